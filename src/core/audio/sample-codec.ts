@@ -1,0 +1,89 @@
+import type { SampleEncoding } from './audio-format';
+
+const SCALE_16 = 2 ** -15;
+const SCALE_24 = 2 ** -23;
+const SCALE_32 = 2 ** -31;
+
+/**
+ * Little-endian interleaved samples to one array of doubles per channel, full scale ±1.
+ * Every PCM and float value is represented exactly.
+ *
+ * @param encoding - how samples are stored
+ * @param bytes - at least `frames` whole frames
+ * @param into - one array per channel, each at least `frames` long
+ * @param frames - frames to decode
+ */
+export function decodeSamples(encoding: SampleEncoding, bytes: Uint8Array, into: Float64Array[], frames: number): void {
+  const channels = into.length;
+  if (encoding === 'pcm24') {
+    for (let c = 0; c < channels; c++) decode24(bytes, into[c], frames, 3 * c, 3 * channels);
+    return;
+  }
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  for (let c = 0; c < channels; c++) {
+    const out = into[c];
+    switch (encoding) {
+      case 'pcm16':
+        for (let i = 0, p = 2 * c; i < frames; i++, p += 2 * channels) out[i] = view.getInt16(p, true) * SCALE_16;
+        break;
+      case 'pcm32':
+        for (let i = 0, p = 4 * c; i < frames; i++, p += 4 * channels) out[i] = view.getInt32(p, true) * SCALE_32;
+        break;
+      case 'float32':
+        for (let i = 0, p = 4 * c; i < frames; i++, p += 4 * channels) out[i] = view.getFloat32(p, true);
+        break;
+      case 'float64':
+        for (let i = 0, p = 8 * c; i < frames; i++, p += 8 * channels) out[i] = view.getFloat64(p, true);
+        break;
+    }
+  }
+}
+
+// DataView has no 24-bit read; three bytes shifted to the top of an int32 keep the sign.
+function decode24(bytes: Uint8Array, out: Float64Array, frames: number, start: number, stride: number): void {
+  for (let i = 0, p = start; i < frames; i++, p += stride) {
+    out[i] = (((bytes[p] << 8) | (bytes[p + 1] << 16) | (bytes[p + 2] << 24)) >> 8) * SCALE_24;
+  }
+}
+
+/**
+ * Doubles (full scale ±1) to little-endian interleaved samples. PCM is rounded to nearest, ties away from zero,
+ * and limited to the range of the format; no dither is added (the caller decides).
+ *
+ * @param encoding - 'pcm16', 'pcm24' or 'float32'
+ * @param channels - one array per channel
+ * @param start - first frame
+ * @param frames - frames to encode
+ * @returns the bytes
+ */
+export function encodeSamples(
+  encoding: 'pcm16' | 'pcm24' | 'float32',
+  channels: readonly ArrayLike<number>[],
+  start: number,
+  frames: number,
+): Uint8Array<ArrayBuffer> {
+  const width = encoding === 'pcm16' ? 2 : encoding === 'pcm24' ? 3 : 4;
+  const bytes = new Uint8Array(frames * channels.length * width);
+  const view = new DataView(bytes.buffer);
+  let p = 0;
+  for (let i = start; i < start + frames; i++) {
+    for (const channel of channels) {
+      if (encoding === 'float32') view.setFloat32(p, channel[i], true);
+      else if (encoding === 'pcm16') view.setInt16(p, toInteger(channel[i], 15), true);
+      else {
+        const value = toInteger(channel[i], 23);
+        bytes[p] = value & 0xff;
+        bytes[p + 1] = (value >> 8) & 0xff;
+        bytes[p + 2] = (value >> 16) & 0xff;
+      }
+      p += width;
+    }
+  }
+  return bytes;
+}
+
+function toInteger(sample: number, bits: number): number {
+  const full = 2 ** bits;
+  const scaled = Math.sign(sample) * Math.round(Math.abs(sample) * full);
+  return Math.max(-full, Math.min(full - 1, scaled));
+}

@@ -1,0 +1,63 @@
+import { AudioFileError } from './audio-file-error';
+import type { ByteSource } from './byte-source';
+import { decodeSamples } from './sample-codec';
+import { BLOCK_FRAMES, type SampleStream } from './sample-stream';
+import { readWavHeader } from './wav-header';
+
+/**
+ * Opens a WAV file as a stream of blocks; memory is one block, whatever the length.
+ *
+ * @param source - the file
+ * @param options - `keepPart`: read what is there of a truncated file
+ * @returns the stream; its `read` throws {@link AudioFileError} `not-finite` at the first NaN or infinite sample
+ * @throws {@link AudioFileError} as {@link readWavHeader}
+ */
+export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}): SampleStream {
+  const { format, dataStart, frameBytes } = readWavHeader(source, options);
+  const bytes = new Uint8Array(BLOCK_FRAMES * frameBytes);
+  const isFloat = format.encoding === 'float32' || format.encoding === 'float64';
+  let frame = 0;
+  return {
+    format,
+    read(into) {
+      const wanted = Math.min(BLOCK_FRAMES, format.frames - frame);
+      if (wanted === 0) return 0;
+      const got = source.read(bytes.subarray(0, wanted * frameBytes), dataStart + frame * frameBytes);
+      if (got < wanted * frameBytes) {
+        throw new AudioFileError('truncated', 'The file became shorter while it was being read.', {
+          claimedFrames: format.frames,
+          presentFrames: frame + Math.floor(got / frameBytes),
+          sampleRate: format.sampleRate,
+        });
+      }
+      decodeSamples(format.encoding, bytes, into, wanted);
+      if (isFloat) assertFinite(into, wanted, frame, format.sampleRate);
+      frame += wanted;
+      return wanted;
+    },
+    close() {
+      // The byte source belongs to the caller.
+    },
+  };
+}
+
+/**
+ * @param block - one array per channel
+ * @param frames - how many frames to look at
+ * @param firstFrame - position of the block in the clip, for the message
+ * @throws {@link AudioFileError} `not-finite` with channel and time of the first such sample
+ */
+export function assertFinite(block: readonly Float64Array[], frames: number, firstFrame: number, sampleRate: number): void {
+  for (let c = 0; c < block.length; c++) {
+    const samples = block[c];
+    for (let i = 0; i < frames; i++) {
+      if (!Number.isFinite(samples[i])) {
+        const time = ((firstFrame + i) / sampleRate).toFixed(4);
+        throw new AudioFileError(
+          'not-finite',
+          `Channel ${c + 1} holds a sample that is ${samples[i]} at ${time} s; such a file cannot be measured. Export it again from the recorder or editor.`,
+        );
+      }
+    }
+  }
+}

@@ -1,0 +1,139 @@
+import { FRAMES_PER_SECOND } from '../dsp/frame-power';
+import { quantileSorted } from '../stats/quantile';
+import { powerToDb } from '../units';
+import { powerToLufs } from './integrated-loudness';
+
+/** A stretch of a clip, in seconds from its start. */
+export interface Segment {
+  readonly startS: number;
+  readonly endS: number;
+}
+
+/** Where somebody speaks, and where nobody does. */
+export interface SpeechSegments {
+  readonly speech: readonly Segment[];
+  /** Pauses of at least half a second, trimmed, in the order of time. */
+  readonly silence: readonly Segment[];
+}
+
+/** Settings of the detector; common practice, no source, and checked against labelled synthetic takes. */
+export const SEGMENT_SETTINGS = {
+  /** Frames are smoothed over this time before they are compared. */
+  smoothingS: 0.1,
+  /** A clip whose loud and soft parts differ by less holds no speech rhythm: it is steady. */
+  steadyRangeDb: 9,
+  /** The threshold lies this part of the way from the floor to the loud part, but at least `leastDb` above the floor. */
+  thresholdShare: 0.3,
+  leastDb: 6,
+  /** Pauses shorter than this belong to the speech around them. */
+  shortestPauseS: 0.3,
+  /** Sounds shorter than this are events, not speech. */
+  shortestSpeechS: 0.15,
+  /** Cut from both ends of a pause: decaying room, breath before a word. */
+  trimS: 0.2,
+  shortestSilenceS: 0.5,
+  /** A steady clip counts as silence only below this loudness. */
+  steadySilenceLufs: -35,
+} as const;
+
+const FLOOR_POWER = 1e-14;
+
+/**
+ * Finds speech and silence from K-weighted power in frames of 20 ms (the weighting keeps rumble from counting).
+ * The threshold adapts to the clip: the floor is what 5 % of the frames stay under, the loud part what half a
+ * second in total exceeds.
+ *
+ * @param framePowers - K-weighted mean squares of successive 20 ms frames
+ */
+export function speechSegments(framePowers: Float64Array): SpeechSegments {
+  const settings = SEGMENT_SETTINGS;
+  const count = framePowers.length;
+  if (count === 0) return { speech: [], silence: [] };
+  const levels = smoothedLevels(framePowers, Math.round(settings.smoothingS * FRAMES_PER_SECOND));
+  const sorted = levels.slice().sort();
+  const floor = quantileSorted(sorted, 0.05);
+  const loud = sorted[Math.max(0, count - 1 - Math.round(0.5 * FRAMES_PER_SECOND))];
+  if (loud - floor < settings.steadyRangeDb) return steadyClip(framePowers);
+
+  const threshold = floor + Math.max(settings.leastDb, settings.thresholdShare * (loud - floor));
+  const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
+  const joined = fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
+  const speech = runs(joined, 1).filter((r) => r.end - r.start >= settings.shortestSpeechS * FRAMES_PER_SECOND);
+  const silence = runs(active, 0)
+    .map((run) => trimmedPause(run, levels, count))
+    .filter((r) => r.end - r.start >= settings.shortestSilenceS * FRAMES_PER_SECOND);
+  return { speech: speech.map(toSeconds), silence: silence.map(toSeconds) };
+}
+
+/** The longest of some stretches; null of none. The earlier one wins a tie. */
+export function longest(segments: readonly Segment[]): Segment | null {
+  let best: Segment | null = null;
+  for (const s of segments) if (!best || s.endS - s.startS > best.endS - best.startS) best = s;
+  return best;
+}
+
+interface Run {
+  readonly start: number;
+  /** First frame after the run. */
+  readonly end: number;
+}
+
+const toSeconds = (run: Run): Segment => ({
+  startS: run.start / FRAMES_PER_SECOND,
+  endS: run.end / FRAMES_PER_SECOND,
+});
+
+function steadyClip(framePowers: Float64Array): SpeechSegments {
+  const meanPower = framePowers.reduce((s, p) => s + p, 0) / framePowers.length;
+  const isQuiet = powerToLufs(meanPower) < SEGMENT_SETTINGS.steadySilenceLufs;
+  const whole = toSeconds({ start: 0, end: framePowers.length });
+  return { speech: [], silence: isQuiet && whole.endS >= SEGMENT_SETTINGS.shortestSilenceS ? [whole] : [] };
+}
+
+function smoothedLevels(powers: Float64Array, width: number): Float64Array {
+  const half = Math.floor(width / 2);
+  const levels = new Float64Array(powers.length);
+  for (let i = 0; i < powers.length; i++) {
+    const from = Math.max(0, i - half);
+    const to = Math.min(powers.length, i + half + 1);
+    let sum = 0;
+    for (let k = from; k < to; k++) sum += powers[k];
+    levels[i] = powerToDb(sum / (to - from) + FLOOR_POWER);
+  }
+  return levels;
+}
+
+function runs(mask: Uint8Array, value: 0 | 1): Run[] {
+  const found: Run[] = [];
+  let start = -1;
+  for (let i = 0; i <= mask.length; i++) {
+    const inside = i < mask.length && mask[i] === value;
+    if (inside && start < 0) start = i;
+    if (!inside && start >= 0) {
+      found.push({ start, end: i });
+      start = -1;
+    }
+  }
+  return found;
+}
+
+function fillGaps(mask: Uint8Array, shortest: number): Uint8Array {
+  const filled = mask.slice();
+  for (const gap of runs(mask, 0)) {
+    const isInside = gap.start > 0 && gap.end < mask.length;
+    if (isInside && gap.end - gap.start < shortest) filled.fill(1, gap.start, gap.end);
+  }
+  return filled;
+}
+
+/** Trims a pause where it borders on sound, then further while its edges still stand out of its own median. */
+function trimmedPause(run: Run, levels: Float64Array, count: number): Run {
+  const trim = Math.round(SEGMENT_SETTINGS.trimS * FRAMES_PER_SECOND);
+  let start = run.start === 0 ? 0 : run.start + trim;
+  let end = run.end === count ? count : run.end - trim;
+  if (end <= start) return { start, end: start };
+  const limit = quantileSorted(levels.slice(start, end).sort(), 0.5) + 3;
+  while (end > start && levels[start] > limit) start++;
+  while (end > start && levels[end - 1] > limit) end--;
+  return { start, end };
+}

@@ -1,0 +1,146 @@
+import { standardDeviation } from '../stats/moments';
+import { seededBits } from '../stats/random';
+import { catalogueOfPoints, criterionPoints, weightOf, type CriterionPoints, type UnitFacts } from './criterion-points';
+import { MOST_POINTS } from './points-curve';
+import { probabilityOfBeating, strataOf } from './strata';
+import type { Rubric } from './rubric';
+
+/** Points of one criterion in a ranking. */
+export interface RankedPoints {
+  /** Null: missing. */
+  readonly points: number | null;
+  readonly why: string;
+  /** What stood in for it where it is missing: the catalogue's mean. */
+  readonly assumed: number | null;
+}
+
+/** One unit's standing. */
+export interface RankedUnit {
+  readonly id: string;
+  /** 1 = best. */
+  readonly place: number;
+  /** 1 = top stratum. */
+  readonly stratum: number;
+  /** Weighted mean of the points, 0…5; a missing criterion counts with the catalogue's mean. */
+  readonly composite: number;
+  readonly sd: number;
+  /** 5 % and 95 % points of the composite. */
+  readonly composite90: readonly [number, number];
+  /** 5 % and 95 % points of the place. */
+  readonly rank90: readonly [number, number];
+  readonly expectedRank: number;
+  /** Probability of beating the unit one place below; null for the last. */
+  readonly beatsNext: number | null;
+  readonly missing: readonly string[];
+  readonly points: Readonly<Record<string, RankedPoints>>;
+}
+
+/** Settings of the Monte Carlo. */
+export interface RankOptions {
+  readonly weights?: Rubric['weights'];
+  readonly draws?: number;
+  readonly seed?: string;
+}
+
+/**
+ * Ranks units by the weighted mean of their points, and finds by Monte Carlo (JCGM 101) how sure that is: in every
+ * draw each figure, each point given by hand and each missing criterion is drawn anew within its uncertainty, and
+ * the units are put in order. The draws of a unit depend only on the seed and its id, so a new unit does not
+ * disturb the others. Equal composites keep the order of ids; equal draws count as half a win.
+ *
+ * @param units - facts of each unit, ids unique
+ * @param rubric - the rules
+ * @param options - other weights than the rubric's, number of draws (1,000), seed
+ * @returns best first
+ */
+export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: RankOptions = {}): RankedUnit[] {
+  const weights = options.weights ?? rubric.weights;
+  const draws = options.draws ?? 1000;
+  const seed = options.seed ?? 'sediment';
+  const table = rubric.criteria.map((criterion) => units.map((unit) => criterionPoints(criterion, unit)));
+  const catalogue = table.map((column) => catalogueOfPoints(column.flatMap((c) => c.points ?? []), MOST_POINTS));
+  const shares = normalisedWeights(rubric, weights);
+
+  const composites = units.map((_, u) =>
+    table.reduce((sum, column, c) => sum + shares[c] * (column[u].points ?? catalogue[c].mean), 0),
+  );
+  const drawn = units.map((unit, u) => {
+    const bits = seededBits(`${seed}/${unit.id}`);
+    const sums = new Float64Array(draws);
+    table.forEach((column, c) => addDraws(sums, column[u], catalogue[c], shares[c], bits));
+    return sums;
+  });
+
+  const order = units.map((_, u) => u).sort((a, b) => composites[b] - composites[a] || compareIds(units[a].id, units[b].id));
+  const ordered = order.map((u) => drawn[u]);
+  const ranks = rankDistribution(ordered, draws);
+  const strata = strataOf(ordered, rubric.stratumProbability);
+  return order.map((u, place) => {
+    const sorted = drawn[u].slice().sort();
+    return {
+      id: units[u].id,
+      place: place + 1,
+      stratum: strata[place],
+      composite: composites[u],
+      sd: standardDeviation(drawn[u]),
+      composite90: [sorted[percentIndex(draws, 0.05)], sorted[percentIndex(draws, 0.95)]],
+      rank90: [ranks[place].low, ranks[place].high],
+      expectedRank: ranks[place].mean,
+      beatsNext: place + 1 < order.length ? probabilityOfBeating(ordered[place], ordered[place + 1]) : null,
+      missing: rubric.criteria.filter((_, c) => table[c][u].points === null).map((c) => c.id),
+      points: Object.fromEntries(
+        rubric.criteria.map((criterion, c) => {
+          const { points, why } = table[c][u];
+          return [criterion.id, { points, why, assumed: points === null ? catalogue[c].mean : null }];
+        }),
+      ),
+    };
+  });
+}
+
+const compareIds = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+function normalisedWeights(rubric: Rubric, weights: Rubric['weights']): number[] {
+  const raw = rubric.criteria.map((c) => Math.max(0, weightOf(weights, c)));
+  const total = raw.reduce((s, w) => s + w, 0);
+  // All weights at zero would divide by zero; then every criterion counts alike.
+  return raw.map((w) => (total > 0 ? w / total : 1 / raw.length));
+}
+
+function addDraws(
+  sums: Float64Array,
+  points: CriterionPoints,
+  catalogue: ReturnType<typeof catalogueOfPoints>,
+  share: number,
+  bits: () => number,
+): void {
+  const draw = points.points === null ? catalogue.draw : points.draw;
+  if (draw) for (let d = 0; d < sums.length; d++) sums[d] += share * draw(bits);
+  else for (let d = 0; d < sums.length; d++) sums[d] += share * (points.points as number);
+}
+
+/** Index of the smallest sorted value that at least a share p of the draws does not exceed (type 1). */
+const percentIndex = (count: number, p: number): number => Math.max(0, Math.ceil(p * count) - 1);
+
+/** Composites lie within 0…5 give or take a few deviations; shifted and scaled they make a sortable integer. */
+const KEY_SHIFT = 64;
+const KEY_SCALE = 2 ** 27;
+
+/** Mean, 5 % and 95 % points of each unit's place over all draws; the units are given best first. */
+function rankDistribution(ordered: readonly Float64Array[], draws: number): { mean: number; low: number; high: number }[] {
+  const count = ordered.length;
+  const places = ordered.map(() => new Uint16Array(draws));
+  const base = 2 ** Math.ceil(Math.log2(count + 1));
+  // Value and unit packed into one double: sorting numbers is far quicker than sorting objects.
+  const keys = new Float64Array(count);
+  for (let d = 0; d < draws; d++) {
+    for (let i = 0; i < count; i++) keys[i] = Math.round((KEY_SHIFT - ordered[i][d]) * KEY_SCALE) * base + i;
+    keys.sort();
+    for (let place = 0; place < count; place++) places[keys[place] % base][d] = place + 1;
+  }
+  return places.map((list) => {
+    const mean = list.reduce((s, p) => s + p, 0) / draws;
+    list.sort();
+    return { mean, low: list[percentIndex(draws, 0.05)], high: list[percentIndex(draws, 0.95)] };
+  });
+}

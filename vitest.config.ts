@@ -1,0 +1,19 @@
+import { defineConfig } from 'vitest/config';
+
+const heavy = { testTimeout: 120_000, hookTimeout: 180_000 };
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: ['src/{core,contracts,rig,worker,cli}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
+      { test: { name: 'server', include: ['src/server/**/*.test.ts'], ...heavy } },
+      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...heavy, fileParallelism: false } },
+    ],
+  },
+});
