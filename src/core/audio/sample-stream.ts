@@ -10,7 +10,8 @@ export const BLOCK_FRAMES = 8_192;
 export interface SampleStream {
   readonly format: AudioFormat;
   /**
-   * Fills the arrays from their start and returns the number of frames written; 0 at the end.
+   * Fills the arrays from their start and returns the number of frames written: BLOCK_FRAMES in every block but
+   * the last (the meters count on it), 0 at the end.
    * Arrays are the caller's and at least BLOCK_FRAMES long, one per channel.
    */
   read(into: Float64Array[]): number | Promise<number>;

@@ -134,8 +134,17 @@ export class BandPowerFrames {
 
   private storeFrame(power: Float64Array): void {
     for (const band of this.bands) this.values.push(band ? sumRange(power, band) : NaN);
-    this.values.push(sumRange(power, this.total));
-    this.values.push(weightedSum(power, this.aWeights, this.total));
+    const { first, last, firstShare, lastShare } = this.total;
+    const { aWeights } = this;
+    let z = firstShare * power[first];
+    let a = z * aWeights[first];
+    for (let k = first + 1; k < last; k++) {
+      z += power[k];
+      a += power[k] * aWeights[k];
+    }
+    const edge = lastShare > 0 ? lastShare * power[last] : 0;
+    this.values.push(z + edge);
+    this.values.push(a + edge * aWeights[last]);
   }
 }
 
@@ -153,11 +162,4 @@ function sumRange(power: Float64Array, range: BinRange): number {
   let sum = range.firstShare * power[range.first];
   for (let k = range.first + 1; k < range.last; k++) sum += power[k];
   return range.lastShare > 0 ? sum + range.lastShare * power[range.last] : sum;
-}
-
-function weightedSum(power: Float64Array, weights: Float64Array, range: BinRange): number {
-  const { first, last } = range;
-  let sum = range.firstShare * power[first] * weights[first];
-  for (let k = first + 1; k < last; k++) sum += power[k] * weights[k];
-  return range.lastShare > 0 ? sum + range.lastShare * power[last] * weights[last] : sum;
 }

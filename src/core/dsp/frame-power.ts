@@ -6,13 +6,18 @@ import { GrowingFloats } from './growing-floats';
 export const FRAMES_PER_SECOND = 50;
 
 /**
- * Mean square of one channel in frames of 20 ms, plain and K-weighted, in one walk over the samples.
+ * Mean square of one channel in frames of 20 ms, plain and K-weighted, and the sums of the whole clip, in one walk.
  * Frame k covers the samples from round(k·fs/50) on, so that any sample rate stays aligned with time.
  * A last frame that is not full is dropped.
  */
 export class FramePowerMeter {
   readonly plain = new GrowingFloats();
   readonly kWeighted = new GrowingFloats();
+  /** Sum of all samples so far. */
+  sum = 0;
+  /** Sum of the squares of all samples so far. */
+  sumOfSquares = 0;
+  count = 0;
   private readonly shelf: Biquad;
   private readonly highPass: Biquad;
   private readonly state = new Float64Array(4);
@@ -52,10 +57,12 @@ export class FramePowerMeter {
     let z2 = state[1];
     let w1 = state[2];
     let w2 = state[3];
+    let sum = 0;
     let plain = 0;
     let weighted = 0;
     for (let i = from; i < to; i++) {
       const x = samples[i];
+      sum += x;
       plain += x * x;
       const y = b0 * x + z1;
       z1 = b1 * x - a1 * y + z2;
@@ -69,6 +76,9 @@ export class FramePowerMeter {
     state[1] = z2;
     state[2] = w1;
     state[3] = w2;
+    this.sum += sum;
+    this.sumOfSquares += plain;
+    this.count += to - from;
     this.plainSum += plain;
     this.weightedSum += weighted;
   }

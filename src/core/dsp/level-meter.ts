@@ -1,66 +1,61 @@
+import { STRIDE, type BlockExtremes } from './block-extremes';
+
 /** Equal samples in a row at the extreme that count as one clipped run (AES17 leaves the number to the user; 3 is common practice, no source). */
 const CLIPPED_RUN = 3;
 
 /**
- * Extremes, sums and clipped runs of one channel, in one walk.
- * A clipped run is three or more equal samples in a row at the highest or the lowest value of the clip,
- * so that a clip turned down after it was clipped is still found out.
+ * Extremes and clipped runs of one channel. A clipped run is three or more equal samples in a row at the highest or
+ * the lowest value of the clip, so that a clip turned down after it was clipped is still found out.
+ * Only strides that reach an extreme found so far are looked at sample by sample.
  */
 export class LevelMeter {
-  highest = -Infinity;
-  lowest = Infinity;
-  /** Sum of samples. */
-  sum = 0;
-  /** Sum of squares. */
-  sumOfSquares = 0;
-  count = 0;
-  private topLength = 0;
-  private topRuns = 0;
-  private bottomLength = 0;
-  private bottomRuns = 0;
+  private readonly top = new ExtremeRuns();
+  private readonly bottom = new ExtremeRuns();
 
   /** Runs at the highest value plus runs at the lowest value so far. */
   get clippedRuns(): number {
-    return this.topRuns + this.bottomRuns;
+    return this.top.runs + this.bottom.runs;
   }
 
   /** Largest magnitude so far; 0 before the first sample. */
   get peak(): number {
-    return this.count === 0 ? 0 : Math.max(Math.abs(this.highest), Math.abs(this.lowest));
+    return this.top.extreme === -Infinity ? 0 : Math.max(Math.abs(this.top.extreme), Math.abs(this.bottom.extreme));
   }
 
   /**
    * @param samples - full scale ±1
    * @param count - how many of them to take
+   * @param extremes - the same block's extremes
    */
-  push(samples: Float64Array, count: number): void {
-    let { highest, lowest, topLength, topRuns, bottomLength, bottomRuns } = this;
-    let sum = 0;
-    let squares = 0;
-    for (let i = 0; i < count; i++) {
-      const x = samples[i];
-      sum += x;
-      squares += x * x;
-      if (x < highest) topLength = 0;
-      else if (x === highest) {
-        if (++topLength === CLIPPED_RUN) topRuns++;
+  push(samples: Float64Array, count: number, extremes: BlockExtremes): void {
+    for (let s = 0; s < extremes.strides; s++) {
+      const end = Math.min(count, (s + 1) * STRIDE);
+      if (extremes.highest[s] >= this.top.extreme) this.top.scan(samples, s * STRIDE, end, 1);
+      else this.top.length = 0;
+      if (-extremes.lowest[s] >= this.bottom.extreme) this.bottom.scan(samples, s * STRIDE, end, -1);
+      else this.bottom.length = 0;
+    }
+  }
+}
+
+/** Runs of equal samples at the highest value of a signal (turned over for the lowest one). */
+class ExtremeRuns {
+  extreme = -Infinity;
+  runs = 0;
+  /** Length of the run that the last sample belongs to. */
+  length = 0;
+
+  scan(samples: Float64Array, from: number, to: number, sign: 1 | -1): void {
+    for (let i = from; i < to; i++) {
+      const x = sign * samples[i];
+      if (x < this.extreme) this.length = 0;
+      else if (x === this.extreme) {
+        if (++this.length === CLIPPED_RUN) this.runs++;
       } else {
-        highest = x;
-        topLength = 1;
-        topRuns = 0;
-      }
-      if (x > lowest) bottomLength = 0;
-      else if (x === lowest) {
-        if (++bottomLength === CLIPPED_RUN) bottomRuns++;
-      } else {
-        lowest = x;
-        bottomLength = 1;
-        bottomRuns = 0;
+        this.extreme = x;
+        this.length = 1;
+        this.runs = 0;
       }
     }
-    this.sum += sum;
-    this.sumOfSquares += squares;
-    this.count += count;
-    Object.assign(this, { highest, lowest, topLength, topRuns, bottomLength, bottomRuns });
   }
 }

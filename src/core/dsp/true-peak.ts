@@ -1,3 +1,5 @@
+import { STRIDE, type BlockExtremes } from './block-extremes';
+
 /**
  * The four-phase interpolator of ITU-R BS.1770-5 Annex 2 (48 taps, 4 × oversampling). Written from memory and
  * confirmed in the tests: phases 2 and 3 mirror phases 1 and 0, every phase passes DC within 0.3 %, and the
@@ -18,8 +20,6 @@ export const TRUE_PEAK_PHASES: readonly Float64Array[] = (() => {
 const TAPS = 12;
 /** No output can exceed the largest input in its window by more than the largest sum of |coefficients|. */
 const LARGEST_GAIN = Math.max(...TRUE_PEAK_PHASES.map((p) => p.reduce((s, c) => s + Math.abs(c), 0)));
-/** Samples that are skipped or interpolated together. */
-const STRIDE = 32;
 
 /**
  * True peak of one channel: the largest magnitude of the 4 × oversampled signal, and never less than the sample
@@ -30,6 +30,8 @@ export class TruePeakMeter {
   /** Largest magnitude so far, linear, full scale 1. */
   peak = 0;
   private readonly window: Float64Array;
+  /** Largest magnitude of the stride before: the interpolator still reaches into it. */
+  private before = 0;
 
   /** @param blockFrames - the longest block that will be pushed */
   constructor(blockFrames: number) {
@@ -38,21 +40,20 @@ export class TruePeakMeter {
 
   /**
    * @param samples - full scale ±1
-   * @param count - how many of them to take, at most `blockFrames`
+   * @param count - how many of them to take, at most `blockFrames`; less than a full stride only in the last block
+   * @param extremes - the same block's extremes
    * @param samplePeak - largest magnitude of the clip up to and including this block (raises the bar for skipping)
    */
-  push(samples: Float64Array, count: number, samplePeak: number): void {
+  push(samples: Float64Array, count: number, extremes: BlockExtremes, samplePeak: number): void {
     const window = this.window;
     window.set(samples.subarray(0, count), TAPS - 1);
     let peak = Math.max(this.peak, samplePeak);
-    for (let from = 0; from < count; from += STRIDE) {
-      const to = Math.min(count, from + STRIDE);
-      let largest = 0;
-      for (let i = from; i < to + TAPS - 1; i++) {
-        const magnitude = Math.abs(window[i]);
-        if (magnitude > largest) largest = magnitude;
+    for (let s = 0; s < extremes.strides; s++) {
+      const largest = Math.max(extremes.highest[s], -extremes.lowest[s]);
+      if (Math.max(largest, this.before) * LARGEST_GAIN > peak) {
+        peak = interpolatedPeak(window, s * STRIDE, Math.min(count, (s + 1) * STRIDE), peak);
       }
-      if (largest * LARGEST_GAIN > peak) peak = interpolatedPeak(window, from, to, peak);
+      this.before = largest;
     }
     this.peak = peak;
     window.copyWithin(0, count, count + TAPS - 1);
@@ -62,8 +63,8 @@ export class TruePeakMeter {
    * Lets the filter ring out past the last sample. The clip is taken to be followed by silence.
    */
   finish(): void {
-    const silence = new Float64Array(TAPS - 1);
-    this.push(silence, silence.length, this.peak);
+    this.window.fill(0, TAPS - 1, 2 * (TAPS - 1));
+    this.peak = interpolatedPeak(this.window, 0, TAPS - 1, this.peak);
   }
 }
 

@@ -1,3 +1,5 @@
+import { STRIDE, type BlockExtremes } from './block-extremes';
+
 /** Most columns that a waveform is drawn with. */
 const MOST_COLUMNS = 2_048;
 
@@ -9,28 +11,24 @@ export class WaveformPeaks {
   private readonly low = new Float32Array(MOST_COLUMNS);
   private readonly high = new Float32Array(MOST_COLUMNS);
   private columns = 0;
-  private columnLength = 64;
+  /** In strides. */
+  private columnLength = 2;
   private inColumn = 0;
   private lowest = Infinity;
   private highest = -Infinity;
 
   /**
-   * @param block - one array per channel; the extremes of all of them count
-   * @param count - frames in the block
+   * Columns begin and end with strides.
+   *
+   * @param channels - extremes of the same block, one per channel; those of all of them count
    */
-  push(block: readonly Float64Array[], count: number): void {
-    for (let from = 0; from < count; ) {
-      const to = Math.min(count, from + this.columnLength - this.inColumn);
-      for (const samples of block) {
-        for (let i = from; i < to; i++) {
-          const x = samples[i];
-          if (x < this.lowest) this.lowest = x;
-          if (x > this.highest) this.highest = x;
-        }
+  push(channels: readonly BlockExtremes[]): void {
+    for (let s = 0; s < channels[0].strides; s++) {
+      for (const { lowest, highest } of channels) {
+        if (lowest[s] < this.lowest) this.lowest = lowest[s];
+        if (highest[s] > this.highest) this.highest = highest[s];
       }
-      this.inColumn += to - from;
-      from = to;
-      if (this.inColumn === this.columnLength) this.closeColumn();
+      if (++this.inColumn === this.columnLength) this.closeColumn();
     }
   }
 
@@ -42,7 +40,7 @@ export class WaveformPeaks {
       pairs[2 * i] = this.low[i];
       pairs[2 * i + 1] = this.high[i];
     }
-    return { pairs, framesPerColumn: this.columnLength };
+    return { pairs, framesPerColumn: this.columnLength * STRIDE };
   }
 
   private closeColumn(): void {

@@ -1,6 +1,7 @@
 import type { AudioFormat } from '../audio/audio-format';
 import { allocateBlock, BLOCK_FRAMES, type SampleStream } from '../audio/sample-stream';
 import { AudioFileError } from '../audio/audio-file-error';
+import { BlockExtremes } from '../dsp/block-extremes';
 import { BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
 import { FramePowerMeter } from '../dsp/frame-power';
 import { LevelMeter } from '../dsp/level-meter';
@@ -51,7 +52,7 @@ export async function analyseClip(
     const count = typeof next === 'number' ? next : await next;
     if (count === 0) break;
     channels.forEach((meters, c) => meters.push(block[c], count));
-    waveform.push(block, count);
+    waveform.push(channels.map((meters) => meters.extremes));
     frames += count;
     if (reads % 64 === 0 && format.frames > 0) onProgress(frames / format.frames);
   }
@@ -65,10 +66,7 @@ export async function analyseClip(
   return {
     format: { ...format, frames },
     durationS: frames / format.sampleRate,
-    level: levelFigures(
-      channels.map((c) => c.level),
-      channels.map((c) => c.frames.plain.view()),
-    ),
+    level: levelFigures(channels),
     loudness: loudnessFigures(stepsFromFrames(framePowers), Math.max(...channels.map((c) => c.truePeak.peak))),
     segments,
     noise: silenceNoise(bandFrames, bands.frameLength, format.sampleRate, longest(segments.silence)),
@@ -79,6 +77,7 @@ export async function analyseClip(
 }
 
 class ChannelMeters {
+  readonly extremes = new BlockExtremes();
   readonly level = new LevelMeter();
   readonly frames: FramePowerMeter;
   readonly truePeak = new TruePeakMeter(BLOCK_FRAMES);
@@ -90,9 +89,10 @@ class ChannelMeters {
   }
 
   push(samples: Float64Array, count: number): void {
-    this.level.push(samples, count);
+    this.extremes.scan(samples, count);
+    this.level.push(samples, count, this.extremes);
     this.frames.push(samples, count);
-    this.truePeak.push(samples, count, this.level.peak);
+    this.truePeak.push(samples, count, this.extremes, this.level.peak);
     this.bands.push(samples, count);
   }
 

@@ -1,4 +1,4 @@
-import { FRAMES_PER_SECOND } from '../dsp/frame-power';
+import { FRAMES_PER_SECOND, type FramePowerMeter } from '../dsp/frame-power';
 import type { LevelMeter } from '../dsp/level-meter';
 import { standardDeviation } from '../stats/moments';
 import { amplitudeToDb, db, dbfs, meanSquareToDbfs, powerToDb, type Db, type Dbfs } from '../units';
@@ -21,25 +21,30 @@ export interface LevelFigures {
   readonly rmsSpread: Spread | null;
 }
 
+/** The meters of one channel that level is read from. */
+export interface ChannelLevel {
+  readonly level: LevelMeter;
+  readonly frames: FramePowerMeter;
+}
+
 /**
  * Level by AES17: a full-scale sine reads 0 dBFS RMS. The RMS of several channels is that of all their samples
  * taken together; the peak is the highest of any channel.
  *
- * @param meters - one per channel, the whole clip through each
- * @param framePowers - mean squares of 20 ms frames, one array per channel
+ * @param channels - the whole clip went through each
  */
-export function levelFigures(meters: readonly LevelMeter[], framePowers: readonly Float64Array[]): LevelFigures {
-  const count = meters.reduce((s, m) => s + m.count, 0);
-  const meanSquare = meters.reduce((s, m) => s + m.sumOfSquares, 0) / count;
-  const peak = Math.max(...meters.map((m) => m.peak));
-  const offsets = meters.map((m) => m.sum / m.count);
+export function levelFigures(channels: readonly ChannelLevel[]): LevelFigures {
+  const count = channels.reduce((s, c) => s + c.frames.count, 0);
+  const meanSquare = channels.reduce((s, c) => s + c.frames.sumOfSquares, 0) / count;
+  const peak = Math.max(...channels.map((c) => c.level.peak));
+  const offsets = channels.map((c) => c.frames.sum / c.frames.count);
   return {
     peakDbfs: dbfs(amplitudeToDb(peak)),
     rmsDbfs: meanSquareToDbfs(meanSquare),
     crestDb: db(amplitudeToDb(peak) - powerToDb(meanSquare)),
     dcOffset: offsets.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a)),
-    clippedRuns: meters.reduce((s, m) => s + (m.peak >= LOWEST_CLIP_PEAK ? m.clippedRuns : 0), 0),
-    rmsSpread: secondsSpread(framePowers),
+    clippedRuns: channels.reduce((s, { level }) => s + (level.peak >= LOWEST_CLIP_PEAK ? level.clippedRuns : 0), 0),
+    rmsSpread: secondsSpread(channels.map((c) => c.frames.plain.view())),
   };
 }
 
