@@ -1,4 +1,4 @@
-import type { SampleEncoding } from './audio-format';
+import { BYTES_PER_SAMPLE, type SampleEncoding } from './audio-format';
 
 const SCALE_16 = 2 ** -15;
 const SCALE_24 = 2 ** -23;
@@ -62,7 +62,7 @@ export function encodeSamples(
   start: number,
   frames: number,
 ): Uint8Array<ArrayBuffer> {
-  const width = encoding === 'pcm16' ? 2 : encoding === 'pcm24' ? 3 : 4;
+  const width = BYTES_PER_SAMPLE[encoding];
   const bytes = new Uint8Array(frames * channels.length * width);
   const view = new DataView(bytes.buffer);
   let p = 0;

@@ -8,9 +8,12 @@ import {
   type SampleEncoding,
 } from './audio-format';
 import type { ByteSource } from './byte-source';
+import { riffHeader } from './wav-write';
 
 /** A parsed header: the format, and where the samples lie. */
 export interface WavHeader {
+  /** Where the body of the "fmt " chunk lies. */
+  readonly formatChunk: { readonly start: number; readonly size: number };
   readonly format: AudioFormat & { readonly encoding: SampleEncoding };
   /** Byte position of the first sample. */
   readonly dataStart: number;
@@ -79,10 +82,23 @@ export function readWavHeader(source: ByteSource, options: { keepPart?: boolean 
   if (truncated && !options.keepPart) throw truncationError(claimedFrames, frames, described.sampleRate);
   return {
     format,
+    formatChunk: fmt,
     dataStart: data.start,
     frameBytes: described.frameBytes,
     truncatedFrom: truncated ? { claimedFrames } : null,
   };
+}
+
+/**
+ * A sound header for the part that is there of a truncated file: the same format chunk, sizes as they truly are.
+ *
+ * @param source - the truncated file
+ * @param header - as read with `keepPart`
+ * @returns bytes up to the first sample
+ */
+export function repairedHeader(source: ByteSource, header: WavHeader): Uint8Array {
+  const { start, size } = header.formatChunk;
+  return riffHeader(readBytes(source, start, size), header.frameBytes, header.format.frames);
 }
 
 function truncationError(claimedFrames: number | null, presentFrames: number, sampleRate: number): AudioFileError {

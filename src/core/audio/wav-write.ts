@@ -1,4 +1,7 @@
+import { BYTES_PER_SAMPLE } from './audio-format';
 import { encodeSamples } from './sample-codec';
+
+const LARGEST_RIFF = 0xffff_ffff;
 
 /** What a WAV file to be written holds. */
 export interface WavLayout {
@@ -15,35 +18,49 @@ export interface WavLayout {
  * @returns the header's bytes
  */
 export function wavHeader(layout: WavLayout): Uint8Array<ArrayBuffer> {
-  const width = layout.encoding === 'pcm16' ? 2 : layout.encoding === 'pcm24' ? 3 : 4;
+  const width = BYTES_PER_SAMPLE[layout.encoding];
   const frameBytes = layout.channels * width;
-  const dataBytes = layout.frames * frameBytes;
-  const large = dataBytes + 100 > 0xffff_ffff;
-  const ds64Bytes = large ? 36 : 0;
-  const bytes = new Uint8Array(44 + ds64Bytes);
+  const fmt = new Uint8Array(16);
+  const view = new DataView(fmt.buffer);
+  view.setUint16(0, layout.encoding === 'float32' ? 3 : 1, true);
+  view.setUint16(2, layout.channels, true);
+  view.setUint32(4, layout.sampleRate, true);
+  view.setUint32(8, layout.sampleRate * frameBytes, true);
+  view.setUint16(12, frameBytes, true);
+  view.setUint16(14, width * 8, true);
+  return riffHeader(fmt, frameBytes, layout.frames);
+}
+
+/**
+ * Everything that stands before the samples, around a given format chunk.
+ *
+ * @param fmt - body of the "fmt " chunk
+ * @param frameBytes - bytes of one frame
+ * @param frames - frames that will follow
+ */
+export function riffHeader(fmt: Uint8Array, frameBytes: number, frames: number): Uint8Array<ArrayBuffer> {
+  const dataBytes = frames * frameBytes;
+  const padded = fmt.length + (fmt.length % 2);
+  const isLarge = dataBytes + padded + 100 > LARGEST_RIFF;
+  const bytes = new Uint8Array(28 + padded + (isLarge ? 36 : 0));
   const view = new DataView(bytes.buffer);
   const riffSize = bytes.length - 8 + dataBytes + (dataBytes % 2);
-  ascii(bytes, 0, large ? 'RF64' : 'RIFF');
-  view.setUint32(4, large ? 0xffff_ffff : riffSize, true);
+  ascii(bytes, 0, isLarge ? 'RF64' : 'RIFF');
+  view.setUint32(4, isLarge ? LARGEST_RIFF : riffSize, true);
   ascii(bytes, 8, 'WAVE');
-  if (large) {
+  if (isLarge) {
     ascii(bytes, 12, 'ds64');
     view.setUint32(16, 28, true);
     view.setBigUint64(20, BigInt(riffSize), true);
     view.setBigUint64(28, BigInt(dataBytes), true);
-    view.setBigUint64(36, BigInt(layout.frames), true);
+    view.setBigUint64(36, BigInt(frames), true);
   }
-  const at = 12 + ds64Bytes;
+  const at = isLarge ? 48 : 12;
   ascii(bytes, at, 'fmt ');
-  view.setUint32(at + 4, 16, true);
-  view.setUint16(at + 8, layout.encoding === 'float32' ? 3 : 1, true);
-  view.setUint16(at + 10, layout.channels, true);
-  view.setUint32(at + 12, layout.sampleRate, true);
-  view.setUint32(at + 16, layout.sampleRate * frameBytes, true);
-  view.setUint16(at + 20, frameBytes, true);
-  view.setUint16(at + 22, width * 8, true);
-  ascii(bytes, at + 24, 'data');
-  view.setUint32(at + 28, large ? 0xffff_ffff : dataBytes, true);
+  view.setUint32(at + 4, fmt.length, true);
+  bytes.set(fmt, at + 8);
+  ascii(bytes, at + 8 + padded, 'data');
+  view.setUint32(at + 12 + padded, isLarge ? LARGEST_RIFF : dataBytes, true);
   return bytes;
 }
 

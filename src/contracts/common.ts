@@ -1,0 +1,27 @@
+import { z } from 'zod';
+
+/** Kinds of gear; each has its hatch in the interface. */
+export const CATEGORIES = [
+  'microphone',
+  'field-microphone',
+  'interface',
+  'booster',
+  'accessory',
+  'instrument-source',
+] as const;
+export const categorySchema = z.enum(CATEGORIES);
+export type Category = z.infer<typeof categorySchema>;
+
+/** A calendar day that exists, ISO 8601. */
+export const daySchema = z.iso.date();
+export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/);
+export const idSchema = z.string().regex(/^[1-9][0-9]{0,15}$/, 'must be the number of a record');
+/** A name that people type: no control characters, no leading or trailing blanks, not endless. */
+export const nameSchema = z
+  .string()
+  .trim()
+  .min(1, 'must not be empty')
+  .max(120, 'must not be longer than 120 characters')
+  // eslint-disable-next-line no-control-regex -- control characters are what is to be kept out
+  .regex(/^[^\u0000-\u001f\u007f]*$/, 'must not hold control characters');
+export const currencySchema = z.string().regex(/^[A-Z]{3}$/, 'must be a three-letter currency code such as EUR');

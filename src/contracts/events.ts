@@ -1,0 +1,23 @@
+import { z } from 'zod';
+
+/** Something that runs in the background. */
+export const jobSchema = z.object({
+  id: z.string(),
+  label: z.string(),
+  done: z.number(),
+  total: z.number(),
+  state: z.enum(['waiting', 'running', 'done', 'failed']),
+  reason: z.string().nullable(),
+  startedAt: z.string(),
+  /** The unit it is about. */
+  specimenId: z.string().nullable(),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+/** What the server tells every open page. */
+export const serverEventSchema = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('jobs'), jobs: z.array(jobSchema) }),
+  /** Facts of a unit changed: take, analysis, points, price. */
+  z.object({ type: z.literal('specimen'), specimenId: z.string() }),
+]);
+export type ServerEvent = z.infer<typeof serverEventSchema>;

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import type { UnitFacts } from '#core/rules/criterion-points';
+import { priceSchema } from './run-document';
+import { rubricSchema } from './rubric';
+
+const measuredFactSchema = z.object({
+  value: z.number().nullable(),
+  uncertainty: z.number().nullable(),
+  bound: z.enum(['exact', 'at-least', 'at-most']),
+  notMeasured: z.string().nullable(),
+});
+
+/** Facts of one unit, as ranking needs them. */
+export const unitFactsSchema: z.ZodType<UnitFacts> = z.object({
+  id: z.string(),
+  figures: z.record(z.string(), measuredFactSchema),
+  byHand: z.record(z.string(), z.object({ value: z.number(), reason: z.string().nullable() })),
+  prices: z.array(priceSchema),
+});
+
+/** All that the page needs to rank by itself, with any weights. */
+export const rankingInputsSchema = z.object({
+  rubric: rubricSchema,
+  units: z.array(unitFactsSchema),
+  names: z.record(
+    z.string(),
+    z.object({ maker: z.string(), model: z.string(), label: z.string(), onDesk: z.boolean(), lastTested: z.string().nullable() }),
+  ),
+});
+export type RankingInputs = z.infer<typeof rankingInputsSchema>;
+
+/** A row of `sediment rank --json`. */
+export const rankRowSchema = z.object({
+  place: z.int(),
+  stratum: z.int(),
+  specimen: z.string(),
+  id: z.string(),
+  composite: z.number(),
+  sd: z.number(),
+  rank90: z.tuple([z.number(), z.number()]),
+  beatsNext: z.number().nullable(),
+  points: z.record(z.string(), z.number().nullable()),
+  missing: z.array(z.string()),
+});
+export type RankRow = z.infer<typeof rankRowSchema>;

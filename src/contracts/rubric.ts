@@ -1,0 +1,47 @@
+import { z } from 'zod';
+import { PRICE_KINDS, type Rubric } from '#core/rules/rubric';
+import { QUANTITY_IDS } from '#core/measure/registry';
+import { categorySchema, currencySchema, nameSchema } from './common';
+
+const pointsSchema = z.number().min(0).max(5);
+const curveSchema = z
+  .array(z.tuple([z.number(), pointsSchema]))
+  .min(1)
+  .refine((knots) => knots.every(([x], i) => i === 0 || x > knots[i - 1][0]), {
+    message: 'knots must stand in ascending order',
+  });
+const criterionBase = { id: z.string().regex(/^[a-z][a-z0-9-]*$/), name: nameSchema, meaning: z.string().min(1) };
+
+export const criterionSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('measured'),
+    quantity: z.enum(QUANTITY_IDS as readonly [(typeof QUANTITY_IDS)[number], ...(typeof QUANTITY_IDS)[number][]]),
+    curve: curveSchema,
+    repeatability: z.number().min(0),
+  }),
+  z.strictObject({ ...criterionBase, kind: z.literal('by-hand'), repeatability: z.number().min(0) }),
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('price'),
+    currency: currencySchema,
+    basis: z.array(z.enum(PRICE_KINDS)).min(1),
+    curve: curveSchema,
+    limit: z.strictObject({ amount: z.number().positive(), penalty: pointsSchema }).nullable(),
+  }),
+]);
+
+/** The rules of scoring as a document; frozen once used. */
+export const rubricSchema: z.ZodType<Rubric> = z
+  .strictObject({
+    id: z.string().regex(/^[a-z][a-z0-9-]*$/),
+    version: z.int().min(1),
+    name: nameSchema,
+    category: categorySchema,
+    criteria: z.array(criterionSchema).min(1),
+    weights: z.record(z.string(), z.number().min(0)),
+    stratumProbability: z.number().gt(0.5).max(1),
+  })
+  .refine((rubric) => rubric.criteria.every((c) => rubric.weights[c.id] !== undefined), {
+    message: 'every criterion needs a weight',
+  });

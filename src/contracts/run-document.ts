@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { PRICE_KINDS } from '#core/rules/rubric';
+import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
+
+/** Who paid for the unit. */
+export const SOURCES = ['bought', 'lent', 'sent', 'own'] as const;
+
+/** A file that lies in the run folder itself: no way out of it, no hidden names. */
+export const runFileNameSchema = z
+  .string()
+  .min(1, 'must not be empty')
+  .max(200, 'must not be longer than 200 characters')
+  .refine((name) => !/[/\\:\u0000]/.test(name) && !name.startsWith('.'), {
+    message: 'must be the plain name of a file in this folder, without a path',
+  })
+  .refine((name) => /\.(wav|wave|bwf|rf64|flac)$/i.test(name), { message: 'must be a WAV or FLAC file' });
+
+export const priceSchema = z.strictObject({
+  amount: z.number().positive('must be more than zero').max(1e9),
+  currency: currencySchema,
+  kind: z.enum(PRICE_KINDS),
+  date: daySchema.describe('The day the price held.'),
+});
+export type PriceInput = z.infer<typeof priceSchema>;
+
+export const runTakeSchema = z.strictObject({
+  step: z.string().min(1).describe('Name of the step in the protocol, e.g. "speech".'),
+  file: runFileNameSchema,
+  gainDb: z.number().min(-40).max(120).describe('Gain of the recording chain in dB.'),
+  distanceM: z.number().positive().max(100).optional().describe('Mouth to capsule, in metres.'),
+  angleDeg: z.number().min(-360).max(360).optional().describe('0 = in front, 180 = behind.'),
+});
+export type RunTake = z.infer<typeof runTakeSchema>;
+
+export const pointsInputSchema = z.strictObject({
+  criterion: z.string().min(1),
+  value: z.number().min(0).max(5),
+  reason: z.string().trim().max(2000).optional(),
+});
+export type PointsInput = z.infer<typeof pointsInputSchema>;
+
+/** The file run.json of a run folder, format "sediment-run/1". */
+export const runDocumentSchema = z.strictObject({
+    format: z.literal('sediment-run/1'),
+    specimen: z.strictObject({
+      maker: nameSchema,
+      model: nameSchema,
+      label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
+      category: categorySchema,
+    }),
+    date: daySchema.describe('The day of the recording.'),
+    protocol: z.string().min(1),
+    protocolVersion: z.int().min(1),
+    source: z.enum(SOURCES),
+    prices: z.array(priceSchema).max(50).default([]),
+    takes: z.array(runTakeSchema).min(1, 'must hold at least one take').max(200),
+    points: z.array(pointsInputSchema).max(50).default([]),
+  });
+export type RunDocument = z.infer<typeof runDocumentSchema>;
+export type RunDocumentInput = z.input<typeof runDocumentSchema>;
+
+/** A run whose files were uploaded before: file name in the document → clip in the archive. */
+export const newRunSchema = z.strictObject({
+  document: z.unknown(),
+  clips: z.record(z.string(), z.string()),
+});
+export type NewRun = z.infer<typeof newRunSchema>;
+
+/** What an import did. */
+export const importResultSchema = z.object({
+  runId: z.string(),
+  specimenId: z.string(),
+  /** False where the same run was there already and nothing changed. */
+  created: z.boolean(),
+});
+export type ImportResult = z.infer<typeof importResultSchema>;

@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { clipSchema } from './clip';
+import { clipSummarySchema } from './clip-summary';
+import { categorySchema, daySchema } from './common';
+import { measurementSchema } from './measurement';
+import { pointsInputSchema, priceSchema } from './run-document';
+
+/** How far a unit has come, in the order of the work. */
+export const STAGES = ['received', 'takes', 'measured', 'scored'] as const;
+export const stageSchema = z.enum(STAGES);
+export type Stage = z.infer<typeof stageSchema>;
+
+const figureSchema = z
+  .object({ value: z.number(), uncertainty: z.number().nullable(), bound: z.enum(['exact', 'at-least', 'at-most']) })
+  .nullable();
+
+/** A row of Gear. */
+export const specimenRowSchema = z.object({
+  id: z.string(),
+  maker: z.string(),
+  model: z.string(),
+  label: z.string(),
+  category: categorySchema,
+  stage: stageSchema,
+  onDesk: z.boolean(),
+  firstTested: daySchema.nullable(),
+  lastTested: daySchema.nullable(),
+  takes: z.int(),
+  failedAnalyses: z.int(),
+  waitingAnalyses: z.int(),
+  missingPoints: z.array(z.string()),
+  price: priceSchema.nullable(),
+  noiseA: figureSchema,
+  rejection: figureSchema,
+  place: z.int().nullable(),
+  stratum: z.int().nullable(),
+  composite: z.number().nullable(),
+});
+export type SpecimenRow = z.infer<typeof specimenRowSchema>;
+
+export const analysisStateSchema = z.object({
+  id: z.string(),
+  status: z.enum(['queued', 'running', 'done', 'failed']),
+  reason: z.string().nullable(),
+  attempts: z.int(),
+});
+export type AnalysisState = z.infer<typeof analysisStateSchema>;
+
+export const takeSchema = z.object({
+  id: z.string(),
+  step: z.string(),
+  stepTitle: z.string(),
+  clip: clipSchema,
+  gainDb: z.number(),
+  distanceM: z.number().nullable(),
+  angleDeg: z.number().nullable(),
+  analysis: analysisStateSchema,
+  summary: clipSummarySchema.nullable(),
+  measurements: z.array(measurementSchema),
+});
+export type Take = z.infer<typeof takeSchema>;
+
+export const runSchema = z.object({
+  id: z.string(),
+  date: daySchema,
+  protocol: z.string(),
+  protocolVersion: z.int(),
+  source: z.string(),
+  takes: z.array(takeSchema),
+  /** Figures that take several clips. */
+  measurements: z.array(measurementSchema),
+});
+export type Run = z.infer<typeof runSchema>;
+
+/** Points given by hand, as kept. */
+export const givenPointsSchema = pointsInputSchema.extend({ date: daySchema, reason: z.string().nullable() });
+export type GivenPoints = z.infer<typeof givenPointsSchema>;
+
+/** Everything on a unit's page. */
+export const specimenSheetSchema = z.object({
+  row: specimenRowSchema,
+  prices: z.array(priceSchema),
+  runs: z.array(runSchema),
+  /** All points ever given, newest first; the newest of each criterion counts. */
+  points: z.array(givenPointsSchema),
+});
+export type SpecimenSheet = z.infer<typeof specimenSheetSchema>;
+
+/** Body of a request that gives points. */
+export const newPointsSchema = pointsInputSchema;
+/** Body of a request that notes a price. */
+export const newPriceSchema = priceSchema;
+/** Body of a request that moves a unit on or off the desk. */
+export const custodySchema = z.strictObject({ onDesk: z.boolean() });

@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { clipFormatSchema } from './clip';
+import type { ClipSummary } from './clip-summary';
+import { spreadSchema, type MeasurementJson } from './measurement';
+
+/** −∞ has no place in JSON: it travels as null. */
+const levelSchema = z
+  .number()
+  .nullable()
+  .transform((value) => value ?? -Infinity);
+
+const noiseLevelSchema = z.object({
+  levelDbfs: levelSchema,
+  spread: spreadSchema.nullable(),
+  uncertaintyDb: z.number().nullable(),
+});
+
+/** What measurements over several takes need of one clip, beside its step powers. */
+export const analysisDetailSchema = z.object({
+  loudness: z.object({ integratedLufs: levelSchema, uncertaintyLu: z.number().nullable() }),
+  noise: z
+    .object({
+      segment: z.object({ startS: z.number(), endS: z.number() }),
+      z: noiseLevelSchema,
+      a: noiseLevelSchema,
+      thirdOctave: z.array(z.object({ centreHz: z.number(), levelDbfs: z.number().nullable() })),
+    })
+    .nullable(),
+});
+export type AnalysisDetail = z.infer<typeof analysisDetailSchema>;
+
+/** Order to a worker: measure a clip. Progress goes to the port. */
+export interface AnalyseClipTask {
+  readonly path: string;
+  readonly progress: MessagePortLike | null;
+}
+
+/** The part of a MessagePort that tasks use (its type differs between node and the browser). */
+export interface MessagePortLike {
+  postMessage(message: unknown): void;
+}
+
+export const progressMessageSchema = z.object({ kind: z.literal('progress'), share: z.number().min(0).max(1) });
+export type ProgressMessage = z.infer<typeof progressMessageSchema>;
+
+/** What a worker found in a clip. */
+export interface AnalyseClipResult {
+  readonly summary: ClipSummary;
+  readonly measurements: readonly MeasurementJson[];
+  readonly detail: AnalysisDetail;
+  /** K-weighted power in steps of 100 ms. */
+  readonly stepPowers: Float64Array;
+  /** Lowest and highest sample per column, in turn. */
+  readonly waveform: Float32Array;
+}
+
+/** Order to a worker: read a file's header, and its samples where only they tell whether it is sound. */
+export interface InspectClipTask {
+  readonly path: string;
+  readonly keepPart: boolean;
+}
+
+/** A refusal travels as data, since errors lose their class between threads. */
+export const inspectClipResultSchema = z.discriminatedUnion('ok', [
+  z.object({ ok: z.literal(true), format: clipFormatSchema, truncatedFrom: z.object({ claimedS: z.number().nullable() }).nullable() }),
+  z.object({
+    ok: z.literal(false),
+    code: z.string(),
+    message: z.string(),
+    truncation: z.object({ claimedS: z.number().nullable(), presentS: z.number() }).nullable(),
+  }),
+]);
+export type InspectClipResult = z.infer<typeof inspectClipResultSchema>;
+
+/** Order to a worker: write the sound part of a truncated WAV as a file of its own. */
+export interface SalvageClipTask {
+  readonly path: string;
+  readonly into: string;
+}

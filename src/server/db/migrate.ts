@@ -1,0 +1,43 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Database } from './database';
+
+/**
+ * Brings the schema up to date: every file 0001_name.sql of the folder that has not been run yet, in order, each in
+ * its own transaction. Files are append-only: a file that was run and has changed since is refused.
+ *
+ * @param database - where
+ * @param folder - the migrations
+ * @returns names of the files that were run now
+ */
+export async function migrate(database: Database, folder: string): Promise<string[]> {
+  await database.script(
+    'CREATE TABLE IF NOT EXISTS schema_migration (name text PRIMARY KEY, body text NOT NULL, run_at timestamptz NOT NULL DEFAULT now())',
+  );
+  const done = new Map(
+    (await database.query<{ name: string; body: string }>('SELECT name, body FROM schema_migration')).map((r) => [r.name, r.body]),
+  );
+  const files = (await readdir(folder)).filter((name) => /^\d{4}_\w+\.sql$/.test(name)).sort();
+  const ran: string[] = [];
+  for (const name of files) {
+    const body = await readFile(join(folder, name), 'utf8');
+    const before = done.get(name);
+    if (before === body) continue;
+    if (before !== undefined) throw new Error(`Migration ${name} was run before and has changed since; add a new file instead.`);
+    await database.transaction(async (tx) => {
+      for (const statement of statementsOf(body)) await tx.query(statement);
+      await tx.query('INSERT INTO schema_migration (name, body) VALUES ($1, $2)', [name, body]);
+    });
+    ran.push(name);
+  }
+  return ran;
+}
+
+/** Splits at semicolons; migrations hold no function bodies and no semicolons in texts. */
+function statementsOf(body: string): string[] {
+  return body
+    .replace(/--[^\n]*/g, '')
+    .split(';')
+    .map((s) => s.trim())
+    .filter((s) => s !== '');
+}

@@ -1,0 +1,53 @@
+import type { Bound, Measurement } from '#core/measure/measurement';
+import type { Queryable } from '../database';
+
+/** Keeps the figures of a run; figures of the same algorithm version are replaced by the same figures. */
+export async function storeMeasurements(
+  db: Queryable,
+  runId: string,
+  algorithmVersion: number,
+  measurements: readonly Measurement[],
+): Promise<void> {
+  for (const m of measurements) {
+    await db.query(
+      `INSERT INTO measurement (run_id, quantity, algorithm_version, value, uncertainty, bound, not_measured, document)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
+       ON CONFLICT (run_id, quantity, algorithm_version) DO UPDATE
+       SET value = excluded.value, uncertainty = excluded.uncertainty, bound = excluded.bound,
+           not_measured = excluded.not_measured, document = excluded.document`,
+      [runId, m.quantity, algorithmVersion, m.value, m.uncertainty, m.bound, m.notMeasured, JSON.stringify(m)],
+    );
+  }
+}
+
+export async function measurementsOfRun(db: Queryable, runId: string, algorithmVersion: number): Promise<unknown[]> {
+  const rows = await db.query<{ document: unknown }>(
+    'SELECT document FROM measurement WHERE run_id = $1 AND algorithm_version = $2 ORDER BY id',
+    [runId, algorithmVersion],
+  );
+  return rows.map((r) => r.document);
+}
+
+/** A figure as ranking needs it. */
+export interface FactRow {
+  readonly specimen_id: string;
+  readonly quantity: string;
+  readonly value: number | null;
+  readonly uncertainty: number | null;
+  readonly bound: Bound;
+  readonly not_measured: string | null;
+}
+
+/** The figures that count: of each specimen and quantity, those of its latest run. */
+export async function currentFacts(db: Queryable, algorithmVersion: number, specimenId: string | null = null): Promise<FactRow[]> {
+  return db.query(
+    `SELECT DISTINCT ON (r.specimen_id, me.quantity)
+            r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured
+     FROM measurement me
+     JOIN run r ON r.id = me.run_id
+     JOIN session se ON se.id = r.session_id
+     WHERE me.algorithm_version = $1 AND ($2::bigint IS NULL OR r.specimen_id = $2)
+     ORDER BY r.specimen_id, me.quantity, se.held_on DESC, r.id DESC`,
+    [algorithmVersion, specimenId],
+  );
+}

@@ -1,0 +1,43 @@
+import { protocolSchema, type Protocol } from '#contracts/protocol';
+import type { Queryable } from '../database';
+
+/** Adds a version of a protocol with its steps, unless it is there. Versions are never changed. */
+export async function addProtocolVersion(db: Queryable, protocol: Protocol): Promise<void> {
+  await db.query('INSERT INTO protocol (slug, category) VALUES ($1, $2) ON CONFLICT DO NOTHING', [protocol.id, protocol.category]);
+  const [version] = await db.query<{ id: string }>(
+    `INSERT INTO protocol_version (protocol_id, version, document)
+     SELECT id, $2, $3 FROM protocol WHERE slug = $1 ON CONFLICT DO NOTHING RETURNING id`,
+    [protocol.id, protocol.version, JSON.stringify(protocol)],
+  );
+  if (!version) return;
+  for (const [i, step] of protocol.steps.entries()) {
+    await db.query('INSERT INTO step (protocol_version_id, slug, ordinal, title) VALUES ($1, $2, $3, $4)', [
+      version.id,
+      step.id,
+      i + 1,
+      step.title,
+    ]);
+  }
+}
+
+export async function listProtocols(db: Queryable): Promise<Protocol[]> {
+  const rows = await db.query<{ document: unknown }>(
+    'SELECT v.document FROM protocol_version v JOIN protocol p ON p.id = v.protocol_id ORDER BY p.slug, v.version',
+  );
+  return rows.map((row) => protocolSchema.parse(row.document));
+}
+
+/** Database ids of a protocol version and of its steps by name. */
+export async function protocolIds(
+  db: Queryable,
+  slug: string,
+  version: number,
+): Promise<{ versionId: string; steps: ReadonlyMap<string, string> }> {
+  const rows = await db.query<{ version_id: string; step_id: string; slug: string }>(
+    `SELECT v.id AS version_id, st.id AS step_id, st.slug
+     FROM protocol p JOIN protocol_version v ON v.protocol_id = p.id JOIN step st ON st.protocol_version_id = v.id
+     WHERE p.slug = $1 AND v.version = $2`,
+    [slug, version],
+  );
+  return { versionId: rows[0].version_id, steps: new Map(rows.map((r) => [r.slug, r.step_id])) };
+}

@@ -1,0 +1,115 @@
+import type { RunTake } from '#contracts/run-document';
+import type { Queryable } from '../database';
+import { CLIP_COLUMNS, type ClipRow } from './clip';
+
+/** Finds or creates the session of a day. */
+export async function ensureSession(db: Queryable, day: string): Promise<string> {
+  await db.query('INSERT INTO session (held_on) VALUES ($1) ON CONFLICT DO NOTHING', [day]);
+  return (await db.query<{ id: string }>('SELECT id FROM session WHERE held_on = $1', [day]))[0].id;
+}
+
+export async function findRunByKey(db: Queryable, importKey: string): Promise<{ id: string; specimen_id: string } | null> {
+  const [row] = await db.query<{ id: string; specimen_id: string }>('SELECT id, specimen_id FROM run WHERE import_key = $1', [importKey]);
+  return row ?? null;
+}
+
+interface NewRunRow {
+  readonly sessionId: string;
+  readonly specimenId: string;
+  readonly protocolVersionId: string;
+  readonly source: string;
+  readonly importKey: string;
+}
+
+export async function insertRun(db: Queryable, run: NewRunRow): Promise<string> {
+  const [row] = await db.query<{ id: string }>(
+    `INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key)
+     VALUES ($1, $2, $3, $4, $5) RETURNING id`,
+    [run.sessionId, run.specimenId, run.protocolVersionId, run.source, run.importKey],
+  );
+  return row.id;
+}
+
+export async function insertTake(
+  db: Queryable,
+  runId: string,
+  stepId: string,
+  sha256: string,
+  take: RunTake,
+  ordinal: number,
+): Promise<void> {
+  await db.query(
+    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal)
+     VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+    [runId, stepId, sha256, take.gainDb, take.distanceM ?? null, take.angleDeg ?? null, ordinal],
+  );
+}
+
+/** A run of a specimen's sheet. */
+export interface RunRow {
+  readonly id: string;
+  readonly date: string;
+  readonly protocol: string;
+  readonly protocol_version: number;
+  readonly source: string;
+}
+
+export async function runsOfSpecimen(db: Queryable, specimenId: string): Promise<RunRow[]> {
+  return db.query(
+    `SELECT r.id, se.held_on AS date, p.slug AS protocol, v.version AS protocol_version, r.source
+     FROM run r
+     JOIN session se ON se.id = r.session_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     WHERE r.specimen_id = $1 ORDER BY se.held_on DESC, r.id DESC`,
+    [specimenId],
+  );
+}
+
+/** A take with its clip and the state of its analysis. */
+export type TakeRow = ClipRow & {
+  readonly take_id: string;
+  readonly run_id: string;
+  readonly step: string;
+  readonly step_title: string;
+  readonly gain_db: number;
+  readonly distance_m: number | null;
+  readonly angle_deg: number | null;
+  readonly analysis_id: string;
+  readonly status: 'queued' | 'running' | 'done' | 'failed';
+  readonly reason: string | null;
+  readonly attempts: number;
+  readonly summary: unknown;
+  readonly measurements: unknown;
+};
+
+export async function takesOfSpecimen(db: Queryable, specimenId: string, algorithmVersion: number): Promise<TakeRow[]> {
+  return db.query(
+    `SELECT t.id AS take_id, t.run_id, st.slug AS step, st.title AS step_title, t.gain_db, t.distance_m, t.angle_deg,
+            ${CLIP_COLUMNS},
+            a.id AS analysis_id, a.status, a.reason, a.attempts, a.summary, a.measurements
+     FROM take t
+     JOIN run r ON r.id = t.run_id
+     JOIN step st ON st.id = t.step_id
+     JOIN clip c ON c.sha256 = t.clip_sha256
+     JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2
+     WHERE r.specimen_id = $1 ORDER BY t.run_id, t.ordinal, t.id`,
+    [specimenId, algorithmVersion],
+  );
+}
+
+/** Sessions with what was tested in each, newest first: the layers of the core log. */
+export async function listSessions(
+  db: Queryable,
+): Promise<{ id: string; date: string; takes: number; category: string; units: { id: string; name: string }[] }[]> {
+  return db.query(
+    `SELECT se.id, se.held_on AS date, sum(n.takes)::int AS takes, min(m.category) AS category,
+            json_agg(json_build_object('id', s.id::text, 'name', m.maker || ' ' || m.name || ' · ' || s.label) ORDER BY n.run_id) AS units
+     FROM (SELECT r.id AS run_id, r.session_id, r.specimen_id, count(t.id) AS takes
+           FROM run r LEFT JOIN take t ON t.run_id = r.id GROUP BY r.id) n
+     JOIN session se ON se.id = n.session_id
+     JOIN specimen s ON s.id = n.specimen_id
+     JOIN model m ON m.id = s.model_id
+     GROUP BY se.id, se.held_on ORDER BY se.held_on DESC`,
+  );
+}

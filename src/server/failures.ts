@@ -1,0 +1,79 @@
+import type { Problem, ProblemDetail } from '#contracts/problem';
+
+/** Every way a request can fail: HTTP status, what is safe, what to do. */
+const CATALOGUE = {
+  'invalid-request': { status: 400, safe: 'Nothing was changed.', next: 'Correct what is listed and send it again.' },
+  'not-found': { status: 404, safe: 'Nothing was changed.', next: 'Go back to the list; it may have been renamed.' },
+  'wrong-host': {
+    status: 403,
+    safe: 'Nothing was changed.',
+    next: 'Open Sediment by the address that it printed when it started.',
+  },
+  'run-refused': {
+    status: 422,
+    safe: 'Nothing of this run was stored; the files you have are untouched.',
+    next: 'Correct everything that is listed, then import the run again.',
+  },
+  'clip-refused': {
+    status: 422,
+    safe: 'The file you have is untouched; nothing of it was stored.',
+    next: 'Export the clip again as WAV or FLAC from the recorder or editor.',
+  },
+  'clip-truncated': {
+    status: 422,
+    safe: 'The file you have is untouched; nothing of it was stored.',
+    next: 'Copy it again from the recorder, or keep the part that is there.',
+  },
+  'upload-broken': {
+    status: 400,
+    safe: 'Nothing half-written was kept.',
+    next: 'Send the file again.',
+  },
+  'storage-full': {
+    status: 507,
+    safe: 'Everything stored before is untouched; nothing half-written was kept.',
+    next: 'Free some space in the data folder, then send the file again.',
+  },
+  'already-running': {
+    status: 409,
+    safe: 'Nothing was changed.',
+    next: 'Wait for it to end.',
+  },
+  'internal': {
+    status: 500,
+    safe: 'What was stored before is untouched.',
+    next: 'Try again; if it happens again, the log in the terminal says more.',
+  },
+} as const;
+
+export type FailureCode = keyof typeof CATALOGUE;
+
+/** A failure of the catalogue, with its message and details. */
+export class Failure extends Error {
+  override readonly name = 'Failure';
+  constructor(
+    readonly code: FailureCode,
+    message: string,
+    readonly details: readonly ProblemDetail[] = [],
+    readonly truncation: Problem['truncation'] = null,
+  ) {
+    super(message);
+  }
+
+  get status(): number {
+    return CATALOGUE[this.code].status;
+  }
+
+  toProblem(): Problem {
+    const { safe, next } = CATALOGUE[this.code];
+    return { code: this.code, message: this.message, safe, next, details: [...this.details], truncation: this.truncation };
+  }
+}
+
+/** Any error as a failure; what is not foreseen is internal. */
+export function asFailure(error: unknown): Failure {
+  if (error instanceof Failure) return error;
+  const code = (error as NodeJS.ErrnoException | null)?.code;
+  if (code === 'ENOSPC' || code === 'EDQUOT') return new Failure('storage-full', 'There is no space left in the data folder.');
+  return new Failure('internal', error instanceof Error ? error.message : String(error));
+}

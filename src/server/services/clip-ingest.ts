@@ -1,0 +1,102 @@
+import { createReadStream } from 'node:fs';
+import type { Readable } from 'node:stream';
+import type { Clip } from '#contracts/clip';
+import type { InspectClipResult } from '#contracts/worker-messages';
+import type { ClipStore, IncomingFile } from '../archive/clip-store';
+import type { Database } from '../db/database';
+import { findClip, knownClips, noteClip } from '../db/queries/clip';
+import { Failure } from '../failures';
+import type { WorkerPool } from './worker-pool';
+
+/** A file that has arrived, whose contents were looked at, and that is not yet in the archive. */
+export interface InspectedFile {
+  readonly name: string;
+  readonly incoming: IncomingFile;
+  readonly verdict: InspectClipResult;
+}
+
+/** How clips come into the archive: received, inspected, kept, noted — in this order, so that nothing half-done shows. */
+export class ClipIngest {
+  constructor(
+    private readonly store: ClipStore,
+    private readonly database: Database,
+    private readonly pool: WorkerPool,
+  ) {}
+
+  /** One upload from beginning to end. */
+  async ingest(bytes: Readable, name: string, options: { keepPart: boolean }): Promise<Clip> {
+    const file = await this.receive(bytes, name, options);
+    if (file.verdict.ok) return this.keep(file);
+    await this.discard(file);
+    const { code, message, truncation } = file.verdict;
+    throw new Failure(
+      code === 'truncated' ? 'clip-truncated' : 'clip-refused',
+      message,
+      [{ file: name, field: null, message }],
+      truncation,
+    );
+  }
+
+  /** Streams a file to disk and looks at it; keeps nothing yet. */
+  async receive(bytes: Readable, name: string, options: { keepPart: boolean }): Promise<InspectedFile> {
+    const incoming = await this.store.receive(bytes);
+    try {
+      return { name, incoming, verdict: await this.pool.inspect({ path: incoming.path, keepPart: options.keepPart }) };
+    } catch (error) {
+      await this.store.discard(incoming);
+      throw error;
+    }
+  }
+
+  async discard(file: InspectedFile): Promise<void> {
+    await this.store.discard(file.incoming);
+  }
+
+  /** Makes an inspected file part of the archive. */
+  async keep({ name, incoming, verdict }: InspectedFile): Promise<Clip> {
+    if (!verdict.ok) throw new Error(`${name} was refused and cannot be kept`);
+    const whole = verdict.truncatedFrom ? await this.salvaged(incoming) : incoming;
+    const known = await findClip(this.database, whole.sha256);
+    if (known && (await this.store.find(whole.sha256))) {
+      await this.store.discard(whole);
+      return known;
+    }
+    await this.store.keep(whole, verdict.format.container === 'flac' ? 'flac' : 'wav');
+    return noteClip(this.database, {
+      sha256: whole.sha256,
+      bytes: whole.bytes,
+      name,
+      format: verdict.format,
+      salvaged: verdict.truncatedFrom,
+    });
+  }
+
+  /**
+   * After a start: takes away what an ended process left half-written, and notes clips that were stored whole but
+   * whose process ended before the database knew of them.
+   */
+  async recover(): Promise<{ swept: number; adopted: number }> {
+    const swept = await this.store.sweep();
+    const known = await knownClips(this.database);
+    let adopted = 0;
+    for await (const { sha256, path } of this.store.list()) {
+      if (known.has(sha256)) continue;
+      const verdict = await this.pool.inspect({ path, keepPart: false });
+      if (!verdict.ok) continue;
+      const { bytes } = await this.store.measure(path);
+      await noteClip(this.database, { sha256, bytes, name: `${sha256.slice(0, 12)}`, format: verdict.format, salvaged: null });
+      adopted++;
+    }
+    return { swept, adopted };
+  }
+
+  private async salvaged(incoming: IncomingFile): Promise<IncomingFile> {
+    const into = this.store.temporaryPath();
+    await this.pool.salvage({ path: incoming.path, into });
+    await this.store.discard(incoming);
+    return this.store.measure(into);
+  }
+}
+
+/** A file on disk as the bytes of an upload. */
+export const fileBytes = (path: string): Readable => createReadStream(path);

@@ -1,0 +1,101 @@
+import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
+import type { ProblemDetail } from '#contracts/problem';
+import type { Protocol } from '#contracts/protocol';
+import type { Rubric } from '#core/rules/rubric';
+
+/** What a run document is checked against. */
+export interface RunCheckContext {
+  readonly protocols: readonly Protocol[];
+  /** The current rubric of a category, or null. */
+  readonly rubricOf: (category: string) => Rubric | null;
+}
+
+/** Name under which problems of the document itself are listed. */
+export const RUN_FILE = 'run.json';
+
+/**
+ * Checks a run document and lists everything that is wrong with it, not just the first thing. What depends on a part
+ * that is itself wrong is checked as far as it can be.
+ *
+ * @param raw - the parsed JSON
+ * @returns the document where it is sound, and all problems
+ */
+export function checkRunDocument(
+  raw: unknown,
+  context: RunCheckContext,
+): { document: RunDocument | null; problems: ProblemDetail[]; files: string[] } {
+  const parsed = runDocumentSchema.safeParse(raw);
+  const problems: ProblemDetail[] = (parsed.error?.issues ?? []).map((issue) => problem(issue.path, issue.message));
+  const loose = asRecord(raw);
+  const takes = asList(loose['takes']).map(asRecord);
+  const points = asList(loose['points']).map(asRecord);
+  problems.push(...protocolProblems(loose, takes, context.protocols));
+  problems.push(...pointsProblems(loose, points, context));
+  problems.push(...repeated(takes, 'takes', 'file'), ...repeated(points, 'points', 'criterion'));
+  const files = takes.map((t) => t['file']).filter((f): f is string => runFileNameSchema.safeParse(f).success);
+  return { document: problems.length === 0 && parsed.success ? parsed.data : null, problems, files: [...new Set(files)] };
+}
+
+type Loose = Record<string, unknown>;
+
+const asRecord = (value: unknown): Loose => (typeof value === 'object' && value !== null ? (value as Loose) : {});
+const asList = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
+
+function problem(path: readonly PropertyKey[], message: string): ProblemDetail {
+  const field = path.reduce<string>((text, key) => text + (typeof key === 'number' ? `[${key}]` : text ? `.${String(key)}` : String(key)), '');
+  return { file: RUN_FILE, field: field || null, message };
+}
+
+function protocolProblems(loose: Loose, takes: readonly Loose[], protocols: readonly Protocol[]): ProblemDetail[] {
+  const { protocol: name, protocolVersion: version } = loose;
+  if (typeof name !== 'string' || typeof version !== 'number') return [];
+  const versions = protocols.filter((p) => p.id === name);
+  if (versions.length === 0) {
+    return [problem(['protocol'], `there is no protocol "${name}"; known: ${[...new Set(protocols.map((p) => p.id))].join(', ')}`)];
+  }
+  const protocol = versions.find((p) => p.version === version);
+  if (!protocol) {
+    return [problem(['protocolVersion'], `"${name}" has no version ${version}; known: ${versions.map((p) => p.version).join(', ')}`)];
+  }
+  const steps = protocol.steps.map((s) => s.id);
+  const found = takes.flatMap((take, i) =>
+    typeof take['step'] === 'string' && !steps.includes(take['step'])
+      ? [problem(['takes', i, 'step'], `"${name}" version ${version} has no step "${take['step']}"; it has: ${steps.join(', ')}`)]
+      : [],
+  );
+  const category = asRecord(loose['specimen'])['category'];
+  if (typeof category === 'string' && category !== protocol.category) {
+    found.push(problem(['specimen', 'category'], `"${name}" is a protocol for ${protocol.category}, not for ${category}`));
+  }
+  return found;
+}
+
+function pointsProblems(loose: Loose, points: readonly Loose[], context: RunCheckContext): ProblemDetail[] {
+  const category = asRecord(loose['specimen'])['category'];
+  if (typeof category !== 'string' || points.length === 0) return [];
+  const rubric = context.rubricOf(category);
+  const byHand = rubric?.criteria.filter((c) => c.kind === 'by-hand').map((c) => c.id) ?? [];
+  return points.flatMap((entry, i) => {
+    const criterion = entry['criterion'];
+    if (typeof criterion !== 'string' || byHand.includes(criterion)) return [];
+    const isMeasured = rubric?.criteria.some((c) => c.id === criterion) ?? false;
+    const known = byHand.length > 0 ? `points by hand go to: ${byHand.join(', ')}` : `there are no rules yet for ${category}`;
+    return [
+      problem(
+        ['points', i, 'criterion'],
+        isMeasured ? `"${criterion}" follows from measurement or price; ${known}` : `there is no criterion "${criterion}"; ${known}`,
+      ),
+    ];
+  });
+}
+
+function repeated(entries: readonly Loose[], list: string, key: string): ProblemDetail[] {
+  const seen = new Set<unknown>();
+  return entries.flatMap((entry, i) => {
+    const value = entry[key];
+    if (typeof value !== 'string') return [];
+    const again = seen.has(value);
+    seen.add(value);
+    return again ? [problem([list, i, key], `"${value}" is named twice`)] : [];
+  });
+}

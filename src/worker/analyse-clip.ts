@@ -1,0 +1,28 @@
+import { analyseClip } from '#core/measure/clip-analysis';
+import { clipMeasurements } from '#core/measure/clip-measurements';
+import { clipSummary } from '#core/measure/clip-summary';
+import type { AnalyseClipResult, AnalyseClipTask, ProgressMessage } from '#contracts/worker-messages';
+import { openClip } from './open-clip';
+
+/** Measures one clip. */
+export default async function analyseClipTask({ path, progress }: AnalyseClipTask): Promise<AnalyseClipResult> {
+  const stream = await openClip(path);
+  try {
+    const analysis = await analyseClip(stream, (share) => {
+      progress?.postMessage({ kind: 'progress', share } satisfies ProgressMessage);
+    });
+    const { loudness, noise, stepPowers, waveform } = analysis;
+    return {
+      summary: clipSummary(analysis),
+      measurements: clipMeasurements(analysis),
+      detail: {
+        loudness: { integratedLufs: loudness.integratedLufs, uncertaintyLu: loudness.uncertaintyLu },
+        noise: noise && { ...noise, thirdOctave: [...noise.thirdOctave] },
+      },
+      stepPowers,
+      waveform: waveform.pairs,
+    };
+  } finally {
+    stream.close();
+  }
+}
