@@ -1,0 +1,57 @@
+import { Command } from 'commander';
+import Table from 'cli-table3';
+import type { ClipSummary } from '#contracts/clip-summary';
+import { workerFolder } from '#server/package-root';
+import { openWorkerPool } from '#server/services/worker-pool';
+import { figure, reportError } from './report';
+
+type AnalyzedFile = { readonly file: string } & ClipSummary;
+
+/** sediment analyze FILE… [--json] */
+export function analyzeCommand(): Command {
+  return new Command('analyze')
+    .description('measure WAV or FLAC files')
+    .argument('<file...>', 'WAV or FLAC files')
+    .option('--json', 'print an array with one object per file')
+    .action(async (files: string[], options: { json?: boolean }) => {
+      const results = await analyzeFiles(files);
+      process.stdout.write(options.json ? `${JSON.stringify(results, null, 2)}\n` : table(results));
+    });
+}
+
+async function analyzeFiles(files: readonly string[]): Promise<AnalyzedFile[]> {
+  const pool = openWorkerPool(workerFolder);
+  try {
+    const settled = await Promise.allSettled(files.map((file) => pool.analyse(file, () => undefined)));
+    return settled.flatMap((outcome, i) => {
+      if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
+      const { code, message } = outcome.reason as NodeJS.ErrnoException;
+      reportError(new Error(`${files[i]}: ${code === 'ENOENT' ? 'there is no such file' : message}`));
+      return [];
+    });
+  } finally {
+    await pool.close();
+  }
+}
+
+function table(results: readonly AnalyzedFile[]): string {
+  if (results.length === 0) return '';
+  const rows = new Table({
+    head: ['file', 'length', 'peak', 'RMS (AES17)', 'loudness', 'true peak', 'clipped', 'silent part', 'noise re speech'],
+    style: { head: [], border: [] },
+  });
+  for (const r of results) {
+    rows.push([
+      r.file,
+      `${r.format.durationS.toFixed(2)} s`,
+      figure(r.level.peakDbfs, 2, 'dBFS'),
+      figure(r.level.rmsDbfs, 2, 'dBFS'),
+      figure(r.loudness.integratedLufs, 1, 'LUFS'),
+      figure(r.loudness.truePeakDbtp, 1, 'dBTP'),
+      r.level.clippedRuns,
+      figure(r.noise.silenceRmsDbfs.a, 1, 'dBFS(A)'),
+      figure(r.noise.reSpeechDb.a, 1, 'dB(A)'),
+    ]);
+  }
+  return `${rows.toString()}\n`;
+}

@@ -1,0 +1,17 @@
+import { Failure } from '#server/failures';
+
+/** Tells what went wrong, one line each, and makes the command end with 1. */
+export function reportError(error: unknown): void {
+  const lines =
+    error instanceof Failure && error.details.length > 0
+      ? error.details.map((d) => [d.file, d.field, d.message].filter((part) => part !== null).join(': '))
+      : [error instanceof Error ? error.message : String(error)];
+  for (const line of lines) process.stderr.write(`sediment: ${line.replaceAll('\n', ' ')}\n`);
+  process.exitCode = 1;
+}
+
+/** A number for people: true minus, fixed decimals, "not measured" for null. */
+export function figure(value: number | null, decimals: number, unit = ''): string {
+  if (value === null) return 'not measured';
+  return `${value.toFixed(decimals).replace('-', '−')}${unit ? ` ${unit}` : ''}`;
+}

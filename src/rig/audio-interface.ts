@@ -1,0 +1,17 @@
+/** The simulated interface between microphone and file. */
+export interface InterfaceModel {
+  /** Equivalent input noise at useful gains, dBu, unweighted 20 Hz–20 kHz. */
+  readonly einDbu: number;
+  /** Input level that reaches full scale at 0 dB of gain, dBu. */
+  readonly fullScaleDbu: number;
+}
+
+/** Before 2022. */
+export const OLD_DESK: InterfaceModel = { einDbu: -121, fullScaleDbu: 14 };
+/** Since 2022. */
+export const NEW_DESK: InterfaceModel = { einDbu: -128.5, fullScaleDbu: 14 };
+
+const DBU_VOLTS = 0.774597;
+
+export const dbuToVolts = (dbu: number): number => DBU_VOLTS * 10 ** (dbu / 20);
+export const voltsToDbu = (volts: number): number => 20 * Math.log10(volts / DBU_VOLTS);

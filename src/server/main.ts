@@ -1,0 +1,58 @@
+import type { Server } from 'node:http';
+import { join, resolve } from 'node:path';
+import { FolderInUse, lockDataFolder } from './archive/data-folder-lock';
+import { packageRoot, webFolder } from './package-root';
+import { httpServer } from './routes/server';
+import { buildDemo } from './services/demo-builder';
+import { openApplication } from './wiring';
+
+/** Settings from the environment and the command line. */
+const isDemo = process.argv.includes('--demo');
+const port = Number(process.env['SEDIMENT_PORT'] ?? 4870);
+const host = process.env['SEDIMENT_HOST'] ?? '127.0.0.1';
+const folder = resolve(process.env['SEDIMENT_DATA'] ?? join(packageRoot, 'data', isDemo ? 'demo' : 'own'));
+
+function stop(message: string): never {
+  console.error(message);
+  process.exit(1);
+}
+
+function takeFolder(): ReturnType<typeof lockDataFolder> {
+  try {
+    return lockDataFolder(folder);
+  } catch (error) {
+    if (!(error instanceof FolderInUse)) throw error;
+    const where = error.holder.port === null ? '' : ` It answers at http://127.0.0.1:${error.holder.port}.`;
+    return stop(`${error.message}${where} Stop that one first, or set SEDIMENT_DATA to another folder.`);
+  }
+}
+
+if (!Number.isInteger(port) || port < 1 || port > 65_535) stop(`SEDIMENT_PORT is "${process.env['SEDIMENT_PORT']}"; it must be a port number from 1 to 65535.`);
+
+const lock = takeFolder();
+process.on('exit', () => lock.release());
+console.log(`Opening ${folder} …`);
+const application = await openApplication({ folder, demo: isDemo });
+const app = httpServer(application, { host, webFolder, report: (error) => console.error(error) });
+
+const server: Server = app.listen(port, host, (error?: Error) => {
+  if (error) {
+    const isBusy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+    stop(isBusy ? `Port ${port} is in use by another program. Set SEDIMENT_PORT to a free one.` : `Cannot listen on ${host}:${port}: ${error.message}`);
+  }
+  lock.announce(port);
+  console.log(`Sediment is at http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}  (stop with Ctrl+C)`);
+  if (isDemo) buildDemo(application, join(packageRoot, 'demo', 'speech')).catch((cause: unknown) => console.error(cause));
+});
+
+let isStopping = false;
+async function shutDown(): Promise<void> {
+  if (isStopping) return;
+  isStopping = true;
+  server.closeAllConnections();
+  server.close();
+  await application.close();
+  process.exit(0);
+}
+process.on('SIGINT', () => void shutDown());
+process.on('SIGTERM', () => void shutDown());

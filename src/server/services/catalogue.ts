@@ -1,0 +1,235 @@
+import { filter } from 'rxjs';
+import { ALGORITHM_VERSION, QUANTITY_IDS } from '#core/measure/registry';
+import type { UnitFacts } from '#core/rules/criterion-points';
+import type { RankedUnit } from '#core/rules/rank';
+import type { DatedPrice } from '#core/rules/price-rule';
+import { CATEGORIES, type Category } from '#contracts/common';
+import { clipSummarySchema } from '#contracts/clip-summary';
+import { measurementSchema } from '#contracts/measurement';
+import type { RankingInputs, RankRow } from '#contracts/ranking';
+import type { Session } from '#contracts/session';
+import type { Run, SpecimenRow, SpecimenSheet, Stage, Take } from '#contracts/specimen';
+import type { RankUnitsTask } from '#worker/rank-units';
+import type { Database } from '../db/database';
+import { clipFromRow } from '../db/queries/clip';
+import { currentFacts, measurementsOfRun, type FactRow } from '../db/queries/measurement';
+import { currentPoints, pointsHistory, type PointsRow } from '../db/queries/points';
+import { listPrices } from '../db/queries/price';
+import { currentRubric } from '../db/queries/rubric';
+import { listSessions, runsOfSpecimen, takesOfSpecimen, type TakeRow } from '../db/queries/run';
+import { listSpecimens, type SpecimenBase } from '../db/queries/specimen';
+import { Failure } from '../failures';
+import type { EventHub } from './event-hub';
+import type { WorkerPool } from './worker-pool';
+
+interface Snapshot {
+  readonly rows: readonly SpecimenRow[];
+  readonly inputs: ReadonlyMap<Category, RankingInputs>;
+  readonly ranked: ReadonlyMap<Category, readonly RankedUnit[]>;
+}
+
+/**
+ * What the pages read: the catalogue with figures, prices, points and places put together. It is computed once and
+ * kept until a fact changes, so that pages stay quick however often they ask.
+ */
+export class Catalogue {
+  private snapshot: Promise<Snapshot> | null = null;
+
+  constructor(
+    private readonly database: Database,
+    private readonly pool: WorkerPool,
+    hub: EventHub,
+  ) {
+    hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => (this.snapshot = null));
+  }
+
+  async specimens(): Promise<readonly SpecimenRow[]> {
+    return (await this.current()).rows;
+  }
+
+  /** @throws Failure `not-found` */
+  async sheet(id: string): Promise<SpecimenSheet> {
+    const row = (await this.specimens()).find((r) => r.id === id);
+    if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
+    const takes = (await takesOfSpecimen(this.database, id, ALGORITHM_VERSION)).map((t) => ({ runId: t.run_id, take: takeFromRow(t) }));
+    const runs: Run[] = [];
+    for (const run of await runsOfSpecimen(this.database, id)) {
+      const measurements = await measurementsOfRun(this.database, run.id, ALGORITHM_VERSION);
+      runs.push({
+        id: run.id,
+        date: run.date,
+        protocol: run.protocol,
+        protocolVersion: run.protocol_version,
+        source: run.source,
+        takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
+        measurements: measurements.map((m) => measurementSchema.parse(m)),
+      });
+    }
+    return {
+      row,
+      runs,
+      prices: (await listPrices(this.database, id)).map(plainPrice),
+      points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({ criterion, value, reason, date })),
+    };
+  }
+
+  async sessions(): Promise<Session[]> {
+    return (await listSessions(this.database)).map((s) => ({ ...s, category: s.category as Category }));
+  }
+
+  /** @throws Failure `not-found` where the category has no rubric */
+  async rankingInputs(category: Category): Promise<RankingInputs> {
+    const inputs = (await this.current()).inputs.get(category);
+    if (!inputs) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
+    return inputs;
+  }
+
+  /** @throws Failure `not-found` where the category has no rubric */
+  async ranking(category: Category): Promise<RankRow[]> {
+    const { names } = await this.rankingInputs(category);
+    const ranked = (await this.current()).ranked.get(category) ?? [];
+    return ranked.map((unit) => ({
+      place: unit.place,
+      stratum: unit.stratum,
+      specimen: `${names[unit.id].maker} ${names[unit.id].model} · ${names[unit.id].label}`,
+      id: unit.id,
+      composite: unit.composite,
+      sd: unit.sd,
+      rank90: [...unit.rank90],
+      beatsNext: unit.beatsNext,
+      points: Object.fromEntries(Object.entries(unit.points).map(([criterion, p]) => [criterion, p.points])),
+      missing: [...unit.missing],
+    }));
+  }
+
+  private async current(): Promise<Snapshot> {
+    // A failure is not kept: the next question asks again.
+    this.snapshot ??= this.build().catch((error: unknown) => {
+      this.snapshot = null;
+      throw error;
+    });
+    return this.snapshot;
+  }
+
+  private async build(): Promise<Snapshot> {
+    const db = this.database;
+    const bases = await listSpecimens(db, ALGORITHM_VERSION);
+    const prices = groupBy(await listPrices(db), (p) => p.specimen_id);
+    const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION), (f) => f.specimen_id);
+    const points = groupBy(await currentPoints(db), (p) => p.specimen_id);
+    const units = new Map(
+      bases.map((b) => [b.id, unitFacts(b.id, facts.get(b.id) ?? [], points.get(b.id) ?? [], prices.get(b.id) ?? [])]),
+    );
+    const inputs = new Map<Category, RankingInputs>();
+    const ranked = new Map<Category, readonly RankedUnit[]>();
+    for (const category of CATEGORIES) {
+      const rubric = (await currentRubric(db, category))?.rubric;
+      if (!rubric) continue;
+      const members = bases.filter((b) => b.category === category && isMeasured(b, units.get(b.id)));
+      const categoryUnits = members.map((b) => units.get(b.id) as UnitFacts);
+      inputs.set(category, { rubric, units: categoryUnits, names: namesOf(members) });
+      const task: RankUnitsTask = { units: categoryUnits, rubric, options: {} };
+      ranked.set(category, await this.pool.run<RankedUnit[]>('rank-units', task));
+    }
+    const places = new Map([...ranked.values()].flat().map((unit) => [unit.id, unit]));
+    const rows = bases.map((base) =>
+      specimenRow(base, units.get(base.id) as UnitFacts, places.get(base.id), inputs.get(base.category)?.rubric.criteria ?? []),
+    );
+    return { rows, inputs, ranked };
+  }
+}
+
+/** A unit enters the ranking with its first measured run; before that there is nothing to rank it by. */
+const isMeasured = (base: SpecimenBase, unit: UnitFacts | undefined): boolean =>
+  base.takes > 0 && unit !== undefined && Object.keys(unit.figures).length > 0;
+
+function unitFacts(id: string, facts: readonly FactRow[], points: readonly PointsRow[], prices: readonly DatedPrice[]): UnitFacts {
+  return {
+    id,
+    figures: Object.fromEntries(
+      facts
+        .filter((f) => (QUANTITY_IDS as readonly string[]).includes(f.quantity))
+        .map(({ quantity, value, uncertainty, bound, not_measured }) => [
+          quantity,
+          { value, uncertainty, bound, notMeasured: not_measured },
+        ]),
+    ),
+    byHand: Object.fromEntries(points.map(({ criterion, value, reason }) => [criterion, { value, reason }])),
+    prices: prices.map(plainPrice),
+  };
+}
+
+const plainPrice = ({ amount, currency, kind, date }: DatedPrice): DatedPrice => ({ amount, currency, kind, date });
+
+function namesOf(bases: readonly SpecimenBase[]): RankingInputs['names'] {
+  return Object.fromEntries(
+    bases.map((b) => [b.id, { maker: b.maker, model: b.model, label: b.label, onDesk: b.on_desk, lastTested: b.last_tested }]),
+  );
+}
+
+function specimenRow(
+  base: SpecimenBase,
+  unit: UnitFacts,
+  ranked: RankedUnit | undefined,
+  criteria: RankingInputs['rubric']['criteria'],
+): SpecimenRow {
+  const missingPoints = criteria.filter((c) => c.kind === 'by-hand' && !unit.byHand[c.id]).map((c) => c.id);
+  return {
+    id: base.id,
+    maker: base.maker,
+    model: base.model,
+    label: base.label,
+    category: base.category,
+    stage: stageOf(base, missingPoints),
+    onDesk: base.on_desk,
+    firstTested: base.first_tested,
+    lastTested: base.last_tested,
+    takes: base.takes,
+    failedAnalyses: base.failed,
+    waitingAnalyses: base.waiting,
+    missingPoints,
+    price: unit.prices[0] ?? null,
+    noiseA: figureOf(unit, 'noiseReSpeechA'),
+    rejection: figureOf(unit, 'rearRejection'),
+    place: ranked?.place ?? null,
+    stratum: ranked?.stratum ?? null,
+    composite: ranked?.composite ?? null,
+  };
+}
+
+function stageOf(base: SpecimenBase, missingPoints: readonly string[]): Stage {
+  if (base.takes === 0) return 'received';
+  if (base.waiting > 0 || base.failed > 0) return 'takes';
+  return missingPoints.length > 0 ? 'measured' : 'scored';
+}
+
+function figureOf(unit: UnitFacts, quantity: string): SpecimenRow['noiseA'] {
+  const fact = unit.figures[quantity];
+  if (!fact || fact.value === null) return null;
+  return { value: fact.value, uncertainty: fact.uncertainty, bound: fact.bound };
+}
+
+function takeFromRow(row: TakeRow): Take {
+  return {
+    id: row.take_id,
+    step: row.step,
+    stepTitle: row.step_title,
+    clip: clipFromRow(row),
+    gainDb: row.gain_db,
+    distanceM: row.distance_m,
+    angleDeg: row.angle_deg,
+    analysis: { id: row.analysis_id, status: row.status, reason: row.reason, attempts: row.attempts },
+    summary: row.summary === null ? null : clipSummarySchema.parse(row.summary),
+    measurements: row.measurements === null ? [] : measurementSchema.array().parse(row.measurements),
+  };
+}
+
+function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const item of items) {
+    const group = groups.get(key(item));
+    if (group) group.push(item);
+    else groups.set(key(item), [item]);
+  }
+  return groups;
+}

@@ -1,0 +1,56 @@
+import type { PointsInput, PriceInput } from '#contracts/run-document';
+import type { Database } from '../db/database';
+import { givePoints } from '../db/queries/points';
+import { notePrice } from '../db/queries/price';
+import { currentRubric } from '../db/queries/rubric';
+import { noteCustody, specimenExists } from '../db/queries/specimen';
+import { Failure } from '../failures';
+import type { Catalogue } from './catalogue';
+import type { EventHub } from './event-hub';
+
+/** What people decide about a unit: points, prices, whether it is on the desk. Everything is appended. */
+export class Scoring {
+  constructor(
+    private readonly database: Database,
+    private readonly catalogue: Catalogue,
+    private readonly hub: EventHub,
+    private readonly now: () => Date,
+  ) {}
+
+  /** @throws Failure `not-found`, `invalid-request` where the criterion is not one for points by hand */
+  async givePoints(specimenId: string, points: PointsInput): Promise<void> {
+    const { row } = await this.catalogue.sheet(specimenId);
+    const rubric = await currentRubric(this.database, row.category);
+    const criterion = rubric?.rubric.criteria.find((c) => c.id === points.criterion);
+    if (!rubric || criterion?.kind !== 'by-hand') {
+      const message = `"${points.criterion}" is not a criterion that points are given for by hand`;
+      throw new Failure('invalid-request', `${message}.`, [{ file: null, field: 'criterion', message }]);
+    }
+    await givePoints(this.database, { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.today() }, points);
+    this.hub.specimenChanged(specimenId);
+  }
+
+  /** @throws Failure `not-found` */
+  async notePrice(specimenId: string, price: PriceInput): Promise<void> {
+    await this.mustExist(specimenId);
+    await notePrice(this.database, specimenId, price);
+    this.hub.specimenChanged(specimenId);
+  }
+
+  /** @throws Failure `not-found` */
+  async setCustody(specimenId: string, onDesk: boolean): Promise<void> {
+    await this.mustExist(specimenId);
+    await noteCustody(this.database, specimenId, onDesk, this.today());
+    this.hub.specimenChanged(specimenId);
+  }
+
+  private today(): string {
+    return this.now().toISOString().slice(0, 10);
+  }
+
+  private async mustExist(specimenId: string): Promise<void> {
+    if (!(await specimenExists(this.database, specimenId))) {
+      throw new Failure('not-found', `There is no unit with the number ${specimenId}.`);
+    }
+  }
+}

@@ -1,0 +1,83 @@
+import { join } from 'node:path';
+import type { Status } from '#contracts/status';
+import { openClipStore, type ClipStore } from './archive/clip-store';
+import type { Database } from './db/database';
+import { migrate } from './db/migrate';
+import { openPglite } from './db/pglite-database';
+import { migrationsFolder, packageVersion, seedFolder, workerFolder } from './package-root';
+import { AnalysisQueue } from './services/analysis-queue';
+import { Catalogue } from './services/catalogue';
+import { ClipIngest } from './services/clip-ingest';
+import { ClipReader } from './services/clip-reader';
+import { EventHub } from './services/event-hub';
+import { JobBoard } from './services/job-board';
+import { RulesReader } from './services/rules-reader';
+import { RunImport } from './services/run-import';
+import { Scoring } from './services/scoring';
+import { seedRules } from './services/seed';
+import { openWorkerPool, type WorkerPool } from './services/worker-pool';
+
+/** Everything that runs, put together. */
+export interface Application {
+  readonly status: Status;
+  readonly hub: EventHub;
+  readonly jobs: JobBoard;
+  readonly pool: WorkerPool;
+  readonly store: ClipStore;
+  readonly ingest: ClipIngest;
+  readonly queue: AnalysisQueue;
+  readonly runImport: RunImport;
+  readonly catalogue: Catalogue;
+  readonly scoring: Scoring;
+  readonly clips: ClipReader;
+  readonly rules: RulesReader;
+  close(): Promise<void>;
+}
+
+export interface ApplicationOptions {
+  readonly folder: string;
+  readonly demo?: boolean;
+  readonly now?: () => Date;
+  /** Other task files than the built ones (tests). */
+  readonly workers?: string;
+  /** A database that is open already (tests). */
+  readonly database?: Database;
+  readonly report?: (error: unknown) => void;
+}
+
+/** Opens the database and the archive of a data folder, brings both in order, and connects the services. */
+export async function openApplication(options: ApplicationOptions): Promise<Application> {
+  const report = options.report ?? ((error: unknown) => console.error(error));
+  const now = options.now ?? (() => new Date());
+  const database = options.database ?? (await openPglite({ folder: join(options.folder, 'database') }));
+  await migrate(database, migrationsFolder);
+  await seedRules(database, seedFolder);
+  const store = await openClipStore(options.folder);
+  const pool = openWorkerPool(options.workers ?? workerFolder);
+  const hub = new EventHub();
+  const jobs = new JobBoard(hub, now);
+  const ingest = new ClipIngest(store, database, pool);
+  const queue = new AnalysisQueue(database, store, pool, hub, jobs, report);
+  const catalogue = new Catalogue(database, pool, hub);
+  await ingest.recover();
+  await queue.recover();
+  return {
+    status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
+    hub,
+    jobs,
+    pool,
+    store,
+    ingest,
+    queue,
+    catalogue,
+    runImport: new RunImport(database, ingest, queue, hub),
+    scoring: new Scoring(database, catalogue, hub, now),
+    clips: new ClipReader(database),
+    rules: new RulesReader(database),
+    async close() {
+      queue.close();
+      await pool.close();
+      await database.close();
+    },
+  };
+}

@@ -1,0 +1,29 @@
+// Bundles the server, its worker tasks and the command line into dist/node. Packages stay outside.
+import { readdirSync, rmSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import { build } from 'esbuild';
+
+const root = join(import.meta.dirname, '..');
+const tasks = readdirSync(join(root, 'src/worker')).filter((f) => /^[a-z-]+\.ts$/.test(f) && /^(analyse|inspect|salvage|rank|render)-/.test(f));
+
+export async function buildNode() {
+  rmSync(join(root, 'dist/node'), { recursive: true, force: true });
+  const options = {
+    absWorkingDir: root,
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    packages: 'external',
+    sourcemap: true,
+    logLevel: 'error',
+    // package.json sends #core/* and its like to source files.
+    alias: {},
+  };
+  await build({ ...options, entryPoints: { main: 'src/server/main.ts', cli: 'src/cli/main.ts' }, outdir: 'dist/node' });
+  await build({
+    ...options,
+    entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/${f}`])),
+    outdir: 'dist/node/worker',
+  });
+}

@@ -1,0 +1,91 @@
+// Makes a fresh checkout ready: packages as the lock file says, and builds that are no older than their sources.
+// Uses nothing but Node, since it runs before any package is there. All messages go to stderr: the command line's
+// standard output belongs to its results.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+export const root = join(import.meta.dirname, '..');
+const say = (text) => process.stderr.write(`${text}\n`);
+
+function fail(text) {
+  say(text);
+  process.exit(1);
+}
+
+/** Runs a command with its output on stderr; ends the process with a message when it fails. */
+export function run(command, args, what) {
+  const result = spawnSync(command, args, { cwd: root, stdio: ['ignore', 2, 2] });
+  if (result.status !== 0) fail(`${what} failed (${command} ${args.join(' ')}).`);
+}
+
+function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) fail(`Sediment needs Node 20.19 or newer; this is ${process.versions.node}.`);
+}
+
+/** Installs packages when the lock file is another one than at the last time. */
+export function ensurePackages() {
+  checkNode();
+  const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const stamp = join(root, 'node_modules', '.sediment-packages');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  say('Installing packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'Installing packages');
+  writeFileSync(stamp, hash);
+}
+
+function hashOf(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      const full = join(path, entry.name);
+      if (entry.isDirectory()) visit(full);
+      else if (!entry.name.endsWith('.test.ts')) hash.update(full).update(readFileSync(full));
+    }
+  };
+  for (const path of paths) {
+    const full = join(root, path);
+    if (existsSync(full) && !path.includes('.')) visit(full);
+    else hash.update(path).update(readFileSync(full));
+  }
+  return hash.digest('hex');
+}
+
+async function ensureBuild(name, sources, build, force) {
+  const stamp = join(root, 'dist', `.${name}`);
+  const hash = hashOf(sources);
+  if (!force && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  say(`Building the ${name} …`);
+  await build();
+  mkdirSync(join(root, 'dist'), { recursive: true });
+  writeFileSync(stamp, hash);
+}
+
+const shared = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'src/core', 'src/contracts'];
+
+/** Server, workers and command line. */
+export const ensureNodeBuild = (force = false) =>
+  ensureBuild(
+    'server',
+    [...shared, 'src/rig', 'src/worker', 'src/server', 'src/cli', 'demo', 'tools/build-node.mjs'],
+    async () => (await import('./build-node.mjs')).buildNode(),
+    force,
+  );
+
+/** The page. */
+export const ensureWebBuild = (force = false) =>
+  ensureBuild(
+    'page',
+    [...shared, 'src/web', 'angular.json', 'tsconfig.web.json', 'tsconfig.web-worker.json'],
+    async () => run(process.execPath, ['node_modules/@angular/cli/bin/ng.js', 'build'], 'Building the page'),
+    force,
+  );
+
+if (process.argv[1] === import.meta.filename) {
+  const force = process.argv.includes('--force');
+  ensurePackages();
+  await ensureNodeBuild(force);
+  await ensureWebBuild(force);
+}
