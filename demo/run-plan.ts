@@ -13,7 +13,8 @@ export interface DemoRunPlan {
   readonly voice: 'low' | 'high' | 'north';
 }
 
-const SPEECH_PEAK_PA = 1.1;
+/** Loudest pressure of the passage at 15 cm. */
+const SPEECH_PEAK_PA = 2;
 const TARGET_PEAK_DBFS = -11;
 const HIGHEST_GAIN_DB = 62;
 

@@ -26,7 +26,9 @@ export interface DemoUnit {
 
 type Kind = Pick<MicrophoneModel, 'alphaLow' | 'alphaHigh' | 'lowHz' | 'highHz'>;
 
-const CARDIOID: Kind = { alphaLow: 0.53, alphaHigh: 0.47, lowHz: 45, highHz: 17_000 };
+const CARDIOID: Kind = { alphaLow: 0.57, alphaHigh: 0.5, lowHz: 45, highHz: 17_000 };
+const TIGHT_CARDIOID: Kind = { ...CARDIOID, alphaLow: 0.53, alphaHigh: 0.47 };
+const WIDE_CARDIOID: Kind = { ...CARDIOID, alphaLow: 0.66, alphaHigh: 0.6 };
 const SUPERCARDIOID: Kind = { alphaLow: 0.41, alphaHigh: 0.38, lowHz: 60, highHz: 16_000 };
 const HYPERCARDIOID: Kind = { alphaLow: 0.29, alphaHigh: 0.27, lowHz: 70, highHz: 15_500 };
 const OMNI: Kind = { alphaLow: 0.98, alphaHigh: 0.86, lowHz: 22, highHz: 19_000 };
@@ -47,13 +49,13 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     maker: 'Lodebell', model: 'Warden 2', label: 'reference', source: 'own', onDesk: true,
     dates: ['2019-03-09', '2021-10-16', '2022-04-23', '2025-09-06'],
     prices: [[349, 'street', '2019-03-09'], [379, 'street', '2025-09-06']],
-    microphone: mic(CARDIOID, 18, 12, [[6000, 2, 1]]),
+    microphone: mic(TIGHT_CARDIOID, 18, 12, [[6000, 2, 1]]),
     sound: [4, 'Even and calm. The yardstick of the desk.'], features: [3, 'Low-cut and pad, no case.'], build: [4.5, 'Seven years, one dent.'],
   },
   {
     maker: 'Quillstone', model: 'Nib', label: 'A', source: 'bought', dates: ['2019-03-09'],
     prices: [[69, 'street', '2019-03-09'], [59, 'sale', '2020-11-27']],
-    microphone: mic(CARDIOID, 12, 22, [[4500, 4, 1.2]]),
+    microphone: mic(WIDE_CARDIOID, 12, 22, [[4500, 4, 1.2]]),
     sound: [2.5, 'Forward, a little hard on s.'], features: [2, 'A cable and nothing else.'], build: [2.5, 'Plastic, but it holds.'],
   },
   {
@@ -77,13 +79,13 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
   {
     maker: 'Oarlock', model: 'Pilot', label: 'A', source: 'bought', dates: ['2020-02-08'],
     prices: [[39, 'street', '2020-02-08']],
-    microphone: mic(CARDIOID, 7, 31, [[3500, 5, 1.4], [180, -3, 0.8]]),
+    microphone: mic(WIDE_CARDIOID, 7, 31, [[3500, 5, 1.4], [180, -3, 0.8]]),
     sound: [1.5, 'A telephone with ambitions.'], features: [2, 'A stand that tips.'], build: [1.5, 'Rattles.'],
   },
   {
     maker: 'Ternhook', model: 'TH-9 Broadcast', label: 'serial 0088', source: 'lent', dates: ['2020-02-08'],
     prices: [[429, 'street', '2020-02-08'], [389, 'sale', '2020-11-27']],
-    microphone: mic(CARDIOID, 1.4, 6, [[120, 2, 0.8], [4200, 3, 1]]),
+    microphone: mic(TIGHT_CARDIOID, 1.4, 6, [[120, 2, 0.8], [4200, 3, 1]]),
     sound: [4.5, 'The announcer of the harbour. Nothing sticks out.'], features: [3, 'Two rocker switches under a plate.'], build: [5, 'A lamp post.'],
   },
   {
@@ -113,7 +115,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
   {
     maker: 'Brackwater', model: 'Lantern', label: 'A', source: 'sent', dates: ['2021-07-03'],
     prices: [[199, 'street', '2021-07-03'], [159, 'sale', '2022-11-25']],
-    microphone: mic(CARDIOID, 20, 17, [[5500, 5, 1.5]]),
+    microphone: mic(WIDE_CARDIOID, 20, 17, [[5500, 5, 1.5]]),
     sound: [2.5, 'A bright hole and a bright hill.'], features: [4.5, 'Mute, dial, meter, headphones.'], build: [3, 'The dial wobbles.'],
   },
   {
@@ -125,7 +127,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
   {
     maker: 'Oarlock', model: 'Skipper', label: 'A', source: 'bought', dates: ['2022-01-15'],
     prices: [[89, 'street', '2022-01-15']],
-    microphone: mic(CARDIOID, 10, 24, [[3500, 3, 1.2]]),
+    microphone: mic(WIDE_CARDIOID, 10, 24, [[3500, 3, 1.2]]),
     sound: [2.5, 'Better than the price, not than the next step.'], features: [3, 'Mute that clicks.'], build: [2.5, 'Does not rattle.'],
   },
   {
@@ -149,7 +151,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
   {
     maker: 'Quillstone', model: 'Italic', label: 'A', source: 'sent', dates: ['2023-02-25'],
     prices: [[259, 'street', '2023-02-25']],
-    microphone: mic(CARDIOID, 19, 9, [[10000, 2, 0.7]]),
+    microphone: mic(TIGHT_CARDIOID, 19, 9, [[10000, 2, 0.7]]),
     sound: [4, 'Quiet, airy, never sharp.'], features: [3.5, 'Pad, low-cut, mount, case.'], build: [4, 'Good weight.'],
   },
   {
@@ -203,7 +205,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
   {
     maker: 'Oarlock', model: 'Bosun', label: 'A', source: 'sent', dates: ['2025-11-15'], onDesk: true,
     prices: [[109, 'street', '2025-11-15']],
-    microphone: mic(CARDIOID, 13, 20, [[4000, 3, 1.2]]),
+    microphone: mic(WIDE_CARDIOID, 13, 20, [[4000, 3, 1.2]]),
     sound: null, features: null, build: [3, 'Does not rattle either.'],
   },
 ];

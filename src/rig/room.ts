@@ -24,15 +24,15 @@ export interface Room {
 /** The net loft of the demo: carpet, shelves, a window to the harbour. */
 export const NET_LOFT: Room = {
   reflections: [
-    { delayMs: 2.1, gain: 0.06, angleDeg: 75 },
-    { delayMs: 4.4, gain: 0.045, angleDeg: 120 },
-    { delayMs: 7.9, gain: 0.035, angleDeg: 180 },
-    { delayMs: 11.3, gain: 0.025, angleDeg: -100 },
-    { delayMs: 16.8, gain: 0.018, angleDeg: 40 },
+    { delayMs: 2.1, gain: 0.12, angleDeg: 75 },
+    { delayMs: 4.4, gain: 0.08, angleDeg: 120 },
+    { delayMs: 7.9, gain: 0.06, angleDeg: 180 },
+    { delayMs: 11.3, gain: 0.05, angleDeg: -100 },
+    { delayMs: 16.8, gain: 0.04, angleDeg: 40 },
   ],
   t60: 0.32,
-  tailGain: 0.05,
-  noiseDbA: 25,
+  tailGain: 0.14,
+  noiseDbA: 30,
 };
 
 const SPEED_CHUNK = 32_768;

@@ -2,6 +2,8 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { allocateBlock } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
+import { standardNormal } from '#core/stats/normal';
+import { seededBits } from '#core/stats/random';
 import { diffuseTail, NET_LOFT } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import type { DemoRunPlan } from '../../demo/run-plan';
@@ -18,6 +20,7 @@ export interface RenderDemoRunTask {
 const SAMPLE_RATE = 48_000;
 const SILENCE_S = 8;
 const SPEECH_DB_SPL = 80;
+const READER_SD_DB = 0.6;
 const AFTER_SPEECH_S = 1.4;
 
 const voices = new Map<string, Promise<Voice>>();
@@ -28,20 +31,24 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
   if (!voice) voices.set(path, (voice = loadVoice(path)));
   const speaker = await voice;
   mkdirSync(into, { recursive: true });
+  const { specimen, date } = plan.document;
+  const { maker, model, label } = specimen;
   for (const take of plan.document.takes) {
     const isSpoken = take.step !== 'silence';
+    const seed = [maker, model, label, date, take.step].join('/');
     const setup: TakeSetup = {
       sampleRate: SAMPLE_RATE,
       durationS: isSpoken ? speaker.dry.length / SAMPLE_RATE + AFTER_SPEECH_S : SILENCE_S,
       voice: isSpoken ? speaker : null,
-      speechDbSpl: SPEECH_DB_SPL,
+      // Nobody reads a passage twice at exactly the same level.
+      speechDbSpl: SPEECH_DB_SPL + READER_SD_DB * standardNormal(seededBits(`${seed}/reader`)),
       distanceM: take.distanceM ?? 0.15,
       angleDeg: take.angleDeg ?? 0,
       microphone: plan.microphone,
       room: NET_LOFT,
       interface: plan.interface,
       gainDb: take.gainDb,
-      seed: [plan.document.specimen.maker, plan.document.specimen.model, plan.document.specimen.label, plan.document.date, take.step].join('/'),
+      seed,
     };
     writeFileSync(join(into, take.file), encodeWav([renderTake(setup)], SAMPLE_RATE, 'pcm24'));
   }

@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, HostListener, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Button } from 'primeng/button';
+import { Dialog } from 'primeng/dialog';
+import { ProgressBar } from 'primeng/progressbar';
+import { filter, map, startWith } from 'rxjs';
+import { Breadcrumb } from './data/breadcrumb';
+import { CatalogueData, LOADING } from './data/catalogue';
+import { Events } from './data/events';
+import { GLOBAL_KEYS, ScreenKeys, isTyping } from './data/keys';
+import { ThemeChoice } from './data/theme';
+import { CoreLog } from './ui/core-log';
+import { Hatches } from './ui/hatches';
+import { HearingReminder } from './ui/hearing-reminder';
+import { Palette, type PaletteEntry } from './ui/palette';
+
+interface Place {
+  readonly label: string;
+  readonly link: string;
+  readonly does: string;
+}
+
+/** Screens by what is done there, in the order of the work. */
+const PLACES: readonly Place[] = [
+  { label: 'Bench', link: '/bench', does: 'See what is next' },
+  { label: 'New run', link: '/new-run', does: 'Bring in takes' },
+  { label: 'Gear', link: '/gear', does: 'Look up a unit' },
+  { label: 'Ranking', link: '/ranking', does: 'See where it stands' },
+];
+
+/** The frame: core log, navigation, header line, page. */
+@Component({
+  selector: 'sd-root',
+  imports: [Button, CoreLog, Dialog, Hatches, Palette, ProgressBar, RouterLink, RouterLinkActive, RouterOutlet],
+  templateUrl: './app.html',
+  styleUrl: './app.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class App {
+  private readonly router = inject(Router);
+  private readonly catalogue = inject(CatalogueData);
+  protected readonly events = inject(Events);
+  protected readonly theme = inject(ThemeChoice);
+  protected readonly reminder = inject(HearingReminder);
+  private readonly screenKeys = inject(ScreenKeys);
+  protected readonly crumbs = inject(Breadcrumb).crumbs;
+
+  protected readonly places = PLACES;
+  protected readonly paletteOpen = signal(false);
+  protected readonly keysOpen = signal(false);
+  protected readonly hints = computed(() => [...this.screenKeys.hints(), ...GLOBAL_KEYS]);
+
+  private readonly specimens = toSignal(this.catalogue.specimens, { initialValue: LOADING });
+  private readonly loadedSessions = toSignal(this.catalogue.sessions, { initialValue: LOADING });
+  protected readonly sessions = computed(() => this.loadedSessions().value ?? []);
+
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      filter((e) => e instanceof NavigationEnd),
+      map((e) => e.urlAfterRedirects),
+      startWith(this.router.url),
+    ),
+    { initialValue: '' },
+  );
+  protected readonly currentUnit = computed(() => /^\/gear\/(\d+)/.exec(this.url())?.[1] ?? null);
+
+  protected readonly running = computed(() => this.events.jobs().filter((j) => j.state === 'running'));
+  protected readonly jobText = computed(() => {
+    const jobs = this.running();
+    if (jobs.length === 0) return '';
+    const [first] = jobs;
+    const count = first.total > 1 ? ` ${Math.floor(first.done)} of ${first.total}` : '';
+    return first.label + count + (jobs.length > 1 ? `, and ${jobs.length - 1} more` : '');
+  });
+  protected readonly jobShare = computed(() => {
+    const [first] = this.running();
+    return first ? Math.round((100 * first.done) / Math.max(1, first.total)) : 0;
+  });
+
+  protected readonly entries = computed<PaletteEntry[]>(() => [
+    ...PLACES.map((p) => ({ label: p.label, hint: p.does, run: () => void this.router.navigateByUrl(p.link) })),
+    { label: 'Switch theme', hint: 'Chalk or basalt', run: () => this.theme.toggle() },
+    { label: 'Show keys', hint: 'Keys of this screen', run: () => this.keysOpen.set(true) },
+    ...(this.specimens().value ?? []).map((s) => ({
+      label: `${s.maker} ${s.model} · ${s.label}`,
+      hint: s.place === null ? 'Unit' : `Unit, place ${s.place}`,
+      run: () => void this.router.navigate(['/gear', s.id]),
+    })),
+  ]);
+
+  @HostListener('document:keydown', ['$event'])
+  protected onKey(event: KeyboardEvent): void {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+      event.preventDefault();
+      this.paletteOpen.set(true);
+    } else if (event.key === '?' && !isTyping(event)) {
+      event.preventDefault();
+      this.keysOpen.set(true);
+    }
+  }
+}

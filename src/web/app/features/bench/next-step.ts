@@ -1,0 +1,33 @@
+import type { SpecimenRow } from '#contracts/specimen';
+import { daysBetween } from '../../ui/format';
+
+/** What is to be done next with a unit, and where. */
+export interface NextStep {
+  readonly text: string;
+  readonly action: string;
+  /** Anchor on the unit's page, or null for the new-run screen. */
+  readonly fragment: string | null;
+  readonly kind: 'work' | 'wait' | 'attention' | 'done';
+}
+
+/** Prices older than this are worth a look (design of the bench). */
+const PRICE_AGE_DAYS = 90;
+
+/** The next step of a unit in the order of the work. */
+export function nextStep(row: SpecimenRow): NextStep {
+  if (row.failedAnalyses > 0) {
+    const what = row.failedAnalyses === 1 ? 'One analysis' : `${row.failedAnalyses} analyses`;
+    return { text: `${what} failed`, action: 'See why', fragment: 'takes', kind: 'attention' };
+  }
+  if (row.takes === 0) return { text: 'No takes yet', action: 'Bring in takes', fragment: null, kind: 'work' };
+  if (row.waitingAnalyses > 0) return { text: `Measuring, ${row.waitingAnalyses} to go`, action: 'Watch', fragment: 'takes', kind: 'wait' };
+  if (row.missingPoints.length > 0) {
+    return { text: `Points missing: ${row.missingPoints.join(', ')}`, action: 'Give points', fragment: 'points', kind: 'work' };
+  }
+  return { text: 'All done', action: 'Look at its place', fragment: 'place', kind: 'done' };
+}
+
+/** Units on the desk whose price has not been looked at for long. */
+export function stalePrices(rows: readonly SpecimenRow[], today: string): SpecimenRow[] {
+  return rows.filter((r) => r.onDesk && r.price !== null && daysBetween(r.price.date, today) > PRICE_AGE_DAYS);
+}

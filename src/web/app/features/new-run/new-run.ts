@@ -1,0 +1,269 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { InputNumber } from 'primeng/inputnumber';
+import { InputText } from 'primeng/inputtext';
+import { ProgressBar } from 'primeng/progressbar';
+import { Select } from 'primeng/select';
+import { of, switchMap, type Subscription } from 'rxjs';
+import { matchFiles } from '#core/rules/match-files';
+import { PRICE_KINDS } from '#core/rules/rubric';
+import { CATEGORIES } from '#contracts/common';
+import { ENDPOINTS } from '#contracts/http';
+import type { Problem } from '#contracts/problem';
+import { Api, problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { CatalogueData, LOADING } from '../../data/catalogue';
+import { Events } from '../../data/events';
+import { ScreenKeys } from '../../data/keys';
+import { Uploads } from '../../data/uploads';
+import { Figure } from '../../ui/figure';
+import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { documentOf, emptyDraft, fillFromDocument, loadDraft, saveDraft, whatIsMissing, type Draft, type DraftFile } from './draft';
+import { droppedFiles, isAudioName } from './dropped-files';
+
+/** A file that is on its way, or was refused. */
+interface Transfer {
+  readonly share: number;
+  readonly problem: Problem | null;
+  readonly file: File;
+}
+
+const SOURCE_OPTIONS = [
+  { label: 'Bought', value: 'bought' },
+  { label: 'Lent', value: 'lent' },
+  { label: 'Sent by the maker', value: 'sent' },
+  { label: 'Own', value: 'own' },
+];
+
+/** Bringing in a run: files, which is which, whose they are, and then watching them being measured. */
+@Component({
+  selector: 'sd-new-run',
+  imports: [Button, Figure, FormsModule, InputNumber, InputText, ProblemBox, ProgressBar, RouterLink, Select],
+  templateUrl: './new-run.html',
+  styleUrl: './new-run.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NewRun {
+  /** ?unit=… fills in a known specimen. */
+  readonly unit = input<string>();
+
+  private readonly api = inject(Api);
+  private readonly uploads = inject(Uploads);
+  private readonly data = inject(CatalogueData);
+  private readonly events = inject(Events);
+  private readonly running = new Map<string, Subscription>();
+
+  protected readonly draft = signal<Draft>(loadDraft(localStorage));
+  protected readonly transfers = signal<ReadonlyMap<string, Transfer>>(new Map());
+  protected readonly notes = signal<readonly string[]>([]);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly isImporting = signal(false);
+  protected readonly isOver = signal(false);
+
+  private readonly protocols = toSignal(this.data.protocols, { initialValue: LOADING });
+  protected readonly protocol = computed(() =>
+    this.protocols().value?.find((p) => p.id === this.draft().protocol && p.version === this.draft().protocolVersion),
+  );
+  protected readonly stepOptions = computed(() => [
+    { label: 'not used', value: null },
+    ...(this.protocol()?.steps ?? []).map((s) => ({ label: s.title, value: s.id })),
+  ]);
+  private readonly specimens = toSignal(this.data.specimens, { initialValue: LOADING });
+  protected readonly makers = computed(() => [...new Set((this.specimens().value ?? []).map((s) => s.maker))].sort());
+  protected readonly models = computed(() => [
+    ...new Set((this.specimens().value ?? []).filter((s) => s.maker === this.draft().maker).map((s) => s.model)),
+  ]);
+  protected readonly known = computed(() => {
+    const { maker, model, label } = this.draft();
+    return (this.specimens().value ?? []).find((s) => s.maker === maker.trim() && s.model === model.trim() && s.label === label.trim());
+  });
+  private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
+  protected readonly byHand = computed(() =>
+    this.draft().category === 'microphone' ? (this.inputs().value?.rubric.criteria ?? []).filter((c) => c.kind === 'by-hand') : [],
+  );
+  protected readonly missing = computed(() => whatIsMissing(this.draft()));
+  protected readonly pending = computed(() => [...this.transfers()].map(([name, transfer]) => ({ name, ...transfer })));
+
+  private readonly imported = computed(() => this.draft().imported);
+  private readonly watched = toSignal(
+    toObservable(computed(() => this.imported()?.specimenId ?? null)).pipe(
+      switchMap((id) => (id === null ? of(LOADING) : this.data.sheet(id))),
+    ),
+    { initialValue: LOADING },
+  );
+  protected readonly watchedRun = computed(() => {
+    const imported = this.imported();
+    const sheet = this.watched().value;
+    const run = sheet?.runs.find((r) => r.id === imported?.runId);
+    return imported && sheet && run ? { row: sheet.row, run, created: imported.created } : null;
+  });
+  protected readonly share = computed(() => {
+    const jobs = this.events.jobs().filter((j) => j.specimenId === this.imported()?.specimenId && j.total === 1);
+    const takes = this.watchedRun()?.run.takes ?? [];
+    const done = takes.filter((t) => t.analysis.status === 'done').length;
+    const partial = jobs.filter((j) => j.state === 'running').reduce((s, j) => s + j.done, 0);
+    return takes.length === 0 ? 0 : Math.min(100, Math.round((100 * (done + partial)) / takes.length));
+  });
+
+  protected readonly sources = SOURCE_OPTIONS;
+  protected readonly priceKinds = PRICE_KINDS.map((value) => ({ label: value, value }));
+  protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+  protected readonly number = formatNumber;
+
+  constructor() {
+    inject(Breadcrumb).crumbs.set([{ label: 'New run', link: null }]);
+    inject(ScreenKeys).hints.set([
+      { keys: 'O', does: 'Choose files' },
+      { keys: 'Ctrl Enter', does: 'Import the run' },
+    ]);
+    effect(() => saveDraft(localStorage, this.draft()));
+    effect(() => {
+      const row = (this.specimens().value ?? []).find((s) => s.id === this.unit());
+      if (row && !this.draft().imported && !this.draft().maker) {
+        this.change({ maker: row.maker, model: row.model, label: row.label, category: row.category });
+      }
+    });
+  }
+
+  protected change(part: Partial<Draft>): void {
+    this.draft.update((d) => ({ ...d, ...part }));
+  }
+
+  protected setPoints(criterion: string, value: number | null): void {
+    this.change({ points: { ...this.draft().points, [criterion]: value } });
+  }
+
+  protected changeFile(name: string, part: Partial<DraftFile>): void {
+    this.change({ files: this.draft().files.map((f) => (f.name === name ? { ...f, ...part } : f)) });
+  }
+
+  protected setStep(file: DraftFile, step: string | null): void {
+    this.changeFile(file.name, { step, reason: 'chosen by you', ...this.placement(step) });
+  }
+
+  /** One gain for all takes is the usual case: the first one typed fills those that are empty. */
+  protected setGain(file: DraftFile, gainDb: number | null): void {
+    this.change({
+      files: this.draft().files.map((f) => (f.name === file.name || (f.gainDb === null && gainDb !== null) ? { ...f, gainDb } : f)),
+    });
+  }
+
+  protected remove(name: string): void {
+    this.running.get(name)?.unsubscribe();
+    this.running.delete(name);
+    this.setTransfer(name, null);
+    this.change({ files: this.draft().files.filter((f) => f.name !== name) });
+  }
+
+  protected startAnew(): void {
+    this.running.forEach((s) => s.unsubscribe());
+    this.running.clear();
+    this.transfers.set(new Map());
+    this.notes.set([]);
+    this.problem.set(null);
+    this.draft.set(emptyDraft());
+  }
+
+  protected async drop(event: DragEvent): Promise<void> {
+    event.preventDefault();
+    this.isOver.set(false);
+    if (event.dataTransfer) await this.take(await droppedFiles(event.dataTransfer));
+  }
+
+  protected async choose(event: Event): Promise<void> {
+    const field = event.target as HTMLInputElement;
+    await this.take([...(field.files ?? [])]);
+    field.value = '';
+  }
+
+  protected key(event: KeyboardEvent, files: HTMLInputElement): void {
+    const isTyping = (event.target as HTMLElement).closest('input, textarea') !== null;
+    if (event.key.toLowerCase() === 'o' && !isTyping && !event.ctrlKey && !event.metaKey) files.click();
+    if (event.key === 'Enter' && event.ctrlKey && this.missing().length === 0) this.importRun();
+  }
+
+  protected importRun(): void {
+    this.problem.set(null);
+    this.isImporting.set(true);
+    const clips = Object.fromEntries(this.draft().files.flatMap((f) => (f.clip && f.step ? [[f.name, f.clip.sha256]] : [])));
+    this.api.call(ENDPOINTS.importRun, { body: { document: documentOf(this.draft()), clips } }).subscribe({
+      next: (imported) => {
+        this.isImporting.set(false);
+        this.change({ imported });
+      },
+      error: (error: unknown) => {
+        this.isImporting.set(false);
+        this.problem.set(problemOf(error));
+      },
+    });
+  }
+
+  protected send(file: File, keepPart: boolean): void {
+    this.running.get(file.name)?.unsubscribe();
+    this.setTransfer(file.name, { share: 0, problem: null, file });
+    const subscription = this.uploads.send(file, keepPart).subscribe({
+      next: (state) => {
+        if (state.kind === 'sending') this.setTransfer(file.name, { share: state.share, problem: null, file });
+        else {
+          this.setTransfer(file.name, null);
+          this.changeFile(file.name, { clip: state.clip });
+        }
+      },
+      error: (error: unknown) => this.setTransfer(file.name, { share: 0, problem: problemOf(error), file }),
+    });
+    this.running.set(file.name, subscription);
+  }
+
+  private async take(files: readonly File[]): Promise<void> {
+    if (this.imported()) this.startAnew();
+    const audio = files.filter((f) => isAudioName(f.name));
+    const runFile = files.find((f) => f.name === 'run.json');
+    const others = files.filter((f) => !isAudioName(f.name) && f !== runFile && !f.name.startsWith('.'));
+    const notes = others.length > 0 ? [`Left out, neither WAV nor FLAC: ${others.map((f) => f.name).join(', ')}.`] : [];
+    const kept = this.draft().files.filter((f) => !audio.some((a) => a.name === f.name));
+    const added = audio.map((f): DraftFile => ({ name: f.name, clip: null, step: null, reason: '', gainDb: null, distanceM: null, angleDeg: null }));
+    this.change({ files: this.matched([...kept, ...added]) });
+    if (runFile) notes.push(...(await this.readRunFile(runFile)));
+    this.notes.set(notes);
+    for (const file of audio) this.send(file, false);
+  }
+
+  private matched(files: DraftFile[]): DraftFile[] {
+    const free = files.filter((f) => f.step === null);
+    const taken = files.map((f) => f.step);
+    const steps = (this.protocol()?.steps ?? []).filter((s) => !taken.includes(s.id));
+    const proposals = new Map(matchFiles(free.map((f) => f.name), steps).map((m) => [m.file, m]));
+    return files.map((f) => {
+      const proposal = proposals.get(f.name);
+      return proposal ? { ...f, step: proposal.step, reason: proposal.reason, ...this.placement(proposal.step) } : f;
+    });
+  }
+
+  private placement(step: string | null): Pick<DraftFile, 'distanceM' | 'angleDeg'> {
+    const found = this.protocol()?.steps.find((s) => s.id === step);
+    return { distanceM: found?.distanceM ?? null, angleDeg: found?.angleDeg ?? null };
+  }
+
+  private async readRunFile(file: File): Promise<string[]> {
+    try {
+      const { draft, problem } = fillFromDocument(this.draft(), JSON.parse(await file.text()));
+      this.draft.set(draft);
+      return problem ? [problem] : ['Filled in from run.json.'];
+    } catch {
+      return ['run.json was not used: it is not valid JSON.'];
+    }
+  }
+
+  private setTransfer(name: string, transfer: Transfer | null): void {
+    this.transfers.update((map) => {
+      const next = new Map(map);
+      if (transfer) next.set(name, transfer);
+      else next.delete(name);
+      return next;
+    });
+  }
+}

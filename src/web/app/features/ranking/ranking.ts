@@ -1,0 +1,166 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { Slider } from 'primeng/slider';
+import { catchError, combineLatest, debounceTime, filter, map, of, switchMap } from 'rxjs';
+import { pricePoints } from '#core/rules/price-rule';
+import type { RankedUnit } from '#core/rules/rank';
+import type { Criterion } from '#core/rules/rubric';
+import type { RankingInputs } from '#contracts/ranking';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { CatalogueData, LOADING } from '../../data/catalogue';
+import { ScreenKeys } from '../../data/keys';
+import { Ranker } from '../../data/ranker';
+import { formatNumber, formatPrice } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
+import { nameOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
+
+type Weights = Readonly<Record<string, number>>;
+const WEIGHTS_KEY = 'sediment.weights.microphone';
+const SETTLE_MS = 60;
+
+/** Everything ever tested in one order: strata, whiskers, and where the new one settles. */
+@Component({
+  selector: 'sd-ranking',
+  imports: [Button, FormsModule, ProblemBox, RouterLink, ScrollingModule, Slider, Whisker],
+  templateUrl: './ranking.html',
+  styleUrl: './ranking.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Ranking {
+  /** ?unit=… asks about another unit than the latest on the desk. */
+  readonly unit = input<string>();
+
+  private readonly router = inject(Router);
+  private readonly ranker = inject(Ranker);
+  private readonly loaded = toSignal(inject(CatalogueData).rankingInputs('microphone'), { initialValue: LOADING });
+  protected readonly problem = computed(() => this.loaded().problem);
+  protected readonly inputs = computed(() => this.loaded().value);
+  protected readonly criteria = computed<readonly Criterion[]>(() => this.inputs()?.rubric.criteria ?? []);
+  private readonly criterionNames = computed(() => new Map(this.criteria().map((c) => [c.id, c.name])));
+
+  private readonly chosen = signal<Weights | null>(storedWeights());
+  protected readonly weights = computed<Weights>(() => ({ ...this.inputs()?.rubric.weights, ...this.chosen() }));
+  protected readonly isChanged = computed(() =>
+    this.criteria().some((c) => this.weights()[c.id] !== this.inputs()?.rubric.weights[c.id]),
+  );
+
+  protected readonly rankProblem = signal<string | null>(null);
+  private readonly result = toSignal(
+    combineLatest([
+      toObservable(this.inputs).pipe(filter((i): i is RankingInputs => i !== null)),
+      toObservable(this.weights),
+    ]).pipe(
+      debounceTime(SETTLE_MS),
+      switchMap(([inputs, weights]) =>
+        this.ranker.rank(inputs, weights).pipe(
+          map((ranked) => ({ inputs, ranked })),
+          catchError((error: unknown) => {
+            this.rankProblem.set(error instanceof Error ? error.message : String(error));
+            return of(null);
+          }),
+        ),
+      ),
+      takeUntilDestroyed(),
+    ),
+    { initialValue: null },
+  );
+  protected readonly ranked = computed<readonly RankedUnit[]>(() => this.result()?.ranked ?? []);
+  protected readonly names = computed(() => this.result()?.inputs.names ?? {});
+  protected readonly lines = computed(() => rankingLines(this.ranked(), this.names()));
+  protected readonly scale = computed(() => scaleAround(this.ranked().map((u) => u.composite90)));
+  protected readonly ticks = computed(() => ticksOf(this.scale()).map((t) => ({ label: formatNumber(t, 1), at: percentOn(this.scale(), t) })));
+  protected readonly underTest = computed(
+    () => this.ranked().find((u) => u.id === this.unit()) ?? unitUnderTest(this.ranked(), this.names()),
+  );
+  protected readonly answer = computed(() => {
+    const unit = this.underTest();
+    return unit ? standingSentences(unit, this.ranked(), this.names(), this.criterionNames()) : [];
+  });
+  private readonly prices = computed(() => this.pricesByUnit());
+  protected readonly active = signal(0);
+  private readonly selected = signal<string | null>(null);
+  protected readonly open = computed(() => this.ranked().find((u) => u.id === this.selected()) ?? null);
+
+  constructor() {
+    inject(Breadcrumb).crumbs.set([{ label: 'Ranking', link: null }, { label: 'Microphone', link: null }]);
+    inject(ScreenKeys).hints.set([
+      { keys: '↑ ↓', does: 'Walk the list' },
+      { keys: 'Space', does: 'Show what a unit\u2019s place is made of' },
+      { keys: 'Enter', does: 'Open the unit' },
+    ]);
+    effect(() => {
+      const chosen = this.chosen();
+      if (chosen) localStorage.setItem(WEIGHTS_KEY, JSON.stringify(chosen));
+      else localStorage.removeItem(WEIGHTS_KEY);
+    });
+  }
+
+  protected readonly name = (unit: RankedUnit): string => nameOf(this.names(), unit.id);
+  protected readonly number = formatNumber;
+  protected readonly trackLine = (_: number, line: RankingLine): string => (line.kind === 'unit' ? line.unit.id : `stratum ${line.stratum}`);
+
+  protected price(unit: RankedUnit): string {
+    return this.prices().get(unit.id) ?? 'no price';
+  }
+
+  protected setWeight(id: string, value: number): void {
+    this.chosen.set({ ...this.weights(), [id]: value });
+  }
+
+  protected resetWeights(): void {
+    this.chosen.set(null);
+  }
+
+  protected select(unit: RankedUnit, index: number): void {
+    this.active.set(index);
+    this.selected.update((id) => (id === unit.id ? null : unit.id));
+  }
+
+  protected key(event: KeyboardEvent, index: number, line: RankingLine): void {
+    if (line.kind !== 'unit') return;
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') this.step(event, index, event.key === 'ArrowDown' ? 1 : -1);
+    else if (event.key === ' ') {
+      event.preventDefault();
+      this.select(line.unit, index);
+    } else if (event.key === 'Enter') void this.router.navigate(['/gear', line.unit.id]);
+  }
+
+  private step(event: KeyboardEvent, index: number, by: 1 | -1): void {
+    event.preventDefault();
+    const lines = this.lines();
+    let next = index + by;
+    while (next >= 0 && next < lines.length && lines[next].kind !== 'unit') next += by;
+    if (next < 0 || next >= lines.length) return;
+    this.active.set(next);
+    const list = (event.currentTarget as HTMLElement).closest('cdk-virtual-scroll-viewport');
+    list?.querySelector<HTMLElement>(`[data-line="${next}"]`)?.focus();
+  }
+
+  private pricesByUnit(): Map<string, string> {
+    const inputs = this.result()?.inputs;
+    const rule = inputs?.rubric.criteria.find((c) => c.kind === 'price');
+    if (!inputs || !rule) return new Map();
+    return new Map(
+      inputs.units.flatMap((u) => {
+        const verdict = pricePoints(u.prices, rule);
+        return verdict.points === null ? [] : [[u.id, formatPrice(verdict.price.amount, verdict.price.currency)]];
+      }),
+    );
+  }
+}
+
+function storedWeights(): Weights | null {
+  try {
+    const value: unknown = JSON.parse(localStorage.getItem(WEIGHTS_KEY) ?? 'null');
+    if (typeof value !== 'object' || value === null) return null;
+    return Object.fromEntries(Object.entries(value).filter((entry): entry is [string, number] => typeof entry[1] === 'number'));
+  } catch {
+    // Written by hand or by another version: the rubric's weights stand.
+    return null;
+  }
+}

@@ -1,0 +1,58 @@
+import type { RankedUnit } from '#core/rules/rank';
+import type { RankingInputs } from '#contracts/ranking';
+
+/** Names of the units of a ranking. */
+export type Names = RankingInputs['names'];
+
+/** A line of the list: the head of a stratum, or a unit in it. */
+export type RankingLine =
+  | { readonly kind: 'stratum'; readonly stratum: number; readonly count: number; readonly first: string }
+  | { readonly kind: 'unit'; readonly unit: RankedUnit };
+
+export const nameOf = (names: Names, id: string): string => {
+  const { maker, model, label } = names[id];
+  return `${maker} ${model} · ${label}`;
+};
+
+/** Units and the heads of their strata as one list of lines. */
+export function rankingLines(ranked: readonly RankedUnit[], names: Names): RankingLine[] {
+  const lines: RankingLine[] = [];
+  ranked.forEach((unit, i) => {
+    if (i === 0 || ranked[i - 1].stratum !== unit.stratum) {
+      const count = ranked.filter((u) => u.stratum === unit.stratum).length;
+      lines.push({ kind: 'stratum', stratum: unit.stratum, count, first: nameOf(names, unit.id) });
+    }
+    lines.push({ kind: 'unit', unit });
+  });
+  return lines;
+}
+
+/** The unit that the page asks about first: on the desk and most recently tested. */
+export function unitUnderTest(ranked: readonly RankedUnit[], names: Names): RankedUnit | null {
+  const onDesk = ranked.filter((u) => names[u.id].onDesk);
+  return onDesk.reduce<RankedUnit | null>(
+    (latest, u) => (!latest || (names[u.id].lastTested ?? '') > (names[latest.id].lastTested ?? '') ? u : latest),
+    null,
+  );
+}
+
+/** Where a unit settles, in sentences for somebody who has never seen the page. */
+export function standingSentences(unit: RankedUnit, ranked: readonly RankedUnit[], names: Names, criteria: ReadonlyMap<string, string>): string[] {
+  const sentences = [`Place ${unit.place} of ${ranked.length}; with 90 % probability between ${unit.rank90[0]} and ${unit.rank90[1]}.`];
+  const peers = ranked.filter((u) => u.stratum === unit.stratum && u.id !== unit.id);
+  if (peers.length === 0) sentences.push(`It has stratum ${unit.stratum} to itself: the evidence tells it apart from all others.`);
+  else {
+    const listed = peers.slice(0, 3).map((u) => nameOf(names, u.id));
+    const rest = peers.length > 3 ? ` and ${peers.length - 3} more` : '';
+    sentences.push(`Stratum ${unit.stratum}, which it shares with ${listed.join(', ')}${rest}: the evidence does not rank it surely below or above these.`);
+  }
+  const next = ranked.find((u) => u.place === unit.place + 1);
+  if (next && unit.beatsNext !== null) {
+    sentences.push(`It beats the next one down, ${nameOf(names, next.id)}, with a probability of ${Math.round(100 * unit.beatsNext)} %.`);
+  }
+  if (unit.missing.length > 0) {
+    const missing = unit.missing.map((id) => criteria.get(id) ?? id).join(', ');
+    sentences.push(`Missing: ${missing}. Until then the catalogue's average stands in, and the interval is wider for it.`);
+  }
+  return sentences;
+}

@@ -1,0 +1,39 @@
+import type { Take } from '#contracts/specimen';
+
+/** Something about a take that a reviewer should know before using it. */
+export interface TakeNote {
+  readonly text: string;
+  readonly isProblem: boolean;
+}
+
+/** Full scale is this near: the converter was at its end (common practice, no source). */
+const TOO_HOT_DBTP = -1;
+/** Speech peaks below this waste the converter; −12 to −9 dBFS is a good level (common practice, no source). */
+const TOO_QUIET_DBFS = -30;
+
+/** Plain words about what stands out in a take, problems first. */
+export function takeNotes(take: Take): TakeNote[] {
+  const { summary, clip } = take;
+  const notes: TakeNote[] = [];
+  if (clip.salvaged) {
+    const claimed = clip.salvaged.claimedS === null ? 'of unknown length' : `of ${clip.salvaged.claimedS.toFixed(1)} s`;
+    notes.push({ text: `Only a part of a truncated file ${claimed} was kept.`, isProblem: true });
+  }
+  if (!summary) return notes;
+  const { level, loudness, noise } = summary;
+  if (level.peakDbfs === null) return [...notes, { text: 'Digital silence: nothing was recorded.', isProblem: true }];
+  if (level.clippedRuns > 0) {
+    notes.push({ text: `Clipped in ${level.clippedRuns} ${level.clippedRuns === 1 ? 'place' : 'places'}: turn the gain down and take it again.`, isProblem: true });
+  }
+  if (loudness.truePeakDbtp !== null && loudness.truePeakDbtp > TOO_HOT_DBTP) {
+    notes.push({ text: 'True peak within 1 dB of full scale. Loud: turn headphones down before playing.', isProblem: true });
+  }
+  if (take.step === 'silence' && noise.speech.length > 0) {
+    notes.push({ text: 'Something is heard in the silent take; the longest pause in it was measured.', isProblem: true });
+  }
+  if (take.step !== 'silence' && noise.speech.length === 0) notes.push({ text: 'No speech was found in this take.', isProblem: true });
+  else if (take.step === 'speech' && level.peakDbfs < TOO_QUIET_DBFS) {
+    notes.push({ text: 'Very quiet: peaks of −12 to −9 dBFS are a good recording level.', isProblem: true });
+  }
+  return notes;
+}

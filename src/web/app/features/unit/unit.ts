@@ -1,0 +1,207 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { InputNumber } from 'primeng/inputnumber';
+import { InputText } from 'primeng/inputtext';
+import { Select } from 'primeng/select';
+import { EMPTY, catchError, switchMap } from 'rxjs';
+import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
+import { PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
+import { quantity } from '#core/measure/registry';
+import type { Problem } from '#contracts/problem';
+import type { Run, Take } from '#contracts/specimen';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { CatalogueData, LOADING, currentPoints } from '../../data/catalogue';
+import { ScreenKeys } from '../../data/keys';
+import { Ranker } from '../../data/ranker';
+import { BandChart } from '../../ui/band-chart';
+import type { BandSeries } from '../../ui/band-chart-options';
+import { ClipPlayer } from '../../ui/clip-player';
+import { Figure } from '../../ui/figure';
+import { CATEGORY_NAMES, formatNumber, formatPrice, today } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { Whisker, scaleAround } from '../../ui/whisker';
+import { nameOf, standingSentences } from '../ranking/standing';
+import { takeNotes } from './take-notes';
+
+/** Neighbours shown to either side. */
+const NEIGHBOURS = 3;
+const SOURCE_WORDS: Readonly<Record<string, string>> = { bought: 'bought', lent: 'lent', sent: 'sent by the maker', own: 'own' };
+
+/** One unit as a long sheet in the order of the work. */
+@Component({
+  selector: 'sd-unit',
+  imports: [BandChart, Button, ClipPlayer, Figure, FormsModule, InputNumber, InputText, ProblemBox, RouterLink, Select, Whisker],
+  templateUrl: './unit.html',
+  styleUrl: './unit.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Unit {
+  readonly id = input.required<string>();
+
+  private readonly data = inject(CatalogueData);
+  private readonly ranker = inject(Ranker);
+  private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.sheet(id))), { initialValue: LOADING });
+  protected readonly problem = computed(() => this.loaded().problem);
+  protected readonly sheet = computed(() => this.loaded().value);
+  protected readonly name = computed(() => {
+    const row = this.sheet()?.row;
+    return row ? `${row.maker} ${row.model} · ${row.label}` : '';
+  });
+
+  private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
+  protected readonly rubric = computed(() => (this.sheet()?.row.category === 'microphone' ? (this.inputs().value?.rubric ?? null) : null));
+  private readonly ranked = toSignal(
+    toObservable(this.inputs).pipe(
+      switchMap(({ value }) => (value ? this.ranker.rank(value, value.rubric.weights).pipe(catchError(() => EMPTY)) : EMPTY)),
+    ),
+    { initialValue: [] },
+  );
+  protected readonly standing = computed(() => this.ranked().find((u) => u.id === this.id()) ?? null);
+  protected readonly neighbours = computed(() => {
+    const place = this.standing()?.place;
+    return place === undefined ? [] : this.ranked().filter((u) => Math.abs(u.place - place) <= NEIGHBOURS);
+  });
+  protected readonly scale = computed(() => scaleAround(this.neighbours().map((u) => u.composite90)));
+  protected readonly sentences = computed(() => {
+    const unit = this.standing();
+    const names = this.inputs().value?.names;
+    if (!unit || !names) return [];
+    return standingSentences(unit, this.ranked(), names, new Map(this.rubric()?.criteria.map((c) => [c.id, c.name]) ?? []));
+  });
+
+  /** Facts of this unit alone, for the points by rule. */
+  private readonly facts = computed<UnitFacts | null>(() => this.inputs().value?.units.find((u) => u.id === this.id()) ?? null);
+  protected readonly pointRows = computed(() => {
+    const facts = this.facts() ?? this.bareFacts();
+    const given = currentPoints(this.sheet()?.points ?? []);
+    return (this.rubric()?.criteria ?? []).map((criterion) => ({
+      criterion,
+      ...criterionPoints(criterion, facts),
+      date: given.get(criterion.id)?.date ?? null,
+      weight: this.rubric()?.weights[criterion.id] ?? 0,
+    }));
+  });
+  protected readonly earlierPoints = computed(() => {
+    const seen = new Set<string>();
+    return (this.sheet()?.points ?? []).filter((p) => {
+      const isCurrent = !seen.has(p.criterion);
+      seen.add(p.criterion);
+      return !isCurrent;
+    });
+  });
+
+  protected readonly outline = computed(() => {
+    const sheet = this.sheet();
+    if (!sheet) return [];
+    const takes = sheet.runs.flatMap((r) => r.takes);
+    const figures = sheet.runs[0]?.measurements ?? [];
+    const missingFigures = figures.filter((m) => m.value === null).length;
+    const failed = takes.filter((t) => t.analysis.status === 'failed').length;
+    const missingPoints = sheet.row.missingPoints.length;
+    return [
+      { id: 'intake', label: 'Intake', missing: '' },
+      { id: 'prices', label: 'Prices', missing: sheet.prices.length === 0 ? 'no price' : '' },
+      { id: 'takes', label: 'Takes', missing: takes.length === 0 ? 'no takes' : failed > 0 ? `${failed} failed` : '' },
+      { id: 'measured', label: 'Measured', missing: figures.length === 0 ? 'not yet' : missingFigures > 0 ? `${missingFigures} missing` : '' },
+      { id: 'points', label: 'Points', missing: missingPoints > 0 ? `${missingPoints} missing` : '' },
+      { id: 'place', label: 'Place', missing: sheet.row.place === null ? 'not ranked' : '' },
+    ];
+  });
+
+  protected readonly actionProblem = signal<Problem | null>(null);
+  protected readonly editing = signal<string | null>(null);
+  protected readonly draftPoints = signal<number | null>(null);
+  protected readonly draftReason = signal('');
+  protected readonly newAmount = signal<number | null>(null);
+  protected readonly newCurrency = signal('EUR');
+  protected readonly newKind = signal<PriceKind>('street');
+  protected readonly newDate = signal(today());
+
+  protected readonly priceKinds = PRICE_KINDS.map((value) => ({ label: value, value }));
+  protected readonly categoryNames = CATEGORY_NAMES;
+  protected readonly number = formatNumber;
+  protected readonly price = formatPrice;
+  protected readonly notes = takeNotes;
+  protected readonly quantityName = (id: Parameters<typeof quantity>[0]): string => quantity(id).name;
+  protected readonly sourceWords = (source: string): string => SOURCE_WORDS[source] ?? source;
+
+  constructor() {
+    const breadcrumb = inject(Breadcrumb);
+    effect(() => breadcrumb.crumbs.set([{ label: 'Gear', link: '/gear' }, { label: this.name() || 'Unit', link: null }]));
+    inject(ScreenKeys).hints.set([{ keys: 'Tab', does: 'Walk the outline, then the sheet' }, { keys: 'Enter', does: 'Play a take, save a value' }]);
+    let scrolledFor = '';
+    effect(() => {
+      // The fragment of the address names a section that is only there once the sheet is.
+      const fragment = location.hash.slice(1);
+      if (!this.sheet() || !fragment || scrolledFor === this.id()) return;
+      scrolledFor = this.id();
+      setTimeout(() => this.jump(fragment));
+    });
+  }
+
+  protected neighbourName(id: string): string {
+    const names = this.inputs().value?.names;
+    return names?.[id] ? nameOf(names, id) : id;
+  }
+
+  protected series(run: Run): BandSeries[] {
+    const find = (step: string): Take | undefined => run.takes.findLast((t) => t.step === step && t.summary !== null);
+    const speech = find('speech')?.summary;
+    const rear = find('rear')?.summary;
+    const silence = find('silence')?.summary;
+    return [
+      ...(speech ? [{ name: 'Speech, in front', bands: speech.thirdOctave, colour: '--realgar', dash: 0 }] : []),
+      ...(rear ? [{ name: 'Speech, behind', bands: rear.thirdOctave, colour: '--azurite', dash: 6 }] : []),
+      ...(silence ? [{ name: 'Silence', bands: silence.noise.thirdOctave, colour: '--quiet', dash: 2 }] : []),
+    ];
+  }
+
+  protected jump(id: string): void {
+    document.getElementById(id)?.scrollIntoView({ block: 'start' });
+  }
+
+  protected edit(criterion: Criterion): void {
+    const given = currentPoints(this.sheet()?.points ?? []).get(criterion.id);
+    this.editing.set(criterion.id);
+    this.draftPoints.set(given?.value ?? null);
+    this.draftReason.set(given?.reason ?? '');
+  }
+
+  protected savePoints(criterion: Criterion): void {
+    const value = this.draftPoints();
+    if (value === null) return;
+    const reason = this.draftReason().trim();
+    this.act(this.data.givePoints(this.id(), { criterion: criterion.id, value, ...(reason ? { reason } : {}) }), () => this.editing.set(null));
+  }
+
+  protected savePrice(): void {
+    const amount = this.newAmount();
+    if (amount === null) return;
+    const price = { amount, currency: this.newCurrency().trim().toUpperCase(), kind: this.newKind(), date: this.newDate() };
+    this.act(this.data.notePrice(this.id(), price), () => this.newAmount.set(null));
+  }
+
+  protected retry(take: Take): void {
+    this.act(this.data.retry(take.analysis.id), () => undefined);
+  }
+
+  protected setOnDesk(onDesk: boolean): void {
+    this.act(this.data.setOnDesk(this.id(), onDesk), () => undefined);
+  }
+
+  private act(call: ReturnType<CatalogueData['retry']>, done: () => void): void {
+    this.actionProblem.set(null);
+    call.subscribe({ next: done, error: (error: unknown) => this.actionProblem.set(problemOf(error)) });
+  }
+
+  /** A unit that is not in the ranking yet can already have prices and points. */
+  private bareFacts(): UnitFacts {
+    const sheet = this.sheet();
+    const byHand = Object.fromEntries([...currentPoints(sheet?.points ?? [])].map(([id, p]) => [id, { value: p.value, reason: p.reason }]));
+    return { id: this.id(), figures: {}, byHand, prices: sheet?.prices ?? [] };
+  }
+}

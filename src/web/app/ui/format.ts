@@ -1,0 +1,75 @@
+import { quantity, type QuantityId } from '#core/measure/registry';
+
+/** Fixed decimals with a true minus sign; "-0.0" loses its sign. */
+export function formatNumber(value: number, decimals: number): string {
+  const text = value.toFixed(decimals);
+  return /^-0(\.0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−');
+}
+
+/** A figure in parts, so that the unit can stand in quiet ink. */
+export interface FigureText {
+  readonly value: string;
+  /** "±0.4", or empty where no uncertainty is known. */
+  readonly spread: string;
+  readonly unit: string;
+}
+
+interface FigureLike {
+  readonly value: number | null;
+  readonly uncertainty?: number | null;
+  readonly bound?: 'exact' | 'at-least' | 'at-most';
+}
+
+/** A measured figure for people, by the registry's unit and decimals; "not measured" is not a number. */
+export function figureText(id: QuantityId, figure: FigureLike): FigureText {
+  const { unit, decimals } = quantity(id);
+  if (figure.value === null) return { value: 'not measured', spread: '', unit: '' };
+  const sign = figure.bound === 'at-least' ? '≥ ' : figure.bound === 'at-most' ? '≤ ' : '';
+  const uncertainty = figure.uncertainty ?? null;
+  return {
+    value: sign + formatNumber(figure.value, decimals),
+    spread: uncertainty === null ? '' : `±${formatNumber(Math.max(uncertainty, 10 ** -decimals), decimals)}`,
+    unit,
+  };
+}
+
+/** Seconds as people say them: 0:08, 1:02:03. */
+export function formatTime(seconds: number): string {
+  const whole = Math.floor(seconds);
+  const h = Math.floor(whole / 3600);
+  const m = Math.floor((whole % 3600) / 60);
+  const s = String(whole % 60).padStart(2, '0');
+  return h > 0 ? `${h}:${String(m).padStart(2, '0')}:${s}` : `${m}:${s}`;
+}
+
+/** A price with its currency, without decimals where there are none. */
+export function formatPrice(amount: number, currency: string): string {
+  return `${Number.isInteger(amount) ? String(amount) : amount.toFixed(2)} ${currency}`;
+}
+
+/** Days between two ISO days. */
+export function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+}
+
+/** Today, as the person's calendar has it. */
+export function today(): string {
+  const now = new Date();
+  return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((n) => String(n).padStart(2, '0')).join('-');
+}
+
+export const CATEGORY_NAMES = {
+  microphone: 'Microphone',
+  'field-microphone': 'Field microphone',
+  interface: 'Interface or preamp',
+  booster: 'Booster',
+  accessory: 'Accessory',
+  'instrument-source': 'Instrument source',
+} as const;
+
+export const STAGE_NAMES = {
+  received: 'Received',
+  takes: 'Takes',
+  measured: 'Measured',
+  scored: 'Scored',
+} as const;

@@ -1,0 +1,15 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { bootstrapApplication } from '@angular/platform-browser';
+import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
+import { providePrimeNG } from 'primeng/config';
+import { App } from './app/app';
+import { routes } from './app/routes';
+import { sedimentPreset } from './app/theme-preset';
+
+bootstrapApplication(App, {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideRouter(routes, withComponentInputBinding(), withInMemoryScrolling({ scrollPositionRestoration: 'top', anchorScrolling: 'enabled' })),
+    providePrimeNG({ theme: { preset: sedimentPreset, options: { darkModeSelector: '[data-theme="basalt"]', cssLayer: false } }, ripple: false }),
+  ],
+}).catch((error: unknown) => console.error(error));
