@@ -58,7 +58,7 @@ function secondsSpread(framePowers: readonly Float64Array[]): Spread | null {
     }
     if (sum > 0) levels.push(meanSquareToDbfs(sum / (FRAMES_PER_SECOND * framePowers.length)));
   }
-  return levels.length < 2 ? null : { sd: standardDeviation(levels), count: levels.length, of: '1 s blocks' };
+  return levels.length < 2 ? null : { sd: standardDeviation(levels), count: levels.length, of: 'blocks of 1 s' };
 }
 
 /** The figures as measurements with their conditions. */

@@ -41,7 +41,7 @@ export function blockSpread(blocks: readonly number[]): { spread: Spread | null;
   const sd = standardDeviation(blocks);
   const independent = Math.max(1, blocks.length / BLOCKS_PER_INDEPENDENT);
   return {
-    spread: { sd, count: blocks.length, of: '400 ms gating blocks at 75 % overlap' },
+    spread: { sd, count: blocks.length, of: 'gating blocks of 400 ms at 75 % overlap' },
     uncertaintyLu: sd / Math.sqrt(independent),
   };
 }

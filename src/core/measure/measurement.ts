@@ -5,7 +5,7 @@ export interface Spread {
   /** Standard deviation over the blocks, in the unit of the figure. */
   readonly sd: number;
   readonly count: number;
-  /** What a block is, e.g. "400 ms gating blocks". */
+  /** What a block is, e.g. "gating blocks of 400 ms". */
   readonly of: string;
 }
 

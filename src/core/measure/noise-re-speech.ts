@@ -32,7 +32,7 @@ export function noiseReSpeech(speech: SpeechReference, silence: NoiseTake): [Mea
   const gainBetween = speech.gainDb - silence.gainDb;
   const read = (weighting: 'z' | 'a'): Measurement => {
     const id = weighting === 'z' ? 'noiseReSpeechZ' : 'noiseReSpeechA';
-    const condition = `${weighting === 'z' ? 'unweighted' : 'A-weighted'}, 20 Hz–20 kHz, speech at ${SPEECH_TARGET_LUFS} LUFS`.replace('-', '−');
+    const condition = `${weighting === 'z' ? 'unweighted' : 'A-weighted'}, 20 Hz–20 kHz, speech at −${-SPEECH_TARGET_LUFS} LUFS`;
     if (!Number.isFinite(integratedLufs)) return notMeasured(id, condition, 'The speech take is silent.');
     if (!silence.noise) return notMeasured(id, condition, 'The silent take holds no silence of at least 0.5 s.');
     const { levelDbfs, spread, uncertaintyDb } = silence.noise[weighting];

@@ -64,7 +64,7 @@ function noiseLevel(bandFrames: Float64Array, value: number, from: number, to: n
   const sd = standardDeviation(levels);
   return {
     levelDbfs,
-    spread: { sd, count: levels.length, of: `${Math.round(1000 * frameS)} ms frames at 50 % overlap` },
+    spread: { sd, count: levels.length, of: `frames of ${Math.round(1000 * frameS)} ms at 50 % overlap` },
     uncertaintyDb: sd * Math.sqrt(OVERLAP_VARIANCE / levels.length),
   };
 }

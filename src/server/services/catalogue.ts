@@ -2,7 +2,8 @@ import { filter } from 'rxjs';
 import { ALGORITHM_VERSION, QUANTITY_IDS } from '#core/measure/registry';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { RankedUnit } from '#core/rules/rank';
-import type { DatedPrice } from '#core/rules/price-rule';
+import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
+import type { Criterion } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
 import { clipSummarySchema } from '#contracts/clip-summary';
 import { measurementSchema } from '#contracts/measurement';
@@ -171,7 +172,7 @@ function specimenRow(
   base: SpecimenBase,
   unit: UnitFacts,
   ranked: RankedUnit | undefined,
-  criteria: RankingInputs['rubric']['criteria'],
+  criteria: readonly Criterion[],
 ): SpecimenRow {
   const missingPoints = criteria.filter((c) => c.kind === 'by-hand' && !unit.byHand[c.id]).map((c) => c.id);
   return {
@@ -188,13 +189,20 @@ function specimenRow(
     failedAnalyses: base.failed,
     waitingAnalyses: base.waiting,
     missingPoints,
-    price: unit.prices[0] ?? null,
+    price: countingPrice(unit, criteria),
     noiseA: figureOf(unit, 'noiseReSpeechA'),
     rejection: figureOf(unit, 'rearRejection'),
     place: ranked?.place ?? null,
     stratum: ranked?.stratum ?? null,
     composite: ranked?.composite ?? null,
   };
+}
+
+/** The price that the rules count; without such a rule, the newest. */
+function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): DatedPrice | null {
+  const rule = criteria.find((c) => c.kind === 'price');
+  const verdict = rule ? pricePoints(unit.prices, rule) : null;
+  return verdict && verdict.points !== null ? verdict.price : (unit.prices.at(0) ?? null);
 }
 
 function stageOf(base: SpecimenBase, missingPoints: readonly string[]): Stage {

@@ -39,7 +39,7 @@ let playing: WaveSurfer | null = null;
       [ariaLabel]="(isPlaying() ? 'Pause ' : 'Play ') + name()"
       (onClick)="toggle()"
     />
-    <div #wave class="wave" role="img" [attr.aria-label]="'Waveform of ' + name()"></div>
+    <div #wave class="wave" role="img" [attr.aria-label]="'Waveform of ' + name()" title="Waveform on a square-root scale"></div>
     <span class="num quiet">{{ time() }}</span>
   `,
   styles: `
@@ -98,12 +98,10 @@ export class ClipPlayer {
     const media = new Audio();
     media.preload = 'none';
     media.src = PLAIN_PATHS.audio.replace(':sha256', clip.sha256);
-    const highs = Float32Array.from({ length: pairs.length / 2 }, (_, i) => pairs[2 * i + 1]);
-    const lows = Float32Array.from({ length: pairs.length / 2 }, (_, i) => pairs[2 * i]);
     const surfer = WaveSurfer.create({
       container: this.wave().nativeElement,
       media,
-      peaks: [highs, lows],
+      peaks: drawnPeaks(pairs),
       duration: durationS,
       height: 40,
       normalize: false,
@@ -136,6 +134,20 @@ export class ClipPlayer {
     this.surfer = null;
     this.isPlaying.set(false);
   }
+}
+
+/**
+ * Columns as they are drawn: on a square-root scale, so that a quiet take is still seen beside a loud one.
+ *
+ * @param pairs - lowest and highest sample per column, in turn
+ */
+export function drawnPeaks(pairs: readonly number[]): [Float32Array, Float32Array] {
+  const drawn = (x: number): number => Math.sign(x) * Math.sqrt(Math.abs(x));
+  const columns = pairs.length / 2;
+  return [
+    Float32Array.from({ length: columns }, (_, i) => drawn(pairs[2 * i + 1])),
+    Float32Array.from({ length: columns }, (_, i) => drawn(pairs[2 * i])),
+  ];
 }
 
 function colours(): { waveColor: string; progressColor: string; cursorColor: string } {

@@ -62,7 +62,7 @@ export class Gear {
     { label: 'All kinds', value: null },
     ...CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value })),
   ];
-  protected readonly stageNames = STAGE_NAMES;
+  protected readonly stageName = (row: GearRow): string => STAGE_NAMES[row.stage];
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;
 
