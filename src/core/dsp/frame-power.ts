@@ -51,7 +51,8 @@ export class FramePowerMeter {
   // Both sections are written out in one loop: their memory stays in registers, which halves the time.
   private accumulate(samples: Float64Array, from: number, to: number): void {
     const { b0, b1, b2, a1, a2 } = this.shelf;
-    const { a1: c1, a2: c2 } = this.highPass;
+    // The numerator of the high-pass is d, −2d, d.
+    const { b0: d, a1: c1, a2: c2 } = this.highPass;
     const state = this.state;
     let z1 = state[0];
     let z2 = state[1];
@@ -67,9 +68,10 @@ export class FramePowerMeter {
       const y = b0 * x + z1;
       z1 = b1 * x - a1 * y + z2;
       z2 = b2 * x - a2 * y;
-      const v = y + w1;
-      w1 = w2 - 2 * y - c1 * v;
-      w2 = y - c2 * v;
+      const u = d * y;
+      const v = u + w1;
+      w1 = w2 - 2 * u - c1 * v;
+      w2 = u - c2 * v;
       weighted += v * v;
     }
     state[0] = z1;

@@ -29,10 +29,16 @@ function headShelf(sampleRate: number): Biquad {
   };
 }
 
+const TABLE_RATE = 48_000;
+const RLB_Q = 0.5003270373238773;
+const rlbK = (sampleRate: number): number => Math.tan((Math.PI * 38.13547087602444) / sampleRate);
+const rlbA0 = (sampleRate: number): number => 1 + rlbK(sampleRate) / RLB_Q + rlbK(sampleRate) ** 2;
+
 function rlbHighPass(sampleRate: number): Biquad {
-  const q = 0.5003270373238773;
-  const k = Math.tan((Math.PI * 38.13547087602444) / sampleRate);
-  const a0 = 1 + k / q + k * k;
-  // The table leaves the numerator at 1, −2, 1 (not divided by a0); so does this.
-  return { b0: 1, b1: -2, b2: 1, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / q + k * k) / a0 };
+  const k = rlbK(sampleRate);
+  const a0 = rlbA0(sampleRate);
+  // The table leaves the numerator at 1, −2, 1 instead of dividing it by a0, and so has a gain of +0.043 dB. That gain
+  // is part of the standard's curve; keeping 1, −2, 1 at other rates would change it (by 0.09 dB at 16 kHz).
+  const b0 = rlbA0(TABLE_RATE) / a0;
+  return { b0, b1: -2 * b0, b2: b0, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / RLB_Q + k * k) / a0 };
 }

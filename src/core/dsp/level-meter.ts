@@ -2,6 +2,8 @@ import { STRIDE, type BlockExtremes } from './block-extremes';
 
 /** Equal samples in a row at the extreme that count as one clipped run (AES17 leaves the number to the user; 3 is common practice, no source). */
 const CLIPPED_RUN = 3;
+/** A flat top further below full scale than 20 dB is a coarse sine or digital silence, not clipping. */
+const LOWEST_CLIP = 0.1;
 
 /**
  * Extremes and clipped runs of one channel. A clipped run is three or more equal samples in a row at the highest or
@@ -14,7 +16,7 @@ export class LevelMeter {
 
   /** Runs at the highest value plus runs at the lowest value so far. */
   get clippedRuns(): number {
-    return this.top.runs + this.bottom.runs;
+    return this.top.clippedRuns + this.bottom.clippedRuns;
   }
 
   /** Largest magnitude so far; 0 before the first sample. */
@@ -41,9 +43,13 @@ export class LevelMeter {
 /** Runs of equal samples at the highest value of a signal (turned over for the lowest one). */
 class ExtremeRuns {
   extreme = -Infinity;
-  runs = 0;
+  private runs = 0;
   /** Length of the run that the last sample belongs to. */
   length = 0;
+
+  get clippedRuns(): number {
+    return this.extreme >= LOWEST_CLIP ? this.runs : 0;
+  }
 
   scan(samples: Float64Array, from: number, to: number, sign: 1 | -1): void {
     for (let i = from; i < to; i++) {

@@ -9,7 +9,8 @@ const STEPS_PER_BLOCK = 4;
 
 /** Weighted power (mean square, all channels) to loudness, BS.1770-5 equation (2). Zero gives −∞. */
 export const powerToLufs = (power: number): Lufs => lufs(LOUDNESS_OFFSET + powerToDb(power));
-const lufsToPower = (loudness: number): number => 10 ** ((loudness - LOUDNESS_OFFSET) / 10);
+/** Loudness to weighted power. */
+export const lufsToPower = (loudness: number): number => 10 ** ((loudness - LOUDNESS_OFFSET) / 10);
 
 /** Gated loudness with what is needed to judge it. */
 export interface GatedLoudness {

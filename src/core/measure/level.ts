@@ -4,9 +4,6 @@ import { standardDeviation } from '../stats/moments';
 import { amplitudeToDb, db, dbfs, meanSquareToDbfs, powerToDb, type Db, type Dbfs } from '../units';
 import { measured, type Measurement, type Spread } from './measurement';
 
-/** A flat top this far below full scale is a coarse sine, not clipping. */
-const LOWEST_CLIP_PEAK = 0.1;
-
 /** Level of a clip, all channels together. */
 export interface LevelFigures {
   /** −∞ for digital silence. */
@@ -43,7 +40,7 @@ export function levelFigures(channels: readonly ChannelLevel[]): LevelFigures {
     rmsDbfs: meanSquareToDbfs(meanSquare),
     crestDb: db(amplitudeToDb(peak) - powerToDb(meanSquare)),
     dcOffset: offsets.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a)),
-    clippedRuns: channels.reduce((s, { level }) => s + (level.peak >= LOWEST_CLIP_PEAK ? level.clippedRuns : 0), 0),
+    clippedRuns: channels.reduce((s, { level }) => s + level.clippedRuns, 0),
     rmsSpread: secondsSpread(channels.map((c) => c.frames.plain.view())),
   };
 }

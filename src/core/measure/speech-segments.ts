@@ -1,7 +1,7 @@
 import { FRAMES_PER_SECOND } from '../dsp/frame-power';
 import { quantileSorted } from '../stats/quantile';
 import { powerToDb } from '../units';
-import { powerToLufs } from './integrated-loudness';
+import { lufsToPower } from './integrated-loudness';
 
 /** A stretch of a clip, in seconds from its start. */
 export interface Segment {
@@ -53,11 +53,13 @@ export function speechSegments(framePowers: Float64Array): SpeechSegments {
   const sorted = levels.slice().sort();
   const floor = quantileSorted(sorted, 0.05);
   const loud = sorted[Math.max(0, count - 1 - Math.round(0.5 * FRAMES_PER_SECOND))];
-  if (loud - floor < settings.steadyRangeDb) return steadyClip(framePowers);
-
-  const threshold = floor + Math.max(settings.leastDb, settings.thresholdShare * (loud - floor));
+  const isSteady = loud - floor < settings.steadyRangeDb;
+  // In a steady clip whatever stands out is an event, and a loud steady clip (a tone, a motor) is no silence.
+  if (isSteady && quantileSorted(sorted, 0.5) > powerToDb(lufsToPower(settings.steadySilenceLufs))) return { speech: [], silence: [] };
+  const threshold =
+    floor + (isSteady ? settings.steadyRangeDb : Math.max(settings.leastDb, settings.thresholdShare * (loud - floor)));
   const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
-  const joined = fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
+  const joined = isSteady ? new Uint8Array(count) : fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
   const speech = runs(joined, 1).filter((r) => r.end - r.start >= settings.shortestSpeechS * FRAMES_PER_SECOND);
   const silence = runs(active, 0)
     .map((run) => trimmedPause(run, levels, count))
@@ -82,13 +84,6 @@ const toSeconds = (run: Run): Segment => ({
   startS: run.start / FRAMES_PER_SECOND,
   endS: run.end / FRAMES_PER_SECOND,
 });
-
-function steadyClip(framePowers: Float64Array): SpeechSegments {
-  const meanPower = framePowers.reduce((s, p) => s + p, 0) / framePowers.length;
-  const isQuiet = powerToLufs(meanPower) < SEGMENT_SETTINGS.steadySilenceLufs;
-  const whole = toSeconds({ start: 0, end: framePowers.length });
-  return { speech: [], silence: isQuiet && whole.endS >= SEGMENT_SETTINGS.shortestSilenceS ? [whole] : [] };
-}
 
 function smoothedLevels(powers: Float64Array, width: number): Float64Array {
   const half = Math.floor(width / 2);

@@ -1,0 +1,127 @@
+import { describe, expect, it } from 'vitest';
+import { BLOCK_FRAMES } from '../audio/sample-stream';
+import { joined, lcgNoise, sine } from '../testing/signals';
+import { BlockExtremes } from './block-extremes';
+import { FramePowerMeter } from './frame-power';
+import { LevelMeter } from './level-meter';
+import { TRUE_PEAK_PHASES, TruePeakMeter } from './true-peak';
+import { WaveformPeaks } from './waveform-peaks';
+
+function inBlocks(signal: Float64Array, visit: (block: Float64Array, count: number, extremes: BlockExtremes) => void): void {
+  const extremes = new BlockExtremes();
+  for (let at = 0; at < signal.length; at += BLOCK_FRAMES) {
+    const block = signal.slice(at, at + BLOCK_FRAMES);
+    extremes.scan(block, block.length);
+    visit(block, block.length, extremes);
+  }
+}
+
+function truePeak(signal: Float64Array): number {
+  const meter = new TruePeakMeter(BLOCK_FRAMES);
+  let samplePeak = 0;
+  inBlocks(signal, (block, count, extremes) => {
+    samplePeak = block.reduce((m, x) => Math.max(m, Math.abs(x)), samplePeak);
+    meter.push(block, count, extremes, samplePeak);
+  });
+  meter.finish();
+  return meter.peak;
+}
+
+/** The definition, sample by sample, nothing skipped. */
+function truePeakByDefinition(signal: Float64Array): number {
+  let peak = signal.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
+  for (let n = 0; n < signal.length + 11; n++) {
+    for (const phase of TRUE_PEAK_PHASES) {
+      let sum = 0;
+      for (let t = 0; t < 12; t++) sum += phase[t] * (signal[n - t] ?? 0);
+      peak = Math.max(peak, Math.abs(sum));
+    }
+  }
+  return peak;
+}
+
+describe('TruePeakMeter', () => {
+  // ITU-R BS.1770-5 Annex 2: the table mirrors itself, and passes DC (checked because it was written from memory).
+  it('has the symmetry and the DC gain of the table', () => {
+    expect([...TRUE_PEAK_PHASES[3]].reverse()).toEqual([...TRUE_PEAK_PHASES[0]]);
+    expect([...TRUE_PEAK_PHASES[2]].reverse()).toEqual([...TRUE_PEAK_PHASES[1]]);
+    for (const phase of TRUE_PEAK_PHASES) {
+      const gainDb = 20 * Math.log10(phase.reduce((s, c) => s + c, 0));
+      expect(Math.abs(gainDb)).toBeLessThan(0.25);
+    }
+  });
+
+  it('skips only what cannot matter: the same as the definition', () => {
+    const burst = joined(lcgNoise(9000, 0.01), lcgNoise(100, 0.9, 3), lcgNoise(9000, 0.4, 5), sine(11_000, -1, 0.1, 48_000, 40));
+    expect(truePeak(burst)).toBeCloseTo(truePeakByDefinition(burst), 12);
+    const late = joined(new Float64Array(BLOCK_FRAMES - 3), Float64Array.of(0.5, -0.5, 0.5, -0.5, 0.5));
+    expect(truePeak(late)).toBeCloseTo(truePeakByDefinition(late), 12);
+  });
+
+  it('rings out after a loud last sample', () => {
+    const end = Float64Array.of(0, 0, 0, 0.8, 0.8);
+    expect(truePeak(end)).toBeCloseTo(truePeakByDefinition(end), 12);
+    expect(truePeak(end)).toBeGreaterThan(0.8);
+  });
+});
+
+describe('LevelMeter', () => {
+  const level = (signal: Float64Array): LevelMeter => {
+    const meter = new LevelMeter();
+    inBlocks(signal, (block, count, extremes) => meter.push(block, count, extremes));
+    return meter;
+  };
+
+  it('counts runs of three and more at the extremes, not shorter ones', () => {
+    expect(level(Float64Array.of(0, 1, 1, 1, 0, 1, 1, 0, -1, -1, -1, -1, 0)).clippedRuns).toBe(2);
+    expect(level(Float64Array.of(0, 0.7, 0.7, 0.7, 0.71)).clippedRuns).toBe(0);
+    expect(level(Float64Array.of(0.5, 0.5, 0.5, 0.4, 0.5, 0.5, 0.5)).clippedRuns).toBe(2);
+  });
+
+  it('sees a run across strides and blocks', () => {
+    for (const at of [30, 31, BLOCK_FRAMES - 2, BLOCK_FRAMES - 1]) {
+      const signal = new Float64Array(2 * BLOCK_FRAMES);
+      signal.fill(0.9, at, at + 3);
+      expect(level(signal).clippedRuns).toBe(1);
+    }
+  });
+
+  it('does not join runs that a low sample parts', () => {
+    const signal = lcgNoise(500, 0.1);
+    signal[100] = signal[101] = 0.9;
+    signal[103] = 0.9;
+    expect(level(signal).clippedRuns).toBe(0);
+  });
+
+  it('is at 0 before the first sample', () => {
+    expect(new LevelMeter().peak).toBe(0);
+    expect(level(Float64Array.of(-0.25, 0.1)).peak).toBe(0.25);
+  });
+});
+
+describe('FramePowerMeter', () => {
+  it('keeps frames aligned with time at rates that do not divide by 50', () => {
+    const meter = new FramePowerMeter(11_025);
+    const signal = new Float64Array(11_025 * 3).fill(0.5);
+    meter.push(signal, signal.length);
+    expect(meter.plain.length).toBe(150);
+    expect(meter.plain.view().every((p) => Math.abs(p - 0.25) < 1e-12)).toBe(true);
+    expect(meter.sum).toBeCloseTo(0.5 * signal.length, 6);
+    expect(meter.sumOfSquares).toBeCloseTo(0.25 * signal.length, 6);
+  });
+});
+
+describe('WaveformPeaks', () => {
+  it.each([100, 70_000, 3_000_000])('holds the extremes of %i samples in at most 2,048 columns', (count) => {
+    const signal = lcgNoise(count, 0.3);
+    signal[Math.floor(count / 2)] = 0.95;
+    const peaks = new WaveformPeaks();
+    inBlocks(signal, (_, __, extremes) => peaks.push([extremes]));
+    const { pairs, framesPerColumn } = peaks.finish();
+    expect(pairs.length / 2).toBe(Math.ceil(count / framesPerColumn));
+    expect(pairs.length / 2).toBeLessThanOrEqual(2048);
+    expect(pairs[2 * Math.floor(count / 2 / framesPerColumn) + 1]).toBeCloseTo(0.95, 6);
+    const lowest = signal.reduce((m, x) => Math.min(m, x), 0);
+    expect(pairs.reduce((m, x) => Math.min(m, x), 0)).toBeCloseTo(lowest, 6);
+  });
+});

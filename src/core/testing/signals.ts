@@ -1,0 +1,74 @@
+import type { AudioFormat } from '../audio/audio-format';
+import { BLOCK_FRAMES, type SampleStream } from '../audio/sample-stream';
+import { analyseClip, type ClipAnalysis } from '../measure/clip-analysis';
+
+// Signals for tests, made from their definitions.
+
+/** A sine; its peak is `levelDbfs` re full scale. Phase in degrees. */
+export function sine(hz: number, levelDbfs: number, seconds: number, sampleRate = 48_000, phaseDeg = 0): Float64Array {
+  const amplitude = 10 ** (levelDbfs / 20);
+  const phase = (phaseDeg * Math.PI) / 180;
+  return Float64Array.from({ length: Math.round(seconds * sampleRate) }, (_, n) => amplitude * Math.sin((2 * Math.PI * hz * n) / sampleRate + phase));
+}
+
+/** Uniform white noise in ±amplitude from a linear congruential generator that other programs can repeat (Numerical Recipes' constants). */
+export function lcgNoise(count: number, amplitude: number, seed = 12345): Float64Array {
+  let s = seed;
+  return Float64Array.from({ length: count }, () => {
+    s = (Math.imul(1664525, s) + 1013904223) >>> 0;
+    return amplitude * (s / 2 ** 31 - 1);
+  });
+}
+
+export function joined(...parts: readonly Float64Array[]): Float64Array {
+  const all = new Float64Array(parts.reduce((n, p) => n + p.length, 0));
+  let at = 0;
+  for (const p of parts) {
+    all.set(p, at);
+    at += p.length;
+  }
+  return all;
+}
+
+export function mixed(a: Float64Array, b: Float64Array): Float64Array {
+  return a.map((x, i) => x + (b[i] ?? 0));
+}
+
+export const scaled = (signal: Float64Array, gainDb: number): Float64Array => signal.map((x) => x * 10 ** (gainDb / 20));
+
+/** A stream over arrays, as a reader would give it. */
+export function streamOf(channels: readonly Float64Array[], sampleRate = 48_000, format: Partial<AudioFormat> = {}): SampleStream {
+  let at = 0;
+  return {
+    format: { container: 'wav', encoding: 'float64', sampleRate, channels: channels.length, channelMask: null, frames: channels[0].length, ...format },
+    read(into) {
+      const count = Math.min(BLOCK_FRAMES, channels[0].length - at);
+      channels.forEach((samples, c) => into[c].set(samples.subarray(at, at + count)));
+      at += count;
+      return count;
+    },
+    close: () => undefined,
+  };
+}
+
+export const analyse = (channels: readonly Float64Array[], sampleRate = 48_000, format: Partial<AudioFormat> = {}): Promise<ClipAnalysis> =>
+  analyseClip(streamOf(channels, sampleRate, format));
+
+/**
+ * Something with the rhythm of speech: bursts of noise of 0.1–0.4 s (syllables) in phrases, with their true times.
+ *
+ * @param phrases - start and end of each phrase, in seconds
+ * @param levelDbfs - peak of the noise
+ */
+export function syllables(phrases: readonly (readonly [number, number])[], seconds: number, levelDbfs: number, sampleRate = 48_000, seed = 7): Float64Array {
+  const out = new Float64Array(Math.round(seconds * sampleRate));
+  const noise = lcgNoise(out.length, 10 ** (levelDbfs / 20), seed);
+  for (const [start, end] of phrases) {
+    for (let i = Math.round(start * sampleRate); i < Math.round(end * sampleRate); i++) {
+      const t = i / sampleRate - start;
+      // Four syllables a second, never quite silent between them.
+      out[i] = noise[i] * (0.15 + 0.85 * Math.sin(Math.PI * 4 * t) ** 2);
+    }
+  }
+  return out;
+}
