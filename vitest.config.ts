@@ -8,11 +8,18 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['src/{core,contracts,rig,worker,cli}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['src/{core,contracts,rig,worker}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
           testTimeout: 60_000,
         },
       },
-      { test: { name: 'server', include: ['src/server/**/*.test.ts'], ...heavy } },
+      {
+        test: {
+          name: 'server',
+          include: ['src/{server,cli}/**/*.test.ts'],
+          globalSetup: 'src/server/testing/global-setup.ts',
+          ...heavy,
+        },
+      },
       { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...heavy, fileParallelism: false } },
     ],
   },

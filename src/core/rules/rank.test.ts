@@ -93,7 +93,7 @@ describe('rankUnits', () => {
     const units = [unit('quiet', { noise: -78, sound: 1, price: 200 }), unit('fine', { noise: -45, sound: 5, price: 200 })];
     expect(rankUnits(units, rubric())[0].id).toBe('fine');
     expect(rankUnits(units, rubric(), { weights: { noise: 1, sound: 0, value: 0 } })[0].id).toBe('quiet');
-    expect(rankUnits(units, rubric(), { weights: {} })[0].composite).toBeCloseTo((0.625 + 5 + 4) / 3, 9);
+    expect(rankUnits(units, rubric(), { weights: {} })[0].composite).toBeCloseTo((4.75 + 1 + 4) / 3, 9);
   });
 
   it('keeps places and intervals in order: 1…n, low ≤ high', () => {

@@ -15,7 +15,7 @@ export function localOnly(host: string): (request: Request, response: Response, 
   return (request, _response, next) => {
     const hostName = request.headers.host?.replace(/:\d+$/, '');
     const { origin } = request.headers;
-    const originName = origin === undefined || origin === 'null' ? undefined : new URL(origin).host.replace(/:\d+$/, '');
+    const originName = origin && URL.canParse(origin) ? new URL(origin).hostname : undefined;
     const isForeign = !isAllowed(hostName) || (origin !== undefined && originName !== hostName);
     next(isForeign ? new Failure('wrong-host', 'This request does not come from a page of Sediment.') : undefined);
   };

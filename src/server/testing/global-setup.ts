@@ -1,0 +1,29 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { TestProject } from 'vitest/node';
+import { migrate } from '../db/migrate';
+import { openPglite } from '../db/pglite-database';
+import { migrationsFolder, seedFolder } from '../package-root';
+import { seedRules } from '../services/seed';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    databaseDump: string;
+  }
+}
+
+/** Builds the workers that the tests run, and makes one migrated database that every test clones. */
+export default async function setup(project: TestProject): Promise<() => void> {
+  const { ensureNodeBuild } = (await import('../../../tools/prepare.mjs')) as { ensureNodeBuild: () => Promise<void> };
+  await ensureNodeBuild();
+  const folder = mkdtempSync(join(tmpdir(), 'sediment-dump-'));
+  const database = await openPglite({ dump: null });
+  await migrate(database, migrationsFolder);
+  await seedRules(database, seedFolder);
+  const path = join(folder, 'database.tar');
+  writeFileSync(path, Buffer.from(await (await database.pglite.dumpDataDir('none')).arrayBuffer()));
+  await database.close();
+  project.provide('databaseDump', path);
+  return () => rmSync(folder, { recursive: true, force: true });
+}
