@@ -40,7 +40,8 @@ function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
     { step: 'rear', file: 'rear.wav', gainDb, distanceM: 0.15, angleDeg: 180 },
   ].filter((take) => !unit.missingSteps?.includes(take.step));
   // Points are given at the first visit, and stand from then on.
-  const given = visit === 0 ? ({ sound: unit.sound, features: unit.features, build: unit.build } as const) : {};
+  const given: Readonly<Record<string, DemoUnit['sound']>> =
+    visit === 0 ? { sound: unit.sound, features: unit.features, build: unit.build } : {};
   return {
     document: {
       format: 'sediment-run/1',
@@ -51,7 +52,9 @@ function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
       source: unit.source,
       prices: unit.prices.map(([amount, kind, day]) => ({ amount, currency: 'EUR', kind, date: day })),
       takes,
-      points: Object.entries(given).flatMap(([criterion, entry]) => (entry ? [{ criterion, value: entry[0], reason: entry[1] }] : [])),
+      points: Object.entries(given).flatMap(([criterion, entry]) =>
+        entry ? [{ criterion, value: entry[0], reason: entry[1] }] : [],
+      ),
     },
     onDesk: unit.onDesk ?? false,
     microphone: unit.microphone,

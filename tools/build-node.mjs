@@ -4,7 +4,9 @@ import { basename, join } from 'node:path';
 import { build } from 'esbuild';
 
 const root = join(import.meta.dirname, '..');
-const tasks = readdirSync(join(root, 'src/worker')).filter((f) => /^[a-z-]+\.ts$/.test(f) && /^(analyse|inspect|salvage|rank|render)-/.test(f));
+const tasks = readdirSync(join(root, 'src/worker')).filter(
+  (f) => /^[a-z-]+\.ts$/.test(f) && /^(analyse|inspect|salvage|rank|render)-/.test(f),
+);
 
 export async function buildNode() {
   rmSync(join(root, 'dist/node'), { recursive: true, force: true });

@@ -22,13 +22,16 @@ export function run(command, args, what) {
 
 function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) fail(`Sediment needs Node 20.19 or newer; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    fail(`Sediment needs Node 20.19 or newer; this is ${process.versions.node}.`);
 }
 
 /** Installs packages when the lock file is another one than at the last time. */
 export function ensurePackages() {
   checkNode();
-  const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const hash = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules', '.sediment-packages');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   say('Installing packages …');

@@ -7,6 +7,8 @@ ensurePackages();
 await ensureNodeBuild();
 await ensureWebBuild();
 
-const server = spawn(process.execPath, [join(root, 'dist/node/main.js'), ...process.argv.slice(2)], { stdio: 'inherit' });
+const server = spawn(process.execPath, [join(root, 'dist/node/main.js'), ...process.argv.slice(2)], {
+  stdio: 'inherit',
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 1)));

@@ -25,8 +25,8 @@ async function analyzeFiles(files: readonly string[]): Promise<AnalyzedFile[]> {
     const settled = await Promise.allSettled(files.map((file) => pool.analyse(file, () => undefined)));
     return settled.flatMap((outcome, i) => {
       if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
-      const { code, message } = outcome.reason as NodeJS.ErrnoException;
-      reportError(new Error(`${files[i]}: ${code === 'ENOENT' ? 'there is no such file' : message}`));
+      const { message } = outcome.reason as Error;
+      reportError(new Error(`${files[i]}: ${message.startsWith('ENOENT') ? 'there is no such file' : message}`));
       return [];
     });
   } finally {
@@ -37,7 +37,17 @@ async function analyzeFiles(files: readonly string[]): Promise<AnalyzedFile[]> {
 function table(results: readonly AnalyzedFile[]): string {
   if (results.length === 0) return '';
   const rows = new Table({
-    head: ['file', 'length', 'peak', 'RMS (AES17)', 'loudness', 'true peak', 'clipped', 'silent part', 'noise re speech'],
+    head: [
+      'file',
+      'length',
+      'peak',
+      'RMS (AES17)',
+      'loudness',
+      'true peak',
+      'clipped',
+      'silent part',
+      'noise re speech',
+    ],
     style: { head: [], border: [] },
   });
   for (const r of results) {

@@ -18,7 +18,11 @@ export function importCommand(): Command {
     .argument('<run-folder>')
     .addOption(dataOption())
     .action(async (folder: string, options: { data: string }) => {
-      const result = await withData(options.data, (address) => uploadRun(address, folder), (application) => importDirectly(application, folder));
+      const result = await withData(
+        options.data,
+        (address) => uploadRun(address, folder),
+        (application) => importDirectly(application, folder),
+      );
       const what = result.created ? 'imported' : 'was imported before; nothing changed';
       process.stdout.write(`Run ${result.runId} of unit ${result.specimenId} ${what}.\n`);
     });
@@ -29,7 +33,8 @@ async function importDirectly(application: Application, folder: string): Promise
   await application.queue.idle();
   const { runs } = await application.catalogue.sheet(result.specimenId);
   const failed = runs.flatMap((r) => r.takes).filter((t) => t.analysis.status === 'failed');
-  for (const take of failed) process.stderr.write(`sediment: ${take.clip.name}: the analysis failed: ${take.analysis.reason}\n`);
+  for (const take of failed)
+    process.stderr.write(`sediment: ${take.clip.name}: the analysis failed: ${take.analysis.reason}\n`);
   if (failed.length > 0) process.exitCode = 1;
   return result;
 }

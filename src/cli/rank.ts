@@ -29,7 +29,10 @@ export function rankCommand(): Command {
 function table(rows: readonly RankRow[]): string {
   if (rows.length === 0) return 'Nothing has been measured in this category yet.\n';
   const criteria = Object.keys(rows[0].points);
-  const lines = new Table({ head: ['stratum', 'place', '90 %', 'unit', 'composite', ...criteria], style: { head: [], border: [] } });
+  const lines = new Table({
+    head: ['stratum', 'place', '90 %', 'unit', 'composite', ...criteria],
+    style: { head: [], border: [] },
+  });
   for (const row of rows) {
     lines.push([
       row.stratum,

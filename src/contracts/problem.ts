@@ -20,10 +20,7 @@ export const problemSchema = z.object({
     next: z.string(),
     details: z.array(problemDetailSchema),
     /** Set where a part of a truncated file can be kept. */
-    truncation: z
-      .object({ claimedS: z.number().nullable(), presentS: z.number() })
-      .nullable()
-      .default(null),
+    truncation: z.object({ claimedS: z.number().nullable(), presentS: z.number() }).nullable().default(null),
   }),
 });
 export type Problem = z.infer<typeof problemSchema>['error'];

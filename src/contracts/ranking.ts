@@ -24,7 +24,13 @@ export const rankingInputsSchema = z.object({
   units: z.array(unitFactsSchema),
   names: z.record(
     z.string(),
-    z.object({ maker: z.string(), model: z.string(), label: z.string(), onDesk: z.boolean(), lastTested: z.string().nullable() }),
+    z.object({
+      maker: z.string(),
+      model: z.string(),
+      label: z.string(),
+      onDesk: z.boolean(),
+      lastTested: z.string().nullable(),
+    }),
   ),
 });
 export type RankingInputs = z.infer<typeof rankingInputsSchema>;

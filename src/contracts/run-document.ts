@@ -10,6 +10,7 @@ export const runFileNameSchema = z
   .string()
   .min(1, 'must not be empty')
   .max(200, 'must not be longer than 200 characters')
+  // eslint-disable-next-line no-control-regex -- the zero byte is one of the tricks
   .refine((name) => !/[/\\:\u0000]/.test(name) && !name.startsWith('.'), {
     message: 'must be the plain name of a file in this folder, without a path',
   })
@@ -41,21 +42,21 @@ export type PointsInput = z.infer<typeof pointsInputSchema>;
 
 /** The file run.json of a run folder, format "sediment-run/1". */
 export const runDocumentSchema = z.strictObject({
-    format: z.literal('sediment-run/1'),
-    specimen: z.strictObject({
-      maker: nameSchema,
-      model: nameSchema,
-      label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
-      category: categorySchema,
-    }),
-    date: daySchema.describe('The day of the recording.'),
-    protocol: z.string().min(1),
-    protocolVersion: z.int().min(1),
-    source: z.enum(SOURCES),
-    prices: z.array(priceSchema).max(50).default([]),
-    takes: z.array(runTakeSchema).min(1, 'must hold at least one take').max(200),
-    points: z.array(pointsInputSchema).max(50).default([]),
-  });
+  format: z.literal('sediment-run/1'),
+  specimen: z.strictObject({
+    maker: nameSchema,
+    model: nameSchema,
+    label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
+    category: categorySchema,
+  }),
+  date: daySchema.describe('The day of the recording.'),
+  protocol: z.string().min(1),
+  protocolVersion: z.int().min(1),
+  source: z.enum(SOURCES),
+  prices: z.array(priceSchema).max(50).default([]),
+  takes: z.array(runTakeSchema).min(1, 'must hold at least one take').max(200),
+  points: z.array(pointsInputSchema).max(50).default([]),
+});
 export type RunDocument = z.infer<typeof runDocumentSchema>;
 export type RunDocumentInput = z.input<typeof runDocumentSchema>;
 

@@ -62,7 +62,11 @@ export interface InspectClipTask {
 
 /** A refusal travels as data, since errors lose their class between threads. */
 export const inspectClipResultSchema = z.discriminatedUnion('ok', [
-  z.object({ ok: z.literal(true), format: clipFormatSchema, truncatedFrom: z.object({ claimedS: z.number().nullable() }).nullable() }),
+  z.object({
+    ok: z.literal(true),
+    format: clipFormatSchema,
+    truncatedFrom: z.object({ claimedS: z.number().nullable() }).nullable(),
+  }),
   z.object({
     ok: z.literal(false),
     code: z.string(),

@@ -72,7 +72,10 @@ function addSpeech(setup: TakeSetup, voice: Voice, low: Float64Array, high: Floa
       high[i] += gainHigh * signal[s];
     }
   };
-  const arrivals = [{ delayMs: 0, gain: direct, angleDeg: 0 }, ...room.reflections.map((r) => ({ ...r, gain: r.gain * level }))];
+  const arrivals = [
+    { delayMs: 0, gain: direct, angleDeg: 0 },
+    ...room.reflections.map((r) => ({ ...r, gain: r.gain * level })),
+  ];
   for (const { delayMs, gain, angleDeg: incidence } of arrivals) {
     add(
       voice.dry,
@@ -106,7 +109,13 @@ function responseOf(microphone: MicrophoneModel, sampleRate: number): Biquad[] {
 }
 
 /** Noise of a colour (white through the given sections) scaled to a sound level, dB SPL A-weighted; in pascals. */
-function noiseOf(length: number, bits: RandomBits, colour: readonly Biquad[], sampleRate: number, levelDbA: number): Float64Array {
+function noiseOf(
+  length: number,
+  bits: RandomBits,
+  colour: readonly Biquad[],
+  sampleRate: number,
+  levelDbA: number,
+): Float64Array {
   const noise = new Float64Array(length);
   for (let i = 0; i < length; i++) noise[i] = standardNormal(bits);
   new BiquadCascade(colour).process(noise);

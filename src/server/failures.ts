@@ -39,7 +39,7 @@ const CATALOGUE = {
     safe: 'Nothing was changed.',
     next: 'Wait for it to end.',
   },
-  'internal': {
+  internal: {
     status: 500,
     safe: 'What was stored before is untouched.',
     next: 'Try again; if it happens again, the log in the terminal says more.',
@@ -66,7 +66,14 @@ export class Failure extends Error {
 
   toProblem(): Problem {
     const { safe, next } = CATALOGUE[this.code];
-    return { code: this.code, message: this.message, safe, next, details: [...this.details], truncation: this.truncation };
+    return {
+      code: this.code,
+      message: this.message,
+      safe,
+      next,
+      details: [...this.details],
+      truncation: this.truncation,
+    };
   }
 }
 
@@ -74,6 +81,7 @@ export class Failure extends Error {
 export function asFailure(error: unknown): Failure {
   if (error instanceof Failure) return error;
   const code = (error as NodeJS.ErrnoException | null)?.code;
-  if (code === 'ENOSPC' || code === 'EDQUOT') return new Failure('storage-full', 'There is no space left in the data folder.');
+  if (code === 'ENOSPC' || code === 'EDQUOT')
+    return new Failure('storage-full', 'There is no space left in the data folder.');
   return new Failure('internal', error instanceof Error ? error.message : String(error));
 }

@@ -27,7 +27,8 @@ function takeFolder(): ReturnType<typeof lockDataFolder> {
   }
 }
 
-if (!Number.isInteger(port) || port < 1 || port > 65_535) stop(`SEDIMENT_PORT is "${process.env['SEDIMENT_PORT']}"; it must be a port number from 1 to 65535.`);
+if (!Number.isInteger(port) || port < 1 || port > 65_535)
+  stop(`SEDIMENT_PORT is "${process.env['SEDIMENT_PORT']}"; it must be a port number from 1 to 65535.`);
 
 const lock = takeFolder();
 process.on('exit', () => lock.release());
@@ -38,11 +39,16 @@ const app = httpServer(application, { host, webFolder, report: (error) => consol
 const server: Server = app.listen(port, host, (error?: Error) => {
   if (error) {
     const isBusy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-    stop(isBusy ? `Port ${port} is in use by another program. Set SEDIMENT_PORT to a free one.` : `Cannot listen on ${host}:${port}: ${error.message}`);
+    stop(
+      isBusy
+        ? `Port ${port} is in use by another program. Set SEDIMENT_PORT to a free one.`
+        : `Cannot listen on ${host}:${port}: ${error.message}`,
+    );
   }
   lock.announce(port);
   console.log(`Sediment is at http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}  (stop with Ctrl+C)`);
-  if (isDemo) buildDemo(application, join(packageRoot, 'demo', 'speech')).catch((cause: unknown) => console.error(cause));
+  if (isDemo)
+    buildDemo(application, join(packageRoot, 'demo', 'speech')).catch((cause: unknown) => console.error(cause));
 });
 
 let isStopping = false;

@@ -9,7 +9,9 @@ export const packageRoot = ((): string => {
   return folder;
 })();
 
-export const packageVersion = (JSON.parse(readFileSync(join(packageRoot, 'package.json'), 'utf8')) as { version: string }).version;
+export const packageVersion = (
+  JSON.parse(readFileSync(join(packageRoot, 'package.json'), 'utf8')) as { version: string }
+).version;
 export const migrationsFolder = join(packageRoot, 'src/server/db/migrations');
 export const seedFolder = join(packageRoot, 'src/server/seed');
 export const workerFolder = join(packageRoot, 'dist/node/worker');

@@ -9,7 +9,14 @@ import { sedimentPreset } from './app/theme-preset';
 bootstrapApplication(App, {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding(), withInMemoryScrolling({ scrollPositionRestoration: 'top', anchorScrolling: 'enabled' })),
-    providePrimeNG({ theme: { preset: sedimentPreset, options: { darkModeSelector: '[data-theme="basalt"]', cssLayer: false } }, ripple: false }),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withInMemoryScrolling({ scrollPositionRestoration: 'top', anchorScrolling: 'enabled' }),
+    ),
+    providePrimeNG({
+      theme: { preset: sedimentPreset, options: { darkModeSelector: '[data-theme="basalt"]', cssLayer: false } },
+      ripple: false,
+    }),
   ],
 }).catch((error: unknown) => console.error(error));

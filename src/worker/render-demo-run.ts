@@ -61,7 +61,7 @@ async function loadVoice(path: string): Promise<Voice> {
   try {
     const dry = new Float64Array(stream.format.frames);
     const block = allocateBlock(1);
-    for (let at = 0; ; ) {
+    for (let at = 0; ;) {
       const count = await stream.read(block);
       if (count === 0) break;
       dry.set(block[0].subarray(0, count), at);

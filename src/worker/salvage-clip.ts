@@ -14,7 +14,7 @@ export default function salvageClipTask({ path, into }: SalvageClipTask): void {
     writeSync(target, repairedHeader(source, header));
     const end = header.dataStart + header.format.frames * header.frameBytes;
     const buffer = new Uint8Array(COPY_BYTES);
-    for (let at = header.dataStart; at < end; ) {
+    for (let at = header.dataStart; at < end;) {
       const got = source.read(buffer.subarray(0, Math.min(COPY_BYTES, end - at)), at);
       writeSync(target, buffer, 0, got);
       at += got;

@@ -11,7 +11,8 @@ import { checkRateAndChannels } from './wav-header';
  */
 export function readFlacInfo(head: Uint8Array): AudioFormat {
   const isFlac = head.length >= 42 && String.fromCharCode(...head.subarray(0, 4)) === 'fLaC' && (head[4] & 0x7f) === 0;
-  if (!isFlac) throw new AudioFileError('not-audio', 'This is not a FLAC file: it does not begin with fLaC and STREAMINFO.');
+  if (!isFlac)
+    throw new AudioFileError('not-audio', 'This is not a FLAC file: it does not begin with fLaC and STREAMINFO.');
   const at = 8 + 10;
   const sampleRate = (head[at] << 12) | (head[at + 1] << 4) | (head[at + 2] >> 4);
   const channels = ((head[at + 2] >> 1) & 0x07) + 1;

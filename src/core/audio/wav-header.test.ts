@@ -4,11 +4,14 @@ import { bytesInMemory } from './byte-source';
 import { readWavHeader, repairedHeader } from './wav-header';
 import { encodeWav } from './wav-write';
 
-const ascii = (text: string): number[] => [...text].map((c) => c.charCodeAt(0));
+const ascii = (text: string): number[] => Array.from({ length: text.length }, (_, i) => text.charCodeAt(i));
 const u16 = (v: number): number[] => [v & 255, (v >> 8) & 255];
 const u32 = (v: number): number[] => [v & 255, (v >>> 8) & 255, (v >>> 16) & 255, (v >>> 24) & 255];
 const chunk = (id: string, body: readonly number[], pad = true): number[] => [
-  ...ascii(id), ...u32(body.length), ...body, ...(pad && body.length % 2 ? [0] : []),
+  ...ascii(id),
+  ...u32(body.length),
+  ...body,
+  ...(pad && body.length % 2 ? [0] : []),
 ];
 const fmt = (tag: number, channels: number, rate: number, bits: number): number[] => {
   const frame = (channels * bits) / 8;
@@ -32,18 +35,37 @@ const refusal = (bytes: Uint8Array): AudioFileError => {
 describe('readWavHeader', () => {
   it('reads a plain file', () => {
     const { format, dataStart } = read(encodeWav([new Float64Array(100)], 44_100, 'pcm16'));
-    expect(format).toEqual({ container: 'wav', encoding: 'pcm16', sampleRate: 44_100, channels: 1, channelMask: null, frames: 100 });
+    expect(format).toEqual({
+      container: 'wav',
+      encoding: 'pcm16',
+      sampleRate: 44_100,
+      channels: 1,
+      channelMask: null,
+      frames: 100,
+    });
     expect(dataStart).toBe(44);
   });
 
   it.each([
-    [1, 16, 'pcm16'], [1, 24, 'pcm24'], [1, 32, 'pcm32'], [3, 32, 'float32'], [3, 64, 'float64'],
+    [1, 16, 'pcm16'],
+    [1, 24, 'pcm24'],
+    [1, 32, 'pcm32'],
+    [3, 32, 'float32'],
+    [3, 64, 'float64'],
   ])('knows format tag %i with %i bits as %s', (tag, bits, encoding) => {
-    expect(read(riff(chunk('fmt ', fmt(tag, 2, 96_000, bits)), chunk('data', new Array(bits).fill(0)))).format.encoding).toBe(encoding);
+    expect(
+      read(riff(chunk('fmt ', fmt(tag, 2, 96_000, bits)), chunk('data', new Array(bits).fill(0)))).format.encoding,
+    ).toBe(encoding);
   });
 
   it('takes chunks in any order, with an odd one padded or not', () => {
-    const odd = (pad: boolean) => riff(chunk('LIST', [1, 2, 3], pad), chunk('data', [1, 2, 3, 4]), chunk('junk', [9], pad), chunk('fmt ', fmt(1, 1, 48_000, 16)));
+    const odd = (pad: boolean) =>
+      riff(
+        chunk('LIST', [1, 2, 3], pad),
+        chunk('data', [1, 2, 3, 4]),
+        chunk('junk', [9], pad),
+        chunk('fmt ', fmt(1, 1, 48_000, 16)),
+      );
     for (const pad of [true, false]) {
       const header = read(odd(pad));
       expect(header.format.frames).toBe(2);
@@ -62,11 +84,28 @@ describe('readWavHeader', () => {
   });
 
   it('reads the 64-bit sizes of RF64 (EBU Tech 3306) and BW64 (ITU-R BS.2088)', () => {
-    for (const [magic, container] of [['RF64', 'rf64'], ['BW64', 'bw64']] as const) {
+    for (const [magic, container] of [
+      ['RF64', 'rf64'],
+      ['BW64', 'bw64'],
+    ] as const) {
       const ds64 = chunk('ds64', [...u32(100), ...u32(0), ...u32(8), ...u32(0), ...u32(4), ...u32(0), ...u32(0)]);
       const bytes = Uint8Array.from([
-        ...ascii(magic), ...u32(0xffffffff), ...ascii('WAVE'), ...ds64, ...chunk('fmt ', fmt(1, 1, 48_000, 16)),
-        ...ascii('data'), ...u32(0xffffffff), 1, 0, 2, 0, 3, 0, 4, 0, ...chunk('bext', [1, 1, 1, 1]),
+        ...ascii(magic),
+        ...u32(0xffffffff),
+        ...ascii('WAVE'),
+        ...ds64,
+        ...chunk('fmt ', fmt(1, 1, 48_000, 16)),
+        ...ascii('data'),
+        ...u32(0xffffffff),
+        1,
+        0,
+        2,
+        0,
+        3,
+        0,
+        4,
+        0,
+        ...chunk('bext', [1, 1, 1, 1]),
       ]);
       expect(read(bytes).format).toMatchObject({ container, frames: 4 });
     }
@@ -79,9 +118,24 @@ describe('readWavHeader', () => {
     ['a file without samples', riff(chunk('fmt ', fmt(1, 1, 48_000, 16)), chunk('data', [])), 'no-audio', /no samples/],
     ['a file without format', riff(chunk('data', [0, 0])), 'malformed', /fmt/],
     ['eight bits', riff(chunk('fmt ', fmt(1, 1, 48_000, 8)), chunk('data', [0, 0])), 'unsupported-encoding', /8 bits/],
-    ['a rate of 4 kHz', riff(chunk('fmt ', fmt(1, 1, 4_000, 16)), chunk('data', [0, 0])), 'unsupported-rate', /4000 Hz/],
-    ['a rate of 384 kHz', riff(chunk('fmt ', fmt(1, 1, 384_000, 16)), chunk('data', [0, 0])), 'unsupported-rate', /384000/],
-    ['nine channels', riff(chunk('fmt ', fmt(1, 9, 48_000, 16)), chunk('data', new Array(18).fill(0))), 'unsupported-channels', /9 channels/],
+    [
+      'a rate of 4 kHz',
+      riff(chunk('fmt ', fmt(1, 1, 4_000, 16)), chunk('data', [0, 0])),
+      'unsupported-rate',
+      /4000 Hz/,
+    ],
+    [
+      'a rate of 384 kHz',
+      riff(chunk('fmt ', fmt(1, 1, 384_000, 16)), chunk('data', [0, 0])),
+      'unsupported-rate',
+      /384000/,
+    ],
+    [
+      'nine channels',
+      riff(chunk('fmt ', fmt(1, 9, 48_000, 16)), chunk('data', new Array(18).fill(0))),
+      'unsupported-channels',
+      /9 channels/,
+    ],
   ] as const)('refuses %s', (_, bytes, code, message) => {
     const error = refusal(bytes);
     expect(error.code).toBe(code);

@@ -41,7 +41,8 @@ const SUBFORMAT_TAIL = [0, 0, 0, 0, 0x10, 0, 0x80, 0, 0, 0xaa, 0, 0x38, 0x9b, 0x
  * with or without the pad byte after chunks of odd size.
  *
  * @param source - the file
- * @param options - `keepPart`: accept what is there of a truncated file instead of refusing it
+ * @param options - settings
+ * @param options.keepPart - accept what is there of a truncated file instead of refusing it
  * @returns format and position of the samples
  * @throws {@link AudioFileError} `not-audio`, `malformed`, `no-audio`, `truncated`, `unsupported-*`
  */
@@ -51,7 +52,9 @@ export function readWavHeader(source: ByteSource, options: { keepPart?: boolean 
   if (!['RIFF', 'RF64', 'BW64'].includes(magic) || fourCc(head, 8) !== 'WAVE') {
     throw new AudioFileError(
       'not-audio',
-      source.size === 0 ? 'The file is empty.' : 'This is not a WAV file: it does not begin with RIFF/WAVE, RF64 or BW64.',
+      source.size === 0
+        ? 'The file is empty.'
+        : 'This is not a WAV file: it does not begin with RIFF/WAVE, RF64 or BW64.',
     );
   }
   const { fmt, data, sizes } = findChunks(source);
@@ -206,7 +209,10 @@ export function checkRateAndChannels(sampleRate: number, channels: number): void
     );
   }
   if (channels < 1 || channels > MOST_CHANNELS) {
-    throw new AudioFileError('unsupported-channels', `The file has ${channels} channels; 1 to ${MOST_CHANNELS} are read.`);
+    throw new AudioFileError(
+      'unsupported-channels',
+      `The file has ${channels} channels; 1 to ${MOST_CHANNELS} are read.`,
+    );
   }
 }
 

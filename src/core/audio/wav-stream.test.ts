@@ -29,7 +29,10 @@ describe('openWav', () => {
   it('never asks for more than one block at a time', () => {
     const inner = bytesInMemory(encodeWav([new Float64Array(5 * BLOCK_FRAMES)], 48_000, 'pcm16'));
     let largest = 0;
-    readAll({ size: inner.size, read: (into, at) => ((largest = Math.max(largest, into.length)), inner.read(into, at)) });
+    readAll({
+      size: inner.size,
+      read: (into, at) => ((largest = Math.max(largest, into.length)), inner.read(into, at)),
+    });
     expect(largest).toBe(2 * BLOCK_FRAMES);
   });
 
@@ -42,20 +45,29 @@ describe('openWav', () => {
 
   it('notices when the file becomes shorter while it is read', () => {
     const bytes = encodeWav([new Float64Array(1000)], 48_000, 'pcm16');
-    const shrunk = { size: bytes.length, read: (into: Uint8Array, at: number) => bytesInMemory(bytes.subarray(0, 500)).read(into, at) };
+    const shrunk = {
+      size: bytes.length,
+      read: (into: Uint8Array, at: number) => bytesInMemory(bytes.subarray(0, 500)).read(into, at),
+    };
     expect(() => readAll(shrunk)).toThrow(/shorter/);
   });
 });
 
 describe('samples', () => {
-  it.each([['pcm16', 15], ['pcm24', 23]] as const)('%s survives a round trip exactly on its grid', (encoding, bits) => {
+  it.each([
+    ['pcm16', 15],
+    ['pcm24', 23],
+  ] as const)('%s survives a round trip exactly on its grid', (encoding, bits) => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: -(2 ** bits), max: 2 ** bits - 1 }), { minLength: 1, maxLength: 50 }), (values) => {
-        const samples = Float64Array.from(values, (v) => v / 2 ** bits);
-        const back = new Float64Array(samples.length);
-        decodeSamples(encoding, encodeSamples(encoding, [samples], 0, samples.length), [back], samples.length);
-        expect(back).toEqual(samples);
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: -(2 ** bits), max: 2 ** bits - 1 }), { minLength: 1, maxLength: 50 }),
+        (values) => {
+          const samples = Float64Array.from(values, (v) => v / 2 ** bits);
+          const back = new Float64Array(samples.length);
+          decodeSamples(encoding, encodeSamples(encoding, [samples], 0, samples.length), [back], samples.length);
+          expect(back).toEqual(samples);
+        },
+      ),
     );
   });
 
@@ -87,7 +99,10 @@ describe('wavHeader', () => {
     const view = new DataView(header.buffer);
     expect(String.fromCharCode(...header.subarray(0, 4))).toBe('RF64');
     expect(view.getBigUint64(28, true)).toBe(BigInt(2e8 * 32));
-    const opened = openWav({ size: header.length + 2e8 * 32, read: (into, at) => bytesInMemory(header).read(into, at) });
+    const opened = openWav({
+      size: header.length + 2e8 * 32,
+      read: (into, at) => bytesInMemory(header).read(into, at),
+    });
     expect(opened.format).toMatchObject({ container: 'rf64', frames: 2e8, channels: 8 });
   });
 

@@ -8,7 +8,8 @@ import { readWavHeader } from './wav-header';
  * Opens a WAV file as a stream of blocks; memory is one block, whatever the length.
  *
  * @param source - the file
- * @param options - `keepPart`: read what is there of a truncated file
+ * @param options - settings
+ * @param options.keepPart - read what is there of a truncated file
  * @returns the stream; its `read` throws {@link AudioFileError} `not-finite` at the first NaN or infinite sample
  * @throws {@link AudioFileError} as {@link readWavHeader}
  */
@@ -47,7 +48,12 @@ export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}
  * @param firstFrame - position of the block in the clip, for the message
  * @throws {@link AudioFileError} `not-finite` with channel and time of the first such sample
  */
-export function assertFinite(block: readonly Float64Array[], frames: number, firstFrame: number, sampleRate: number): void {
+export function assertFinite(
+  block: readonly Float64Array[],
+  frames: number,
+  firstFrame: number,
+  sampleRate: number,
+): void {
   for (let c = 0; c < block.length; c++) {
     const samples = block[c];
     for (let i = 0; i < frames; i++) {

@@ -27,8 +27,13 @@ describe('BandPowerFrames', () => {
   //   band = Σ p·overlap(bin, band)·Δf with bins (k ± ½)·Δf, level = 10·log10(2·band)
   // The tolerance is that of float64 sums in another order.
   it.each([
-    [20, -58.38912260957418], [100, -51.11911214103799], [500, -45.26040549522017], [1000, -45.21553857188874],
-    [2000, -45.9841601063021], [10000, -53.295795983123035], [20000, -63.645374035346606],
+    [20, -58.38912260957418],
+    [100, -51.11911214103799],
+    [500, -45.26040549522017],
+    [1000, -45.21553857188874],
+    [2000, -45.9841601063021],
+    [10000, -53.295795983123035],
+    [20000, -63.645374035346606],
   ])('agrees with scipy.signal.welch in the %i Hz band', (nominal, expected) => {
     expect(level(reference(), band(nominal))).toBeCloseTo(expected, 4);
   });

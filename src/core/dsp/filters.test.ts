@@ -32,7 +32,16 @@ describe('kWeighting', () => {
 describe('aWeightingPower', () => {
   // IEC 61672-1:2013 Table 3, design goals at exact base-ten frequencies (rounded to 0.1 dB in the standard).
   it.each([
-    [31.5, -39.4], [63, -26.2], [125, -16.1], [250, -8.6], [500, -3.2], [1000, 0], [2000, 1.2], [4000, 1.0], [8000, -1.1], [16000, -6.6],
+    [31.5, -39.4],
+    [63, -26.2],
+    [125, -16.1],
+    [250, -8.6],
+    [500, -3.2],
+    [1000, 0],
+    [2000, 1.2],
+    [4000, 1.0],
+    [8000, -1.1],
+    [16000, -6.6],
   ])('at %f Hz is %f dB', (nominal, expected) => {
     const exact = 1000 * 10 ** (Math.round(10 * Math.log10(nominal / 1000)) / 10);
     expect(Math.abs(10 * Math.log10(aWeightingPower(exact)) - expected)).toBeLessThanOrEqual(0.051);
@@ -59,7 +68,12 @@ describe('BiquadCascade', () => {
     const pieces = whole.slice();
     new BiquadCascade(sections).process(whole);
     const cascade = new BiquadCascade(sections);
-    for (const [from, to] of [[0, 1], [1, 400], [400, 1000]]) cascade.process(pieces.subarray(from, to));
+    for (const [from, to] of [
+      [0, 1],
+      [1, 400],
+      [400, 1000],
+    ])
+      cascade.process(pieces.subarray(from, to));
     expect(pieces).toEqual(whole);
   });
 

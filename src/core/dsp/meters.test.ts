@@ -7,7 +7,10 @@ import { LevelMeter } from './level-meter';
 import { TRUE_PEAK_PHASES, TruePeakMeter } from './true-peak';
 import { WaveformPeaks } from './waveform-peaks';
 
-function inBlocks(signal: Float64Array, visit: (block: Float64Array, count: number, extremes: BlockExtremes) => void): void {
+function inBlocks(
+  signal: Float64Array,
+  visit: (block: Float64Array, count: number, extremes: BlockExtremes) => void,
+): void {
   const extremes = new BlockExtremes();
   for (let at = 0; at < signal.length; at += BLOCK_FRAMES) {
     const block = signal.slice(at, at + BLOCK_FRAMES);
@@ -52,7 +55,12 @@ describe('TruePeakMeter', () => {
   });
 
   it('skips only what cannot matter: the same as the definition', () => {
-    const burst = joined(lcgNoise(9000, 0.01), lcgNoise(100, 0.9, 3), lcgNoise(9000, 0.4, 5), sine(11_000, -1, 0.1, 48_000, 40));
+    const burst = joined(
+      lcgNoise(9000, 0.01),
+      lcgNoise(100, 0.9, 3),
+      lcgNoise(9000, 0.4, 5),
+      sine(11_000, -1, 0.1, 48_000, 40),
+    );
     expect(truePeak(burst)).toBeCloseTo(truePeakByDefinition(burst), 12);
     const late = joined(new Float64Array(BLOCK_FRAMES - 3), Float64Array.of(0.5, -0.5, 0.5, -0.5, 0.5));
     expect(truePeak(late)).toBeCloseTo(truePeakByDefinition(late), 12);

@@ -42,7 +42,10 @@ describe('level, AES17', () => {
     const analysis = await analyse([new Float64Array(48_000)]);
     expect(clipSummary(analysis).level).toMatchObject({ peakDbfs: null, rmsDbfs: null, crestDb: null, clippedRuns: 0 });
     const byName = new Map(clipMeasurements(analysis).map((m) => [m.quantity, m]));
-    expect(byName.get('rms')).toMatchObject({ value: null, notMeasured: expect.stringMatching(/digital silence/) as string });
+    expect(byName.get('rms')).toMatchObject({
+      value: null,
+      notMeasured: expect.stringMatching(/digital silence/) as string,
+    });
     expect(byName.get('silenceRmsA')?.value).toBeNull();
     expect(JSON.parse(JSON.stringify(clipSummary(analysis)))).toEqual(clipSummary(analysis));
   });
@@ -75,13 +78,15 @@ describe('noise in the pause', () => {
     expect(summary.noise.reSpeechDb.z).toBeCloseTo(expected, 1);
     // Gain is a ratio's enemy: the same 12 dB lower gives the same figure.
     const lower = clipSummary(await analyse([scaled(mixed(speech, noise), -12)]));
-    expect(lower.noise.reSpeechDb.a).toBeCloseTo(summary.noise.reSpeechDb.a as number, 2);
-    expect(lower.noise.silenceRmsDbfs.a).toBeCloseTo((summary.noise.silenceRmsDbfs.a as number) - 12, 2);
+    expect(lower.noise.reSpeechDb.a).toBeCloseTo(summary.noise.reSpeechDb.a!, 2);
+    expect(lower.noise.silenceRmsDbfs.a).toBeCloseTo((summary.noise.silenceRmsDbfs.a!) - 12, 2);
   });
 
   it('is null without a pause or without speech', async () => {
     expect(clipSummary(await analyse([sine(440, -10, 3)])).noise).toMatchObject({
-      silence: [], silenceRmsDbfs: { z: null, a: null }, reSpeechDb: { z: null, a: null },
+      silence: [],
+      silenceRmsDbfs: { z: null, a: null },
+      reSpeechDb: { z: null, a: null },
     });
     expect(clipSummary(await analyse([lcgNoise(96_000, 0.001)])).noise.reSpeechDb).toEqual({ z: null, a: null });
   });
@@ -92,7 +97,7 @@ describe('spectrum', () => {
     const signal = syllables([[0.2, 2.8]], 3, -12);
     const forth = (await analyse([signal.subarray(0, 131_072)])).thirdOctave;
     const back = (await analyse([signal.slice(0, 131_072).reverse()])).thirdOctave;
-    forth.forEach((b, i) => expect(back[i].levelDbfs).toBeCloseTo(b.levelDbfs as number, 1));
+    forth.forEach((b, i) => expect(back[i].levelDbfs).toBeCloseTo(b.levelDbfs!, 1));
   });
 
   it('of stereo is the mean power of both', async () => {
@@ -113,7 +118,11 @@ describe('spectrum', () => {
 function aWeightOfWhiteDb(): number {
   const curve = (f: number): number => {
     const f2 = f * f;
-    return ((12194.217 ** 2 * f2 * f2) / ((f2 + 20.598997 ** 2) * Math.sqrt((f2 + 107.65265 ** 2) * (f2 + 737.86223 ** 2)) * (f2 + 12194.217 ** 2))) ** 2;
+    return (
+      ((12194.217 ** 2 * f2 * f2) /
+        ((f2 + 20.598997 ** 2) * Math.sqrt((f2 + 107.65265 ** 2) * (f2 + 737.86223 ** 2)) * (f2 + 12194.217 ** 2))) **
+      2
+    );
   };
   let sum = 0;
   for (let f = 20.5; f < 20_000; f++) sum += curve(f);

@@ -23,14 +23,18 @@ describe('integrated loudness, EBU Tech 3341 (2023) table 1, ±0.1 LU', () => {
     expect(Math.abs((await integrated(stereo(tone(-33, 20)))) + 33)).toBeLessThanOrEqual(0.1);
   });
   it('case 3: −36, −23, −36 dBFS for 10, 60, 10 s', async () => {
-    expect(Math.abs((await integrated(stereo(joined(tone(-36, 10), tone(-23, 60), tone(-36, 10))))) + 23)).toBeLessThanOrEqual(0.1);
+    expect(
+      Math.abs((await integrated(stereo(joined(tone(-36, 10), tone(-23, 60), tone(-36, 10))))) + 23),
+    ).toBeLessThanOrEqual(0.1);
   });
   it('case 4: case 3 between two stretches at −72 dBFS', async () => {
     const signal = joined(tone(-72, 10), tone(-36, 10), tone(-23, 60), tone(-36, 10), tone(-72, 10));
     expect(Math.abs((await integrated(stereo(signal))) + 23)).toBeLessThanOrEqual(0.1);
   });
   it('case 5: −26, −20, −26 dBFS for 20, 20.1, 20 s', async () => {
-    expect(Math.abs((await integrated(stereo(joined(tone(-26, 20), tone(-20, 20.1), tone(-26, 20))))) + 23)).toBeLessThanOrEqual(0.1);
+    expect(
+      Math.abs((await integrated(stereo(joined(tone(-26, 20), tone(-20, 20.1), tone(-26, 20))))) + 23),
+    ).toBeLessThanOrEqual(0.1);
   });
   it('case 6: 5.0 sine with −28, −28, −24, −30, −30 dBFS in L, R, C, Ls, Rs', async () => {
     const channels = [-28, -28, -24, -30, -30].map((l) => tone(l, 20));
@@ -42,7 +46,10 @@ describe('integrated loudness, EBU Tech 3341 (2023) table 1, ±0.1 LU', () => {
 // phases as in the table (written from memory; the true peak of each is −6 dBTP by construction).
 describe('true peak, EBU Tech 3341 (2023) table 1', () => {
   it.each([
-    ['15', 12_000, -6, 0], ['16', 12_000, -6, 45], ['17', 8_000, -6, 60], ['18', 6_000, -6, 67.5],
+    ['15', 12_000, -6, 0],
+    ['16', 12_000, -6, 45],
+    ['17', 8_000, -6, 60],
+    ['18', 6_000, -6, 67.5],
   ])('case %s: a sine of %i Hz at %f dBFS and %f°', async (_, hz, level, phase) => {
     // The tapered ends keep the switching-on from having a true peak of its own, as in the EBU's files.
     const signal = tapered(sine(hz, level, 1, 48_000, phase));
@@ -68,7 +75,18 @@ describe('against libebur128 (npm ebur128-wasm 3.0.0, run in this test)', () => 
   beforeAll(async () => {
     reference = await loadLibebur128();
   });
-  const speech = (rate: number, seed: number): Float64Array => syllables([[0.5, 2.1], [2.6, 5.2], [6, 8.7]], 10, -6, rate, seed);
+  const speech = (rate: number, seed: number): Float64Array =>
+    syllables(
+      [
+        [0.5, 2.1],
+        [2.6, 5.2],
+        [6, 8.7],
+      ],
+      10,
+      -6,
+      rate,
+      seed,
+    );
 
   it.each([32_000, 44_100, 48_000, 96_000])('the same integrated loudness at %i Hz to 0.003 LU', async (rate) => {
     for (const seed of [1, 2]) {
@@ -137,8 +155,13 @@ describe('gates', () => {
 
 describe('channelWeights, ITU-R BS.1770-5 tables 3 and 4', () => {
   it.each([
-    [1, null, [1]], [2, null, [1, 1]], [5, null, [1, 1, 1, 1.41, 1.41]], [6, null, [1, 1, 1, 0, 1.41, 1.41]],
-    [6, 0x60f, [1, 1, 1, 0, 1.41, 1.41]], [8, null, [1, 1, 1, 0, 1, 1, 1.41, 1.41]], [3, 0x7, [1, 1, 1]],
+    [1, null, [1]],
+    [2, null, [1, 1]],
+    [5, null, [1, 1, 1, 1.41, 1.41]],
+    [6, null, [1, 1, 1, 0, 1.41, 1.41]],
+    [6, 0x60f, [1, 1, 1, 0, 1.41, 1.41]],
+    [8, null, [1, 1, 1, 0, 1, 1, 1.41, 1.41]],
+    [3, 0x7, [1, 1, 1]],
   ])('%i channels, mask %s', (channels, mask, expected) => {
     expect(channelWeights(channels, mask)).toEqual(expected);
   });

@@ -35,7 +35,11 @@ export function rearRejection(front: RejectionTake, rear: RejectionTake, silence
   if (!standsOut(frontLevel, frontNoise)) {
     return notMeasured('rearRejection', condition, 'The speech at the front does not stand out of the noise.');
   }
-  const settings = { gainFrontDb: front.gainDb, gainRearDb: rear.gainDb, leastSignalToNoiseDb: LEAST_SIGNAL_TO_NOISE_DB };
+  const settings = {
+    gainFrontDb: front.gainDb,
+    gainRearDb: rear.gainDb,
+    leastSignalToNoiseDb: LEAST_SIGNAL_TO_NOISE_DB,
+  };
   const frontPower = powerToDb(frontLevel.power) - front.gainDb;
   if (!standsOut(rearLevel, rearNoise)) {
     const limit = powerToDb(rearNoise) + LEAST_SIGNAL_TO_NOISE_DB - rear.gainDb;

@@ -4,7 +4,17 @@ import { rearRejection } from './rear-rejection';
 import { runMeasurements, type AnalysedTake } from './run-measurements';
 
 const SECONDS = 8;
-const passage = (seed: number): Float64Array => syllables([[0.4, 3], [3.6, 6.8]], SECONDS, -14, 48_000, seed);
+const passage = (seed: number): Float64Array =>
+  syllables(
+    [
+      [0.4, 3],
+      [3.6, 6.8],
+    ],
+    SECONDS,
+    -14,
+    48_000,
+    seed,
+  );
 const noise = (levelDb: number, seed: number): Float64Array => scaled(lcgNoise(SECONDS * 48_000, 1, seed), levelDb);
 
 async function take(step: string, samples: Float64Array, gainDb = 40): Promise<AnalysedTake> {
@@ -37,7 +47,7 @@ describe('rear rejection', () => {
     const silence = await take('silence', noise(-45, 12));
     const none = { stepPowers: new Float64Array(), gainDb: 40 };
     expect(rearRejection(front, rear, silence).value).toBeCloseTo(20, 0);
-    expect(rearRejection(front, rear, none).value as number).toBeLessThan(19.4);
+    expect(rearRejection(front, rear, none).value!).toBeLessThan(19.4);
   });
 
   it('brings unequal gains to one', async () => {
@@ -67,7 +77,10 @@ describe('rear rejection', () => {
       await take('silence', noise(-50, 12)),
       await take('rear', noise(-50, 13)),
     ]);
-    expect(value(figures, 'rearRejection')).toMatchObject({ value: null, notMeasured: expect.stringMatching(/does not stand out/) as string });
+    expect(value(figures, 'rearRejection')).toMatchObject({
+      value: null,
+      notMeasured: expect.stringMatching(/does not stand out/) as string,
+    });
   });
 });
 

@@ -2,24 +2,42 @@ import { describe, expect, it } from 'vitest';
 import { analyse, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
 import { longest, speechSegments, type Segment } from './speech-segments';
 
-const PHRASES = [[1, 3.5], [4.6, 7], [8.2, 9.4]] as const;
-const PAUSES = [[0, 1], [3.5, 4.6], [7, 8.2], [9.4, 14]] as const;
+const PHRASES = [
+  [1, 3.5],
+  [4.6, 7],
+  [8.2, 9.4],
+] as const;
+const PAUSES = [
+  [0, 1],
+  [3.5, 4.6],
+  [7, 8.2],
+  [9.4, 14],
+] as const;
 
 /** Share of frames of 20 ms that the detector and the label agree on. */
 function hitRate(found: readonly Segment[], labels: readonly (readonly [number, number])[], seconds: number): number {
-  const inside = (t: number, list: readonly (readonly [number, number])[]): boolean => list.some(([a, b]) => t >= a && t < b);
+  const inside = (t: number, list: readonly (readonly [number, number])[]): boolean =>
+    list.some(([a, b]) => t >= a && t < b);
   let hits = 0;
   const frames = Math.round(seconds * 50);
   for (let i = 0; i < frames; i++) {
     const t = (i + 0.5) / 50;
-    if (inside(t, found.map((s) => [s.startS, s.endS])) === inside(t, labels)) hits++;
+    if (
+      inside(
+        t,
+        found.map((s) => [s.startS, s.endS]),
+      ) === inside(t, labels)
+    )
+      hits++;
   }
   return hits / frames;
 }
 
 describe('speechSegments on labelled synthetic takes', () => {
   it.each([
-    ['a quiet room', -85], ['an ordinary room', -65], ['a noisy room', -45],
+    ['a quiet room', -85],
+    ['an ordinary room', -65],
+    ['a noisy room', -45],
   ])('finds 97 %% of the frames in %s (noise at %i dBFS, speech at −12)', async (_, noiseDb) => {
     const take = mixed(syllables(PHRASES, 14, -12), scaled(lcgNoise(14 * 48_000, 1, 3), noiseDb));
     const { segments } = await analyse([take]);
@@ -51,7 +69,10 @@ describe('speechSegments on labelled synthetic takes', () => {
   });
 
   it('calls steady soft noise silence, and a steady tone neither', async () => {
-    expect((await analyse([scaled(lcgNoise(5 * 48_000, 1), -60)])).segments).toEqual({ speech: [], silence: [{ startS: 0, endS: 5 }] });
+    expect((await analyse([scaled(lcgNoise(5 * 48_000, 1), -60)])).segments).toEqual({
+      speech: [],
+      silence: [{ startS: 0, endS: 5 }],
+    });
     expect((await analyse([sine(440, -12, 5)])).segments).toEqual({ speech: [], silence: [] });
   });
 

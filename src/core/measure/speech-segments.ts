@@ -55,11 +55,14 @@ export function speechSegments(framePowers: Float64Array): SpeechSegments {
   const loud = sorted[Math.max(0, count - 1 - Math.round(0.5 * FRAMES_PER_SECOND))];
   const isSteady = loud - floor < settings.steadyRangeDb;
   // In a steady clip whatever stands out is an event, and a loud steady clip (a tone, a motor) is no silence.
-  if (isSteady && quantileSorted(sorted, 0.5) > powerToDb(lufsToPower(settings.steadySilenceLufs))) return { speech: [], silence: [] };
+  if (isSteady && quantileSorted(sorted, 0.5) > powerToDb(lufsToPower(settings.steadySilenceLufs)))
+    return { speech: [], silence: [] };
   const threshold =
     floor + (isSteady ? settings.steadyRangeDb : Math.max(settings.leastDb, settings.thresholdShare * (loud - floor)));
   const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
-  const joined = isSteady ? new Uint8Array(count) : fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
+  const joined = isSteady
+    ? new Uint8Array(count)
+    : fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
   const speech = runs(joined, 1).filter((r) => r.end - r.start >= settings.shortestSpeechS * FRAMES_PER_SECOND);
   const silence = runs(active, 0)
     .map((run) => trimmedPause(run, levels, count))

@@ -65,7 +65,9 @@ function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undef
   const { curve } = criterion;
   const sd = Math.hypot(fact.uncertainty ?? 0, criterion.repeatability);
   const beyond = (bits: RandomBits): number =>
-    fact.bound === 'exact' ? 0 : (fact.bound === 'at-least' ? 1 : -1) * BEYOND_LIMIT_SD * Math.abs(standardNormal(bits));
+    fact.bound === 'exact'
+      ? 0
+      : (fact.bound === 'at-least' ? 1 : -1) * BEYOND_LIMIT_SD * Math.abs(standardNormal(bits));
   const hasChance = sd > 0 || fact.bound !== 'exact';
   return {
     points: pointsOnCurve(curve, value),

@@ -47,7 +47,9 @@ export function matchFiles(files: readonly string[], steps: readonly MatchableSt
 
 function longestHint(file: string, hints: readonly string[]): string | null {
   const name = file.toLowerCase();
-  return hints.filter((h) => name.includes(h.toLowerCase())).reduce<string | null>((best, h) => (best && best.length >= h.length ? best : h), null);
+  return hints
+    .filter((h) => name.includes(h.toLowerCase()))
+    .reduce<string | null>((best, h) => (best && best.length >= h.length ? best : h), null);
 }
 
 /** Numbers in names count as numbers: take 2 comes before take 10. */

@@ -29,7 +29,10 @@ export function pricePoints(prices: readonly DatedPrice[], rule: PriceCriterion)
     const others = [...new Set(prices.map((p) => p.currency))];
     return {
       points: null,
-      why: others.length > 0 ? `price known only in ${others.join(', ')}; the rubric counts ${rule.currency}` : 'no price noted',
+      why:
+        others.length > 0
+          ? `price known only in ${others.join(', ')}; the rubric counts ${rule.currency}`
+          : 'no price noted',
     };
   }
   const basis = rule.basis.map((kind) => latest(usable.filter((p) => p.kind === kind))).find((p) => p !== null);
@@ -40,7 +43,12 @@ export function pricePoints(prices: readonly DatedPrice[], rule: PriceCriterion)
   if (!limit || !isOver) return { points: base, price: basis, overLimit: false, why: describe(basis) };
   const sale = latest(usable.filter((p) => p.kind === 'sale' && p.date >= basis.date));
   if (sale && sale.amount <= limit.amount) {
-    return { points: base, price: basis, overLimit: false, why: `${describe(basis)}; over the limit, given back by ${describe(sale)}` };
+    return {
+      points: base,
+      price: basis,
+      overLimit: false,
+      why: `${describe(basis)}; over the limit, given back by ${describe(sale)}`,
+    };
   }
   return {
     points: Math.max(0, base - limit.penalty),

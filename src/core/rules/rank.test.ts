@@ -6,21 +6,67 @@ import type { Rubric } from './rubric';
 import { probabilityOfBeating, strataOf } from './strata';
 
 const rubric = (repeatability = 0.3): Rubric => ({
-  id: 'test', version: 1, name: 'Test', category: 'microphone',
+  id: 'test',
+  version: 1,
+  name: 'Test',
+  category: 'microphone',
   criteria: [
-    { id: 'noise', name: 'Noise', meaning: '…', kind: 'measured', quantity: 'noiseReSpeechA', curve: [[-80, 5], [-40, 0]], repeatability: 0 },
+    {
+      id: 'noise',
+      name: 'Noise',
+      meaning: '…',
+      kind: 'measured',
+      quantity: 'noiseReSpeechA',
+      curve: [
+        [-80, 5],
+        [-40, 0],
+      ],
+      repeatability: 0,
+    },
     { id: 'sound', name: 'Sound', meaning: '…', kind: 'by-hand', repeatability },
-    { id: 'value', name: 'Value', meaning: '…', kind: 'price', currency: 'EUR', basis: ['street'], curve: [[0, 5], [1000, 0]], limit: null },
+    {
+      id: 'value',
+      name: 'Value',
+      meaning: '…',
+      kind: 'price',
+      currency: 'EUR',
+      basis: ['street'],
+      curve: [
+        [0, 5],
+        [1000, 0],
+      ],
+      limit: null,
+    },
   ],
   weights: { noise: 1, sound: 2, value: 1 },
   stratumProbability: 0.9,
 });
 
-const unit = (id: string, facts: { noise?: number | null; u?: number; bound?: 'exact' | 'at-least' | 'at-most'; sound?: number; price?: number }): UnitFacts => ({
+const unit = (
+  id: string,
+  facts: {
+    noise?: number | null;
+    u?: number;
+    bound?: 'exact' | 'at-least' | 'at-most';
+    sound?: number;
+    price?: number;
+  },
+): UnitFacts => ({
   id,
-  figures: facts.noise === undefined ? {} : { noiseReSpeechA: { value: facts.noise, uncertainty: facts.u ?? null, bound: facts.bound ?? 'exact', notMeasured: facts.noise === null ? 'the take is silent' : null } },
+  figures:
+    facts.noise === undefined
+      ? {}
+      : {
+          noiseReSpeechA: {
+            value: facts.noise,
+            uncertainty: facts.u ?? null,
+            bound: facts.bound ?? 'exact',
+            notMeasured: facts.noise === null ? 'the take is silent' : null,
+          },
+        },
   byHand: facts.sound === undefined ? {} : { sound: { value: facts.sound, reason: null } },
-  prices: facts.price === undefined ? [] : [{ amount: facts.price, currency: 'EUR', kind: 'street', date: '2025-01-01' }],
+  prices:
+    facts.price === undefined ? [] : [{ amount: facts.price, currency: 'EUR', kind: 'street', date: '2025-01-01' }],
 });
 
 describe('rankUnits', () => {
@@ -37,7 +83,11 @@ describe('rankUnits', () => {
 
   it('knows the closed form of two normal composites', () => {
     // Difference of composites: mean 0.1, deviation √2·0.15; Φ(0.1/0.2121) = 0.6813.
-    const [a] = rankUnits([unit('a', { noise: -60, sound: 4.2, price: 200 }), unit('b', { noise: -60, sound: 4, price: 200 })], rubric(), { draws: 20_000 });
+    const [a] = rankUnits(
+      [unit('a', { noise: -60, sound: 4.2, price: 200 }), unit('b', { noise: -60, sound: 4, price: 200 })],
+      rubric(),
+      { draws: 20_000 },
+    );
     expect(a.id).toBe('a');
     expect(Math.abs((a.beatsNext ?? 0) - 0.6813)).toBeLessThan(4 * Math.sqrt((0.68 * 0.32) / 20_000));
     expect(a.expectedRank).toBeCloseTo(2 - 0.6813, 1);
@@ -52,7 +102,9 @@ describe('rankUnits', () => {
     expect(gap?.points['sound']).toEqual({ points: null, why: 'no points given yet', assumed: 3 });
     expect(gap?.composite).toBeCloseTo(middle?.composite as number, 12);
     expect(gap?.sd).toBeGreaterThan(3 * (middle?.sd as number));
-    expect((gap?.rank90[1] ?? 0) - (gap?.rank90[0] ?? 0)).toBeGreaterThan((middle?.rank90[1] ?? 0) - (middle?.rank90[0] ?? 0));
+    expect((gap?.rank90[1] ?? 0) - (gap?.rank90[0] ?? 0)).toBeGreaterThan(
+      (middle?.rank90[1] ?? 0) - (middle?.rank90[0] ?? 0),
+    );
   });
 
   it('tells a figure that could not be measured from one that was', () => {
@@ -70,7 +122,10 @@ describe('rankUnits', () => {
   });
 
   it('repeats itself, and a new unit does not disturb the draws of the others', () => {
-    const units = [unit('a', { noise: -60, u: 1, sound: 4, price: 200 }), unit('b', { noise: -55, u: 1, sound: 4, price: 200 })];
+    const units = [
+      unit('a', { noise: -60, u: 1, sound: 4, price: 200 }),
+      unit('b', { noise: -55, u: 1, sound: 4, price: 200 }),
+    ];
     const once = rankUnits(units, rubric());
     expect(rankUnits(units, rubric())).toEqual(once);
     const more = rankUnits([...units, unit('c', { noise: -50, sound: 1, price: 900 })], rubric());
@@ -78,7 +133,9 @@ describe('rankUnits', () => {
   });
 
   it('does not depend on the order in which units are given', () => {
-    const units = Array.from({ length: 30 }, (_, i) => unit(`u${i}`, { noise: -45 - i, u: 1, sound: (i * 7) % 5, price: 50 + 30 * i }));
+    const units = Array.from({ length: 30 }, (_, i) =>
+      unit(`u${i}`, { noise: -45 - i, u: 1, sound: (i * 7) % 5, price: 50 + 30 * i }),
+    );
     fc.assert(
       fc.property(fc.shuffledSubarray(units, { minLength: 30 }), (shuffled) => {
         expect(rankUnits(shuffled, rubric(), { draws: 50 }).map((u) => [u.id, u.place, u.stratum])).toEqual(
@@ -90,14 +147,19 @@ describe('rankUnits', () => {
   });
 
   it('follows other weights, and counts all alike where all are zero', () => {
-    const units = [unit('quiet', { noise: -78, sound: 1, price: 200 }), unit('fine', { noise: -45, sound: 5, price: 200 })];
+    const units = [
+      unit('quiet', { noise: -78, sound: 1, price: 200 }),
+      unit('fine', { noise: -45, sound: 5, price: 200 }),
+    ];
     expect(rankUnits(units, rubric())[0].id).toBe('fine');
     expect(rankUnits(units, rubric(), { weights: { noise: 1, sound: 0, value: 0 } })[0].id).toBe('quiet');
     expect(rankUnits(units, rubric(), { weights: {} })[0].composite).toBeCloseTo((4.75 + 1 + 4) / 3, 9);
   });
 
   it('keeps places and intervals in order: 1…n, low ≤ high', () => {
-    const units = Array.from({ length: 200 }, (_, i) => unit(`u${i}`, { noise: -50 - (i % 17), u: 2, sound: (i % 11) / 2, price: 100 + i }));
+    const units = Array.from({ length: 200 }, (_, i) =>
+      unit(`u${i}`, { noise: -50 - (i % 17), u: 2, sound: (i % 11) / 2, price: 100 + i }),
+    );
     const ranked = rankUnits(units, rubric());
     expect(ranked.map((u) => u.place)).toEqual(ranked.map((_, i) => i + 1));
     for (const u of ranked) {

@@ -58,7 +58,12 @@ export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: 
   const draws = options.draws ?? 1000;
   const seed = options.seed ?? 'sediment';
   const table = rubric.criteria.map((criterion) => units.map((unit) => criterionPoints(criterion, unit)));
-  const catalogue = table.map((column) => catalogueOfPoints(column.flatMap((c) => c.points ?? []), MOST_POINTS));
+  const catalogue = table.map((column) =>
+    catalogueOfPoints(
+      column.flatMap((c) => c.points ?? []),
+      MOST_POINTS,
+    ),
+  );
   const shares = normalisedWeights(rubric, weights);
 
   const composites = units.map((_, u) =>
@@ -71,7 +76,9 @@ export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: 
     return sums;
   });
 
-  const order = units.map((_, u) => u).sort((a, b) => composites[b] - composites[a] || compareIds(units[a].id, units[b].id));
+  const order = units
+    .map((_, u) => u)
+    .sort((a, b) => composites[b] - composites[a] || compareIds(units[a].id, units[b].id));
   const ordered = order.map((u) => drawn[u]);
   const ranks = rankDistribution(ordered, draws);
   const strata = strataOf(ordered, rubric.stratumProbability);
@@ -127,7 +134,10 @@ const KEY_SHIFT = 64;
 const KEY_SCALE = 2 ** 27;
 
 /** Mean, 5 % and 95 % points of each unit's place over all draws; the units are given best first. */
-function rankDistribution(ordered: readonly Float64Array[], draws: number): { mean: number; low: number; high: number }[] {
+function rankDistribution(
+  ordered: readonly Float64Array[],
+  draws: number,
+): { mean: number; low: number; high: number }[] {
   const count = ordered.length;
   const places = ordered.map(() => new Uint16Array(draws));
   const base = 2 ** Math.ceil(Math.log2(count + 1));

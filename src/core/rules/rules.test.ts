@@ -6,19 +6,35 @@ import { pricePoints, type DatedPrice } from './price-rule';
 import type { PriceCriterion } from './rubric';
 
 describe('pointsOnCurve', () => {
-  const knots: Knot[] = [[-80, 5], [-65, 3], [-40, 0]];
-  it.each([[-90, 5], [-80, 5], [-72.5, 4], [-65, 3], [-52.5, 1.5], [-40, 0], [0, 0]])('at %f gives %f', (x, points) => {
+  const knots: Knot[] = [
+    [-80, 5],
+    [-65, 3],
+    [-40, 0],
+  ];
+  it.each([
+    [-90, 5],
+    [-80, 5],
+    [-72.5, 4],
+    [-65, 3],
+    [-52.5, 1.5],
+    [-40, 0],
+    [0, 0],
+  ])('at %f gives %f', (x, points) => {
     expect(pointsOnCurve(knots, x)).toBeCloseTo(points, 12);
   });
 
   it('never leaves the range of its knots, and follows their direction', () => {
     fc.assert(
-      fc.property(fc.double({ noNaN: true, min: -200, max: 200 }), fc.double({ noNaN: true, min: 0, max: 50 }), (x, step) => {
-        const a = pointsOnCurve(knots, x);
-        expect(a).toBeGreaterThanOrEqual(0);
-        expect(a).toBeLessThanOrEqual(5);
-        expect(pointsOnCurve(knots, x + step)).toBeLessThanOrEqual(a + 1e-12);
-      }),
+      fc.property(
+        fc.double({ noNaN: true, min: -200, max: 200 }),
+        fc.double({ noNaN: true, min: 0, max: 50 }),
+        (x, step) => {
+          const a = pointsOnCurve(knots, x);
+          expect(a).toBeGreaterThanOrEqual(0);
+          expect(a).toBeLessThanOrEqual(5);
+          expect(pointsOnCurve(knots, x + step)).toBeLessThanOrEqual(a + 1e-12);
+        },
+      ),
     );
   });
 
@@ -30,13 +46,30 @@ describe('pointsOnCurve', () => {
 
 describe('pricePoints', () => {
   const rule: PriceCriterion = {
-    id: 'value', name: 'Value', meaning: '…', kind: 'price', currency: 'EUR', basis: ['street', 'list'],
-    curve: [[0, 5], [1000, 0]], limit: { amount: 400, penalty: 1 },
+    id: 'value',
+    name: 'Value',
+    meaning: '…',
+    kind: 'price',
+    currency: 'EUR',
+    basis: ['street', 'list'],
+    curve: [
+      [0, 5],
+      [1000, 0],
+    ],
+    limit: { amount: 400, penalty: 1 },
   };
-  const price = (amount: number, kind: DatedPrice['kind'], date: string, currency = 'EUR'): DatedPrice => ({ amount, kind, date, currency });
+  const price = (amount: number, kind: DatedPrice['kind'], date: string, currency = 'EUR'): DatedPrice => ({
+    amount,
+    kind,
+    date,
+    currency,
+  });
 
   it('takes the latest price of the first kind that is known', () => {
-    const verdict = pricePoints([price(300, 'street', '2024-01-01'), price(200, 'street', '2025-01-01'), price(100, 'list', '2026-01-01')], rule);
+    const verdict = pricePoints(
+      [price(300, 'street', '2024-01-01'), price(200, 'street', '2025-01-01'), price(100, 'list', '2026-01-01')],
+      rule,
+    );
     expect(verdict).toMatchObject({ points: 4, overLimit: false, price: { amount: 200 } });
     expect(pricePoints([price(100, 'list', '2026-01-01')], rule).points).toBe(4.5);
   });
@@ -44,7 +77,10 @@ describe('pricePoints', () => {
   it('takes a point above the limit, and a sale at or below it gives it back', () => {
     const street = price(500, 'street', '2025-03-01');
     expect(pricePoints([street], rule)).toMatchObject({ points: 1.5, overLimit: true });
-    expect(pricePoints([street, price(400, 'sale', '2025-04-01')], rule)).toMatchObject({ points: 2.5, overLimit: false });
+    expect(pricePoints([street, price(400, 'sale', '2025-04-01')], rule)).toMatchObject({
+      points: 2.5,
+      overLimit: false,
+    });
     expect(pricePoints([street, price(450, 'sale', '2025-04-01')], rule).points).toBe(1.5);
     expect(pricePoints([street, price(350, 'sale', '2024-11-01')], rule).points).toBe(1.5);
     expect(pricePoints([price(400, 'street', '2025-03-01')], rule)).toMatchObject({ points: 3, overLimit: false });
@@ -53,7 +89,9 @@ describe('pricePoints', () => {
 
   it('says why there are no points: no price, another currency, another kind', () => {
     expect(pricePoints([], rule)).toEqual({ points: null, why: 'no price noted' });
-    expect(pricePoints([price(100, 'street', '2025-01-01', 'USD')], rule).why).toBe('price known only in USD; the rubric counts EUR');
+    expect(pricePoints([price(100, 'street', '2025-01-01', 'USD')], rule).why).toBe(
+      'price known only in USD; the rubric counts EUR',
+    );
     expect(pricePoints([price(100, 'used', '2025-01-01')], rule).why).toBe('no street or list price noted');
   });
 });

@@ -8,7 +8,10 @@ import { analyseClip, type ClipAnalysis } from '../measure/clip-analysis';
 export function sine(hz: number, levelDbfs: number, seconds: number, sampleRate = 48_000, phaseDeg = 0): Float64Array {
   const amplitude = 10 ** (levelDbfs / 20);
   const phase = (phaseDeg * Math.PI) / 180;
-  return Float64Array.from({ length: Math.round(seconds * sampleRate) }, (_, n) => amplitude * Math.sin((2 * Math.PI * hz * n) / sampleRate + phase));
+  return Float64Array.from(
+    { length: Math.round(seconds * sampleRate) },
+    (_, n) => amplitude * Math.sin((2 * Math.PI * hz * n) / sampleRate + phase),
+  );
 }
 
 /** Uniform white noise in ±amplitude from a linear congruential generator that other programs can repeat (Numerical Recipes' constants). */
@@ -34,13 +37,26 @@ export function mixed(a: Float64Array, b: Float64Array): Float64Array {
   return a.map((x, i) => x + (b[i] ?? 0));
 }
 
-export const scaled = (signal: Float64Array, gainDb: number): Float64Array => signal.map((x) => x * 10 ** (gainDb / 20));
+export const scaled = (signal: Float64Array, gainDb: number): Float64Array =>
+  signal.map((x) => x * 10 ** (gainDb / 20));
 
 /** A stream over arrays, as a reader would give it. */
-export function streamOf(channels: readonly Float64Array[], sampleRate = 48_000, format: Partial<AudioFormat> = {}): SampleStream {
+export function streamOf(
+  channels: readonly Float64Array[],
+  sampleRate = 48_000,
+  format: Partial<AudioFormat> = {},
+): SampleStream {
   let at = 0;
   return {
-    format: { container: 'wav', encoding: 'float64', sampleRate, channels: channels.length, channelMask: null, frames: channels[0].length, ...format },
+    format: {
+      container: 'wav',
+      encoding: 'float64',
+      sampleRate,
+      channels: channels.length,
+      channelMask: null,
+      frames: channels[0].length,
+      ...format,
+    },
     read(into) {
       const count = Math.min(BLOCK_FRAMES, channels[0].length - at);
       channels.forEach((samples, c) => into[c].set(samples.subarray(at, at + count)));
@@ -51,8 +67,11 @@ export function streamOf(channels: readonly Float64Array[], sampleRate = 48_000,
   };
 }
 
-export const analyse = (channels: readonly Float64Array[], sampleRate = 48_000, format: Partial<AudioFormat> = {}): Promise<ClipAnalysis> =>
-  analyseClip(streamOf(channels, sampleRate, format));
+export const analyse = (
+  channels: readonly Float64Array[],
+  sampleRate = 48_000,
+  format: Partial<AudioFormat> = {},
+): Promise<ClipAnalysis> => analyseClip(streamOf(channels, sampleRate, format));
 
 /**
  * Something with the rhythm of speech: bursts of noise of 0.1–0.4 s (syllables) in phrases, with their true times.
@@ -60,7 +79,13 @@ export const analyse = (channels: readonly Float64Array[], sampleRate = 48_000, 
  * @param phrases - start and end of each phrase, in seconds
  * @param levelDbfs - peak of the noise
  */
-export function syllables(phrases: readonly (readonly [number, number])[], seconds: number, levelDbfs: number, sampleRate = 48_000, seed = 7): Float64Array {
+export function syllables(
+  phrases: readonly (readonly [number, number])[],
+  seconds: number,
+  levelDbfs: number,
+  sampleRate = 48_000,
+  seed = 7,
+): Float64Array {
   const out = new Float64Array(Math.round(seconds * sampleRate));
   const noise = lcgNoise(out.length, 10 ** (levelDbfs / 20), seed);
   for (const [start, end] of phrases) {

@@ -44,7 +44,8 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
   const clips = join(folder, 'clips');
   await mkdir(incoming, { recursive: true });
   await mkdir(clips, { recursive: true });
-  const pathOf = (sha256: string, extension: ClipExtension): string => join(clips, sha256.slice(0, 2), `${sha256}.${extension}`);
+  const pathOf = (sha256: string, extension: ClipExtension): string =>
+    join(clips, sha256.slice(0, 2), `${sha256}.${extension}`);
   const temporaryPath = (): string => join(incoming, `${randomUUID()}.part`);
 
   return {
@@ -112,7 +113,11 @@ class HashingStream extends Transform {
   bytes = 0;
   private readonly hash = createHash('sha256');
 
-  override _transform(chunk: Buffer, _encoding: BufferEncoding, done: (error: Error | null, data: Buffer) => void): void {
+  override _transform(
+    chunk: Buffer,
+    _encoding: BufferEncoding,
+    done: (error: Error | null, data: Buffer) => void,
+  ): void {
     this.hash.update(chunk);
     this.bytes += chunk.length;
     done(null, chunk);

@@ -15,7 +15,10 @@ export async function migrate(database: Database, folder: string): Promise<strin
     'CREATE TABLE IF NOT EXISTS schema_migration (name text PRIMARY KEY, body text NOT NULL, run_at timestamptz NOT NULL DEFAULT now())',
   );
   const done = new Map(
-    (await database.query<{ name: string; body: string }>('SELECT name, body FROM schema_migration')).map((r) => [r.name, r.body]),
+    (await database.query<{ name: string; body: string }>('SELECT name, body FROM schema_migration')).map((r) => [
+      r.name,
+      r.body,
+    ]),
   );
   const files = (await readdir(folder)).filter((name) => /^\d{4}_\w+\.sql$/.test(name)).sort();
   const ran: string[] = [];
@@ -23,7 +26,8 @@ export async function migrate(database: Database, folder: string): Promise<strin
     const body = await readFile(join(folder, name), 'utf8');
     const before = done.get(name);
     if (before === body) continue;
-    if (before !== undefined) throw new Error(`Migration ${name} was run before and has changed since; add a new file instead.`);
+    if (before !== undefined)
+      throw new Error(`Migration ${name} was run before and has changed since; add a new file instead.`);
     await database.transaction(async (tx) => {
       for (const statement of statementsOf(body)) await tx.query(statement);
       await tx.query('INSERT INTO schema_migration (name, body) VALUES ($1, $2)', [name, body]);

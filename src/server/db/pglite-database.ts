@@ -13,7 +13,9 @@ const parsers = {
  *
  * @param where - folder on disk, or a dump of another PGlite
  */
-export async function openPglite(where: { folder: string } | { dump: Blob | File | null }): Promise<Database & { pglite: PGlite }> {
+export async function openPglite(
+  where: { folder: string } | { dump: Blob | File | null },
+): Promise<Database & { pglite: PGlite }> {
   const options: PGliteOptions = { parsers };
   if ('folder' in where) options.dataDir = where.folder;
   else if (where.dump) options.loadDataDir = where.dump;

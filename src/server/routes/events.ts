@@ -9,7 +9,11 @@ const KEEP_ALIVE_MS = 20_000;
 /** Server-sent events: first the jobs as they stand, then whatever happens. */
 export function eventRoutes(app: Express, { hub, jobs }: Application): void {
   app.get(PLAIN_PATHS.events, (request: Request, response: Response) => {
-    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive' });
+    response.writeHead(200, {
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store',
+      connection: 'keep-alive',
+    });
     const send = (event: ServerEvent): void => {
       response.write(`data: ${JSON.stringify(event)}\n\n`);
     };

@@ -1,5 +1,5 @@
 import type { Express, NextFunction, Request, Response } from 'express';
-import { z } from 'zod';
+import type { z } from 'zod';
 import type { Endpoint } from '#contracts/http';
 import type { ProblemDetail } from '#contracts/problem';
 import { Failure } from '../failures';

@@ -23,7 +23,11 @@ describe('uploads', () => {
     const first = clipSchema.parse(await (await upload(address, 'speech.wav', bytes)).json());
     const second = clipSchema.parse(await (await upload(address, 'other name.wav', bytes)).json());
     expect(second).toEqual(first);
-    expect(first).toMatchObject({ name: 'speech.wav', bytes: bytes.length, format: { sampleRateHz: 16_000, channels: 1, durationS: 4 } });
+    expect(first).toMatchObject({
+      name: 'speech.wav',
+      bytes: bytes.length,
+      format: { sampleRateHz: 16_000, channels: 1, durationS: 4 },
+    });
     const url = address + PLAIN_PATHS.audio.replace(':sha256', first.sha256);
     const part = await fetch(url, { headers: { range: 'bytes=44-143' } });
     expect(part.status).toBe(206);
@@ -75,7 +79,12 @@ describe('uploads', () => {
     const application = await testApplication();
     const address = new URL(await serve(application));
     await new Promise<void>((resolve) => {
-      const sending = request({ host: address.hostname, port: address.port, path: `${PLAIN_PATHS.upload}?name=a.wav`, method: 'POST' });
+      const sending = request({
+        host: address.hostname,
+        port: address.port,
+        path: `${PLAIN_PATHS.upload}?name=a.wav`,
+        method: 'POST',
+      });
       sending.on('error', () => resolve());
       sending.on('close', () => resolve());
       sending.write(Buffer.alloc(300_000));
@@ -98,29 +107,48 @@ describe('a run over HTTP', () => {
     const stream = await fetch(address + PLAIN_PATHS.events, { signal: events.signal });
     const told = collect(stream);
     const clips: Record<string, string> = {};
-    for (const [name, bytes] of [['speech.wav', takeWav(-14, -70, 1)], ['silence.wav', takeWav(null, -70, 5)], ['rear.wav', takeWav(-26, -70, 9)]] as const) {
+    for (const [name, bytes] of [
+      ['speech.wav', takeWav(-14, -70, 1)],
+      ['silence.wav', takeWav(null, -70, 5)],
+      ['rear.wav', takeWav(-26, -70, 9)],
+    ] as const) {
       clips[name] = clipSchema.parse(await (await upload(address, name, bytes)).json()).sha256;
     }
-    const { specimenId } = importResultSchema.parse(await (await post(address + ENDPOINTS.importRun.path, { document: runDocument(), clips })).json());
+    const { specimenId } = importResultSchema.parse(
+      await (await post(address + ENDPOINTS.importRun.path, { document: runDocument(), clips })).json(),
+    );
     await application.queue.idle();
     await expect.poll(() => told.text).toContain(`"type":"specimen","specimenId":"${specimenId}"`);
     expect(told.text).toContain('Measuring Oarlock Purser');
     events.abort();
     const sheet = ENDPOINTS.specimen.answer.parse(await (await fetch(`${address}/api/specimens/${specimenId}`)).json());
     expect(sheet.row).toMatchObject({ stage: 'scored', place: 1 });
-    const waveform = ENDPOINTS.waveform.answer.parse(await (await fetch(`${address}/api/clips/${clips['speech.wav']}/waveform`)).json());
+    const waveform = ENDPOINTS.waveform.answer.parse(
+      await (await fetch(`${address}/api/clips/${clips['speech.wav']}/waveform`)).json(),
+    );
     expect(waveform.durationS).toBe(4);
     expect(Math.max(...waveform.pairs)).toBeGreaterThan(0.1);
-    for (const path of ['/api/specimens', '/api/sessions', '/api/protocols', '/api/ranking/microphone', '/api/ranking/microphone/inputs', '/api/status', '/api/jobs']) {
+    for (const path of [
+      '/api/specimens',
+      '/api/sessions',
+      '/api/protocols',
+      '/api/ranking/microphone',
+      '/api/ranking/microphone/inputs',
+      '/api/status',
+      '/api/jobs',
+    ]) {
       const endpoint = Object.values(ENDPOINTS).find((e) => e.path.replace(':category', 'microphone') === path);
-      expect(() => endpoint?.answer.parse).not.toThrow();
+      expect(endpoint).toBeDefined();
       endpoint?.answer.parse(await (await fetch(address + path)).json());
     }
   });
 
   it('refuses clips that were never uploaded', async () => {
     const address = await serve(await testApplication());
-    const response = await post(address + ENDPOINTS.importRun.path, { document: runDocument(), clips: { 'speech.wav': 'f'.repeat(64) } });
+    const response = await post(address + ENDPOINTS.importRun.path, {
+      document: runDocument(),
+      clips: { 'speech.wav': 'f'.repeat(64) },
+    });
     expect(response.status).toBe(422);
     expect((await problem(response)).details.map((d) => d.file)).toEqual(['speech.wav', 'silence.wav', 'rear.wav']);
   });
@@ -136,15 +164,23 @@ describe('points, prices and the desk', () => {
     const composite = async (): Promise<number | null> => (await application.catalogue.sheet(specimenId)).row.composite;
     const before = await composite();
     expect((await post(`${at}/points`, { criterion: 'sound', value: 5, reason: 'again' })).status).toBe(200);
-    expect(await composite()).toBeGreaterThan(before as number);
-    expect((await post(`${at}/prices`, { amount: 2000, currency: 'EUR', kind: 'street', date: '2026-05-09' })).status).toBe(200);
+    expect(await composite()).toBeGreaterThan(before!);
+    expect(
+      (await post(`${at}/prices`, { amount: 2000, currency: 'EUR', kind: 'street', date: '2026-05-09' })).status,
+    ).toBe(200);
     expect((await application.catalogue.sheet(specimenId)).row.price?.amount).toBe(2000);
     expect((await post(`${at}/custody`, { onDesk: false })).status).toBe(200);
     expect((await application.catalogue.sheet(specimenId)).row.onDesk).toBe(false);
 
-    expect((await problem(await post(`${at}/points`, { criterion: 'noise', value: 5 }))).details[0].field).toBe('criterion');
-    expect((await problem(await post(`${at}/points`, { criterion: 'sound', value: 7 }))).details[0].field).toBe('value');
-    expect((await post(`${at}/prices`, { amount: 0, currency: 'EUR', kind: 'street', date: '2026-05-09' })).status).toBe(400);
+    expect((await problem(await post(`${at}/points`, { criterion: 'noise', value: 5 }))).details[0].field).toBe(
+      'criterion',
+    );
+    expect((await problem(await post(`${at}/points`, { criterion: 'sound', value: 7 }))).details[0].field).toBe(
+      'value',
+    );
+    expect(
+      (await post(`${at}/prices`, { amount: 0, currency: 'EUR', kind: 'street', date: '2026-05-09' })).status,
+    ).toBe(400);
     expect((await post(`${address}/api/specimens/999/points`, { criterion: 'sound', value: 5 })).status).toBe(404);
     expect((await post(`${address}/api/specimens/x/points`, { criterion: 'sound', value: 5 })).status).toBe(400);
   });
@@ -155,7 +191,9 @@ describe('the door', () => {
     const address = await serve(await testApplication());
     const { port } = new URL(address);
     const status = (headers: Record<string, string>): Promise<number | undefined> =>
-      new Promise((resolve) => request({ host: '127.0.0.1', port, path: '/api/status', headers }, (r) => resolve(r.statusCode)).end());
+      new Promise((resolve) =>
+        request({ host: '127.0.0.1', port, path: '/api/status', headers }, (r) => resolve(r.statusCode)).end(),
+      );
     expect(await status({})).toBe(200);
     expect(await status({ host: `localhost:${port}` })).toBe(200);
     expect(await status({ host: 'harbour.example' })).toBe(403);
@@ -167,7 +205,11 @@ describe('the door', () => {
   it('answers what it does not know, and what is not JSON, in the same form', async () => {
     const address = await serve(await testApplication());
     expect((await problem(await fetch(`${address}/api/nothing`))).code).toBe('not-found');
-    const broken = await fetch(address + ENDPOINTS.importRun.path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{' });
+    const broken = await fetch(address + ENDPOINTS.importRun.path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{',
+    });
     expect((await problem(broken)).code).toBe('invalid-request');
     expect((await fetch(`${address}/api/clips/${'0'.repeat(64)}/audio`)).status).toBe(404);
     expect((await fetch(`${address}/api/clips/..%2f..%2fetc%2fpasswd/audio`)).status).toBe(404);
@@ -176,9 +218,13 @@ describe('the door', () => {
 
   it('describes itself in OpenAPI, every endpoint', async () => {
     const address = await serve(await testApplication());
-    const document = (await (await fetch(address + PLAIN_PATHS.openapi)).json()) as { openapi: string; paths: Record<string, unknown> };
+    const document = (await (await fetch(address + PLAIN_PATHS.openapi)).json()) as {
+      openapi: string;
+      paths: Record<string, unknown>;
+    };
     expect(document.openapi).toBe('3.1.0');
-    for (const { path } of Object.values(ENDPOINTS)) expect(document.paths).toHaveProperty([path.replace(/:(\w+)/g, '{$1}')]);
+    for (const { path } of Object.values(ENDPOINTS))
+      expect(document.paths).toHaveProperty([path.replace(/:(\w+)/g, '{$1}')]);
   });
 });
 

@@ -40,7 +40,10 @@ export function httpServer(
     else next(new Failure('not-found', 'The page has not been built; run npm start.'));
   });
   app.use((error: unknown, _request: Request, response: Response, next: NextFunction) => {
-    const failure = error instanceof SyntaxError ? new Failure('invalid-request', 'The request is not valid JSON.') : asFailure(error);
+    const failure =
+      error instanceof SyntaxError
+        ? new Failure('invalid-request', 'The request is not valid JSON.')
+        : asFailure(error);
     if (failure.code === 'internal') options.report(error);
     if (response.headersSent) next(error);
     else response.status(failure.status).json({ error: failure.toProblem() } satisfies { error: Problem });

@@ -21,14 +21,20 @@ describe('a worker that dies', () => {
       await application.queue.idle();
       const failed = await application.catalogue.sheet(specimenId);
       expect(failed.row).toMatchObject({ stage: 'takes', failedAnalyses: 3, place: null });
-      expect(failed.runs[0].takes[0].analysis).toMatchObject({ status: 'failed', attempts: 1, reason: expect.stringMatching(/exit|terminat/i) as string });
+      expect(failed.runs[0].takes[0].analysis).toMatchObject({
+        status: 'failed',
+        attempts: 1,
+        reason: expect.stringMatching(/exit|terminat/i) as string,
+      });
 
       copyFileSync(join(workerFolder, 'analyse-clip.js'), join(workers, 'analyse-clip.js'));
       for (const take of failed.runs[0].takes) await application.queue.retry(take.analysis.id);
       await application.queue.idle();
       const mended = await application.catalogue.sheet(specimenId);
       expect(mended.row).toMatchObject({ stage: 'scored', failedAnalyses: 0, place: 1 });
-      await expect(application.queue.retry(mended.runs[0].takes[0].analysis.id)).rejects.toMatchObject({ code: 'not-found' });
+      await expect(application.queue.retry(mended.runs[0].takes[0].analysis.id)).rejects.toMatchObject({
+        code: 'not-found',
+      });
     } finally {
       rmSync(workers, { recursive: true });
     }
@@ -40,8 +46,12 @@ describe('a worker that dies', () => {
       const application = await testApplication({ workers });
       const { specimenId } = await application.runImport.importFolder(writeRunFolder(temporaryFolder()));
       await application.queue.idle();
-      expect((await application.catalogue.sheet(specimenId)).runs[0].takes[0].analysis.reason).toBe('the clip is haunted');
-      expect(application.jobs.list().some((j) => j.state === 'failed' && j.reason === 'the clip is haunted')).toBe(true);
+      expect((await application.catalogue.sheet(specimenId)).runs[0].takes[0].analysis.reason).toBe(
+        'the clip is haunted',
+      );
+      expect(application.jobs.list().some((j) => j.state === 'failed' && j.reason === 'the clip is haunted')).toBe(
+        true,
+      );
     } finally {
       rmSync(workers, { recursive: true });
     }

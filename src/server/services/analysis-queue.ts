@@ -68,7 +68,8 @@ export class AnalysisQueue {
     if (!(await requeueAnalysis(this.database, analysisId))) {
       throw new Failure('not-found', 'There is no failed analysis with this number.');
     }
-    for (const { specimen_id } of await runsOfAnalysis(this.database, analysisId)) this.hub.specimenChanged(specimen_id);
+    for (const { specimen_id } of await runsOfAnalysis(this.database, analysisId))
+      this.hub.specimenChanged(specimen_id);
     this.enqueue([analysisId]);
   }
 
@@ -130,5 +131,11 @@ function analysedTake(row: AnalysedTakeRow): AnalysedTake {
   const { loudness, noise } = analysisDetailSchema.parse(row.detail);
   const bytes = row.step_powers ?? new Uint8Array();
   // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
-  return { step: row.step, gainDb: row.gain_db, loudness, noise, stepPowers: new Float64Array(bytes.slice().buffer) } as AnalysedTake;
+  return {
+    step: row.step,
+    gainDb: row.gain_db,
+    loudness,
+    noise,
+    stepPowers: new Float64Array(bytes.slice().buffer),
+  } as AnalysedTake;
 }

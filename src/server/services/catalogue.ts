@@ -52,7 +52,10 @@ export class Catalogue {
   async sheet(id: string): Promise<SpecimenSheet> {
     const row = (await this.specimens()).find((r) => r.id === id);
     if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
-    const takes = (await takesOfSpecimen(this.database, id, ALGORITHM_VERSION)).map((t) => ({ runId: t.run_id, take: takeFromRow(t) }));
+    const takes = (await takesOfSpecimen(this.database, id, ALGORITHM_VERSION)).map((t) => ({
+      runId: t.run_id,
+      take: takeFromRow(t),
+    }));
     const runs: Run[] = [];
     for (const run of await runsOfSpecimen(this.database, id)) {
       const measurements = await measurementsOfRun(this.database, run.id, ALGORITHM_VERSION);
@@ -70,7 +73,12 @@ export class Catalogue {
       row,
       runs,
       prices: (await listPrices(this.database, id)).map(plainPrice),
-      points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({ criterion, value, reason, date })),
+      points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({
+        criterion,
+        value,
+        reason,
+        date,
+      })),
     };
   }
 
@@ -134,7 +142,12 @@ export class Catalogue {
     }
     const places = new Map([...ranked.values()].flat().map((unit) => [unit.id, unit]));
     const rows = bases.map((base) =>
-      specimenRow(base, units.get(base.id) as UnitFacts, places.get(base.id), inputs.get(base.category)?.rubric.criteria ?? []),
+      specimenRow(
+        base,
+        units.get(base.id) as UnitFacts,
+        places.get(base.id),
+        inputs.get(base.category)?.rubric.criteria ?? [],
+      ),
     );
     return { rows, inputs, ranked };
   }
@@ -144,7 +157,12 @@ export class Catalogue {
 const isMeasured = (base: SpecimenBase, unit: UnitFacts | undefined): boolean =>
   base.takes > 0 && unit !== undefined && Object.keys(unit.figures).length > 0;
 
-function unitFacts(id: string, facts: readonly FactRow[], points: readonly PointsRow[], prices: readonly DatedPrice[]): UnitFacts {
+function unitFacts(
+  id: string,
+  facts: readonly FactRow[],
+  points: readonly PointsRow[],
+  prices: readonly DatedPrice[],
+): UnitFacts {
   return {
     id,
     figures: Object.fromEntries(
@@ -164,7 +182,10 @@ const plainPrice = ({ amount, currency, kind, date }: DatedPrice): DatedPrice =>
 
 function namesOf(bases: readonly SpecimenBase[]): RankingInputs['names'] {
   return Object.fromEntries(
-    bases.map((b) => [b.id, { maker: b.maker, model: b.model, label: b.label, onDesk: b.on_desk, lastTested: b.last_tested }]),
+    bases.map((b) => [
+      b.id,
+      { maker: b.maker, model: b.model, label: b.label, onDesk: b.on_desk, lastTested: b.last_tested },
+    ]),
   );
 }
 

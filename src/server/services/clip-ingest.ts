@@ -84,7 +84,13 @@ export class ClipIngest {
       const verdict = await this.pool.inspect({ path, keepPart: false });
       if (!verdict.ok) continue;
       const { bytes } = await this.store.measure(path);
-      await noteClip(this.database, { sha256, bytes, name: `${sha256.slice(0, 12)}`, format: verdict.format, salvaged: null });
+      await noteClip(this.database, {
+        sha256,
+        bytes,
+        name: sha256.slice(0, 12),
+        format: verdict.format,
+        salvaged: null,
+      });
       adopted++;
     }
     return { swept, adopted };

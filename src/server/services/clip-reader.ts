@@ -16,6 +16,8 @@ export class ClipReader {
   async waveform(sha256: string): Promise<Waveform | null> {
     const clip = await this.find(sha256);
     const pairs = await waveformOf(this.database, sha256, ALGORITHM_VERSION);
-    return clip && pairs ? { pairs: [...pairs].map((v) => Math.round(v * 1e4) / 1e4), durationS: clip.format.durationS } : null;
+    return clip && pairs
+      ? { pairs: [...pairs].map((v) => Math.round(v * 1e4) / 1e4), durationS: clip.format.durationS }
+      : null;
   }
 }

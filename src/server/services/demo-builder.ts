@@ -29,7 +29,7 @@ export async function buildDemo(application: Application, speechFolder: string, 
       for (let next = waiting.shift(); next; next = waiting.shift()) {
         const [i, plan] = next;
         const into = join(folder, String(i));
-        await application.pool.run<void>('render-demo-run', { plan, into, speechFolder } satisfies RenderDemoRunTask);
+        await application.pool.run('render-demo-run', { plan, into, speechFolder } satisfies RenderDemoRunTask);
         const { specimenId } = await application.runImport.importFolder(into);
         if (!plan.onDesk) await application.scoring.setCustody(specimenId, false);
         await rm(into, { recursive: true });
@@ -52,5 +52,7 @@ async function missingPlans(application: Application, plans: readonly DemoRunPla
   for (const session of await application.catalogue.sessions()) {
     for (const unit of session.units) there.add(`${session.date} ${unit.name}`);
   }
-  return plans.filter(({ document: { date, specimen } }) => !there.has(`${date} ${specimen.maker} ${specimen.model} · ${specimen.label}`));
+  return plans.filter(
+    ({ document: { date, specimen } }) => !there.has(`${date} ${specimen.maker} ${specimen.model} · ${specimen.label}`),
+  );
 }

@@ -33,7 +33,11 @@ export function checkRunDocument(
   problems.push(...pointsProblems(loose, points, context));
   problems.push(...repeated(takes, 'takes', 'file'), ...repeated(points, 'points', 'criterion'));
   const files = takes.map((t) => t['file']).filter((f): f is string => runFileNameSchema.safeParse(f).success);
-  return { document: problems.length === 0 && parsed.success ? parsed.data : null, problems, files: [...new Set(files)] };
+  return {
+    document: problems.length === 0 && parsed.success ? parsed.data : null,
+    problems,
+    files: [...new Set(files)],
+  };
 }
 
 type Loose = Record<string, unknown>;
@@ -42,7 +46,10 @@ const asRecord = (value: unknown): Loose => (typeof value === 'object' && value 
 const asList = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
 function problem(path: readonly PropertyKey[], message: string): ProblemDetail {
-  const field = path.reduce<string>((text, key) => text + (typeof key === 'number' ? `[${key}]` : text ? `.${String(key)}` : String(key)), '');
+  const field = path.reduce<string>(
+    (text, key) => text + (typeof key === 'number' ? `[${key}]` : text ? `.${String(key)}` : String(key)),
+    '',
+  );
   return { file: RUN_FILE, field: field || null, message };
 }
 
@@ -51,21 +58,38 @@ function protocolProblems(loose: Loose, takes: readonly Loose[], protocols: read
   if (typeof name !== 'string' || typeof version !== 'number') return [];
   const versions = protocols.filter((p) => p.id === name);
   if (versions.length === 0) {
-    return [problem(['protocol'], `there is no protocol "${name}"; known: ${[...new Set(protocols.map((p) => p.id))].join(', ')}`)];
+    return [
+      problem(
+        ['protocol'],
+        `there is no protocol "${name}"; known: ${[...new Set(protocols.map((p) => p.id))].join(', ')}`,
+      ),
+    ];
   }
   const protocol = versions.find((p) => p.version === version);
   if (!protocol) {
-    return [problem(['protocolVersion'], `"${name}" has no version ${version}; known: ${versions.map((p) => p.version).join(', ')}`)];
+    return [
+      problem(
+        ['protocolVersion'],
+        `"${name}" has no version ${version}; known: ${versions.map((p) => p.version).join(', ')}`,
+      ),
+    ];
   }
   const steps = protocol.steps.map((s) => s.id);
   const found = takes.flatMap((take, i) =>
     typeof take['step'] === 'string' && !steps.includes(take['step'])
-      ? [problem(['takes', i, 'step'], `"${name}" version ${version} has no step "${take['step']}"; it has: ${steps.join(', ')}`)]
+      ? [
+          problem(
+            ['takes', i, 'step'],
+            `"${name}" version ${version} has no step "${take['step']}"; it has: ${steps.join(', ')}`,
+          ),
+        ]
       : [],
   );
   const category = asRecord(loose['specimen'])['category'];
   if (typeof category === 'string' && category !== protocol.category) {
-    found.push(problem(['specimen', 'category'], `"${name}" is a protocol for ${protocol.category}, not for ${category}`));
+    found.push(
+      problem(['specimen', 'category'], `"${name}" is a protocol for ${protocol.category}, not for ${category}`),
+    );
   }
   return found;
 }
@@ -79,11 +103,14 @@ function pointsProblems(loose: Loose, points: readonly Loose[], context: RunChec
     const criterion = entry['criterion'];
     if (typeof criterion !== 'string' || byHand.includes(criterion)) return [];
     const isMeasured = rubric?.criteria.some((c) => c.id === criterion) ?? false;
-    const known = byHand.length > 0 ? `points by hand go to: ${byHand.join(', ')}` : `there are no rules yet for ${category}`;
+    const known =
+      byHand.length > 0 ? `points by hand go to: ${byHand.join(', ')}` : `there are no rules yet for ${category}`;
     return [
       problem(
         ['points', i, 'criterion'],
-        isMeasured ? `"${criterion}" follows from measurement or price; ${known}` : `there is no criterion "${criterion}"; ${known}`,
+        isMeasured
+          ? `"${criterion}" follows from measurement or price; ${known}`
+          : `there is no criterion "${criterion}"; ${known}`,
       ),
     ];
   });

@@ -83,7 +83,8 @@ export class RunImport {
 
   private async checkContext(): Promise<RunCheckContext> {
     const rubrics = new Map<string, Rubric | null>();
-    for (const category of CATEGORIES) rubrics.set(category, (await currentRubric(this.database, category))?.rubric ?? null);
+    for (const category of CATEGORIES)
+      rubrics.set(category, (await currentRubric(this.database, category))?.rubric ?? null);
     return { protocols: await listProtocols(this.database), rubricOf: (category) => rubrics.get(category) ?? null };
   }
 
@@ -92,7 +93,9 @@ export class RunImport {
     const { result, ordered } = await this.database.transaction(async (tx) => {
       const before = await findRunByKey(tx, key);
       const specimenId = before?.specimen_id ?? (await ensureSpecimen(tx, document.specimen));
-      const { runId, ordered } = before ? { runId: before.id, ordered: [] } : await addRun(tx, document, clips, specimenId, key);
+      const { runId, ordered } = before
+        ? { runId: before.id, ordered: [] }
+        : await addRun(tx, document, clips, specimenId, key);
       for (const price of document.prices) await notePrice(tx, specimenId, price);
       await addPoints(tx, document, specimenId, runId);
       return { result: { runId, specimenId, created: !before }, ordered };
@@ -141,14 +144,34 @@ async function addPoints(tx: Queryable, document: RunDocument, specimenId: strin
 
 /** The same recordings of the same specimen under the same settings are the same run, whatever their file names. */
 function importKey(document: RunDocument, clips: ReadonlyMap<string, Clip>): string {
-  const takes = document.takes.map((t) => [t.step, clips.get(t.file)?.sha256, t.gainDb, t.distanceM ?? null, t.angleDeg ?? null]);
+  const takes = document.takes.map((t) => [
+    t.step,
+    clips.get(t.file)?.sha256,
+    t.gainDb,
+    t.distanceM ?? null,
+    t.angleDeg ?? null,
+  ]);
   const { maker, model, label, category } = document.specimen;
-  const facts = [maker, model, label, category, document.date, document.protocol, document.protocolVersion, document.source, takes];
+  const facts = [
+    maker,
+    model,
+    label,
+    category,
+    document.date,
+    document.protocol,
+    document.protocolVersion,
+    document.source,
+    takes,
+  ];
   return createHash('sha256').update(JSON.stringify(facts)).digest('hex');
 }
 
 const refused = (problems: readonly ProblemDetail[]): Failure =>
-  new Failure('run-refused', `The run has ${problems.length === 1 ? 'one problem' : `${problems.length} problems`}.`, problems);
+  new Failure(
+    'run-refused',
+    `The run has ${problems.length === 1 ? 'one problem' : `${problems.length} problems`}.`,
+    problems,
+  );
 
 async function readRunFile(folder: string): Promise<unknown> {
   let text: string;
@@ -167,7 +190,8 @@ async function readRunFile(folder: string): Promise<unknown> {
 async function fileProblem(path: string, name: string): Promise<ProblemDetail | null> {
   try {
     const info = await lstat(path);
-    if (info.isSymbolicLink()) return { file: name, field: null, message: 'is a link; put the file itself into the folder' };
+    if (info.isSymbolicLink())
+      return { file: name, field: null, message: 'is a link; put the file itself into the folder' };
     return info.isFile() ? null : { file: name, field: null, message: 'is not a file' };
   } catch {
     return { file: name, field: null, message: 'is not in the folder' };

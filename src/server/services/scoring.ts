@@ -26,7 +26,11 @@ export class Scoring {
       const message = `"${points.criterion}" is not a criterion that points are given for by hand`;
       throw new Failure('invalid-request', `${message}.`, [{ file: null, field: 'criterion', message }]);
     }
-    await givePoints(this.database, { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.today() }, points);
+    await givePoints(
+      this.database,
+      { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.today() },
+      points,
+    );
     this.hub.specimenChanged(specimenId);
   }
 

@@ -18,7 +18,7 @@ export interface WorkerPool {
   inspect(task: InspectClipTask): Promise<InspectClipResult>;
   salvage(task: SalvageClipTask): Promise<void>;
   /** Runs any other task file of the folder. */
-  run<Result>(task: string, data: unknown): Promise<Result>;
+  run<Result = undefined>(task: string, data: unknown): Promise<Result>;
   close(): Promise<void>;
 }
 
@@ -48,7 +48,9 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
       port1.on('message', (message) => onProgress(progressMessageSchema.parse(message).share));
       port1.unref();
       try {
-        return await run<AnalyseClipResult>('analyse-clip', { path, progress: port2 } satisfies AnalyseClipTask, [port2]);
+        return await run<AnalyseClipResult>('analyse-clip', { path, progress: port2 } satisfies AnalyseClipTask, [
+          port2,
+        ]);
       } finally {
         port1.close();
       }

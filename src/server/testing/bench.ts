@@ -55,7 +55,19 @@ const SECONDS = 4;
 /** A short take as WAV bytes: speech `speechDb` below full scale (null: none) in noise `noiseDb` below it. */
 export function takeWav(speechDb: number | null, noiseDb: number, seed = 1): Uint8Array<ArrayBuffer> {
   const noise = scaled(lcgNoise(SECONDS * RATE, 1, seed), noiseDb);
-  const speech = speechDb === null ? noise.map(() => 0) : syllables([[0.3, 1.6], [2, 3.2]], SECONDS, speechDb, RATE, seed + 1);
+  const speech =
+    speechDb === null
+      ? noise.map(() => 0)
+      : syllables(
+          [
+            [0.3, 1.6],
+            [2, 3.2],
+          ],
+          SECONDS,
+          speechDb,
+          RATE,
+          seed + 1,
+        );
   return encodeWav([mixed(speech, noise)], RATE, 'pcm24');
 }
 

@@ -3,8 +3,18 @@ import Nora from '@primeuix/themes/nora';
 
 /** The same values in both schemes: the CSS variables themselves change with the theme. */
 const scheme = {
-  primary: { color: 'var(--azurite)', contrastColor: 'var(--on-azurite)', hoverColor: 'var(--azurite-text)', activeColor: 'var(--azurite-text)' },
-  highlight: { background: 'var(--azurite-soft)', focusBackground: 'var(--azurite-soft)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+  primary: {
+    color: 'var(--azurite)',
+    contrastColor: 'var(--on-azurite)',
+    hoverColor: 'var(--azurite-text)',
+    activeColor: 'var(--azurite-text)',
+  },
+  highlight: {
+    background: 'var(--azurite-soft)',
+    focusBackground: 'var(--azurite-soft)',
+    color: 'var(--ink)',
+    focusColor: 'var(--ink)',
+  },
   mask: { background: 'rgb(10 14 16 / 45%)', color: 'var(--ink)' },
   formField: {
     background: 'var(--panel)',
@@ -24,7 +34,13 @@ const scheme = {
     shadow: 'none',
   },
   text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--ink)' },
-  content: { background: 'var(--panel)', hoverBackground: 'var(--hover)', borderColor: 'var(--rule)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  content: {
+    background: 'var(--panel)',
+    hoverBackground: 'var(--hover)',
+    borderColor: 'var(--rule)',
+    color: 'var(--ink)',
+    hoverColor: 'var(--ink)',
+  },
   overlay: {
     select: { background: 'var(--panel)', borderColor: 'var(--rule)', color: 'var(--ink)' },
     popover: { background: 'var(--panel)', borderColor: 'var(--rule)', color: 'var(--ink)' },
@@ -83,18 +99,36 @@ export const sedimentPreset = definePreset(Nora, {
       sortIcon: { color: 'var(--quiet)', hoverColor: 'var(--ink)', size: '10px' },
     },
     tooltip: { root: { background: 'var(--ink)', color: 'var(--panel)', padding: '6px 10px', maxWidth: '320px' } },
-    progressbar: { root: { height: '4px', background: 'var(--rule)', borderRadius: '2px' }, value: { background: 'var(--azurite)' } },
+    progressbar: {
+      root: { height: '4px', background: 'var(--rule)', borderRadius: '2px' },
+      value: { background: 'var(--azurite)' },
+    },
     slider: {
       track: { background: 'var(--rule)', size: '4px' },
       range: { background: 'var(--azurite)' },
-      handle: { width: '14px', height: '14px', background: 'var(--azurite)', hoverBackground: 'var(--azurite-text)', content: { width: '6px', height: '6px', background: 'var(--panel)' } },
+      handle: {
+        width: '14px',
+        height: '14px',
+        background: 'var(--azurite)',
+        hoverBackground: 'var(--azurite-text)',
+        content: { width: '6px', height: '6px', background: 'var(--panel)' },
+      },
     },
-    dialog: { title: { fontSize: '16px', fontWeight: '620' }, header: { padding: '16px' }, content: { padding: '0 16px 16px' } },
+    dialog: {
+      title: { fontSize: '16px', fontWeight: '620' },
+      header: { padding: '16px' },
+      content: { padding: '0 16px 16px' },
+    },
   },
 });
 
 function buttonColours() {
-  const outlined = { hoverBackground: 'var(--hover)', activeBackground: 'var(--hover)', borderColor: 'var(--quiet)', color: 'var(--ink)' };
+  const outlined = {
+    hoverBackground: 'var(--hover)',
+    activeBackground: 'var(--hover)',
+    borderColor: 'var(--quiet)',
+    color: 'var(--ink)',
+  };
   const text = { hoverBackground: 'var(--hover)', activeBackground: 'var(--hover)', color: 'var(--ink)' };
   return {
     root: {

@@ -21,7 +21,9 @@ export async function recoverAnalyses(db: Queryable): Promise<string[]> {
     [MOST_ATTEMPTS],
   );
   await db.query(`UPDATE analysis SET status = 'queued' WHERE status = 'running'`);
-  return (await db.query<{ id: string }>(`SELECT id FROM analysis WHERE status = 'queued' ORDER BY id`)).map((r) => r.id);
+  return (await db.query<{ id: string }>(`SELECT id FROM analysis WHERE status = 'queued' ORDER BY id`)).map(
+    (r) => r.id,
+  );
 }
 
 /** Takes an analysis up; null where it is not waiting any more. */
@@ -40,7 +42,10 @@ export async function failAnalysis(db: Queryable, id: string, reason: string): P
 
 /** Puts a failed analysis back into the queue; false where it had not failed. */
 export async function requeueAnalysis(db: Queryable, id: string): Promise<boolean> {
-  const rows = await db.query(`UPDATE analysis SET status = 'queued', attempts = 0 WHERE id = $1 AND status = 'failed' RETURNING id`, [id]);
+  const rows = await db.query(
+    `UPDATE analysis SET status = 'queued', attempts = 0 WHERE id = $1 AND status = 'failed' RETURNING id`,
+    [id],
+  );
   return rows.length > 0;
 }
 
@@ -68,7 +73,11 @@ export async function finishAnalysis(db: Queryable, id: string, result: Analysis
   );
 }
 
-export async function waveformOf(db: Queryable, sha256: string, algorithmVersion: number): Promise<Float32Array | null> {
+export async function waveformOf(
+  db: Queryable,
+  sha256: string,
+  algorithmVersion: number,
+): Promise<Float32Array | null> {
   const [row] = await db.query<{ waveform: Uint8Array | null }>(
     'SELECT waveform FROM analysis WHERE clip_sha256 = $1 AND algorithm_version = $2',
     [sha256, algorithmVersion],
@@ -77,7 +86,10 @@ export async function waveformOf(db: Queryable, sha256: string, algorithmVersion
 }
 
 /** Who waits for an analysis: runs and units that hold its clip. */
-export async function runsOfAnalysis(db: Queryable, id: string): Promise<{ run_id: string; specimen_id: string; name: string }[]> {
+export async function runsOfAnalysis(
+  db: Queryable,
+  id: string,
+): Promise<{ run_id: string; specimen_id: string; name: string }[]> {
   return db.query(
     `SELECT DISTINCT r.id AS run_id, r.specimen_id, m.maker || ' ' || m.name AS name
      FROM analysis a
@@ -99,7 +111,11 @@ export interface AnalysedTakeRow {
   readonly step_powers: Uint8Array | null;
 }
 
-export async function analysedTakes(db: Queryable, runId: string, algorithmVersion: number): Promise<AnalysedTakeRow[]> {
+export async function analysedTakes(
+  db: Queryable,
+  runId: string,
+  algorithmVersion: number,
+): Promise<AnalysedTakeRow[]> {
   return db.query(
     `SELECT st.slug AS step, t.gain_db, a.status, a.detail, a.step_powers
      FROM take t

@@ -39,7 +39,11 @@ export interface FactRow {
 }
 
 /** The figures that count: of each specimen and quantity, those of its latest run. */
-export async function currentFacts(db: Queryable, algorithmVersion: number, specimenId: string | null = null): Promise<FactRow[]> {
+export async function currentFacts(
+  db: Queryable,
+  algorithmVersion: number,
+  specimenId: string | null = null,
+): Promise<FactRow[]> {
   return db.query(
     `SELECT DISTINCT ON (r.specimen_id, me.quantity)
             r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured

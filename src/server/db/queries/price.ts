@@ -12,7 +12,10 @@ export async function notePrice(db: Queryable, specimenId: string, price: PriceI
 }
 
 /** Prices of one specimen, or of all, newest first. */
-export async function listPrices(db: Queryable, specimenId: string | null = null): Promise<(DatedPrice & { specimen_id: string })[]> {
+export async function listPrices(
+  db: Queryable,
+  specimenId: string | null = null,
+): Promise<(DatedPrice & { specimen_id: string })[]> {
   return db.query(
     `SELECT specimen_id, amount, currency, kind, effective_on AS date FROM price
      WHERE $1::bigint IS NULL OR specimen_id = $1

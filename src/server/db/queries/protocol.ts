@@ -3,7 +3,10 @@ import type { Queryable } from '../database';
 
 /** Adds a version of a protocol with its steps, unless it is there. Versions are never changed. */
 export async function addProtocolVersion(db: Queryable, protocol: Protocol): Promise<void> {
-  await db.query('INSERT INTO protocol (slug, category) VALUES ($1, $2) ON CONFLICT DO NOTHING', [protocol.id, protocol.category]);
+  await db.query('INSERT INTO protocol (slug, category) VALUES ($1, $2) ON CONFLICT DO NOTHING', [
+    protocol.id,
+    protocol.category,
+  ]);
   const [version] = await db.query<{ id: string }>(
     `INSERT INTO protocol_version (protocol_id, version, document)
      SELECT id, $2, $3 FROM protocol WHERE slug = $1 ON CONFLICT DO NOTHING RETURNING id`,

@@ -8,8 +8,14 @@ export async function ensureSession(db: Queryable, day: string): Promise<string>
   return (await db.query<{ id: string }>('SELECT id FROM session WHERE held_on = $1', [day]))[0].id;
 }
 
-export async function findRunByKey(db: Queryable, importKey: string): Promise<{ id: string; specimen_id: string } | null> {
-  const [row] = await db.query<{ id: string; specimen_id: string }>('SELECT id, specimen_id FROM run WHERE import_key = $1', [importKey]);
+export async function findRunByKey(
+  db: Queryable,
+  importKey: string,
+): Promise<{ id: string; specimen_id: string } | null> {
+  const [row] = await db.query<{ id: string; specimen_id: string }>(
+    'SELECT id, specimen_id FROM run WHERE import_key = $1',
+    [importKey],
+  );
   return row ?? null;
 }
 

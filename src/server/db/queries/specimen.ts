@@ -5,7 +5,11 @@ import type { Queryable } from '../database';
 /** Finds or creates the model and the specimen of a run. */
 export async function ensureSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string> {
   const { maker, model, category, label } = specimen;
-  await db.query('INSERT INTO model (maker, name, category) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [maker, model, category]);
+  await db.query('INSERT INTO model (maker, name, category) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
+    maker,
+    model,
+    category,
+  ]);
   const [{ id: modelId }] = await db.query<{ id: string }>(
     'SELECT id FROM model WHERE maker = $1 AND name = $2 AND category = $3',
     [maker, model, category],
@@ -15,7 +19,10 @@ export async function ensureSpecimen(db: Queryable, specimen: RunDocument['speci
     [modelId, label],
   );
   if (created) return created.id;
-  const [found] = await db.query<{ id: string }>('SELECT id FROM specimen WHERE model_id = $1 AND label = $2', [modelId, label]);
+  const [found] = await db.query<{ id: string }>('SELECT id FROM specimen WHERE model_id = $1 AND label = $2', [
+    modelId,
+    label,
+  ]);
   return found.id;
 }
 
@@ -35,7 +42,11 @@ export interface SpecimenBase {
 }
 
 /** All specimens, or one. Counts of analyses are those of the given algorithm version. */
-export async function listSpecimens(db: Queryable, algorithmVersion: number, id: string | null = null): Promise<SpecimenBase[]> {
+export async function listSpecimens(
+  db: Queryable,
+  algorithmVersion: number,
+  id: string | null = null,
+): Promise<SpecimenBase[]> {
   return db.query<SpecimenBase>(
     `WITH counted AS (
        SELECT r.specimen_id,
@@ -68,7 +79,11 @@ export async function listSpecimens(db: Queryable, algorithmVersion: number, id:
 
 /** Notes that a unit came to the desk or left it. */
 export async function noteCustody(db: Queryable, specimenId: string, onDesk: boolean, day: string): Promise<void> {
-  await db.query('INSERT INTO custody (specimen_id, on_desk, effective_on) VALUES ($1, $2, $3)', [specimenId, onDesk, day]);
+  await db.query('INSERT INTO custody (specimen_id, on_desk, effective_on) VALUES ($1, $2, $3)', [
+    specimenId,
+    onDesk,
+    day,
+  ]);
 }
 
 export async function specimenExists(db: Queryable, id: string): Promise<boolean> {

@@ -50,8 +50,20 @@ export function bandChartOptions(series: readonly BandSeries[], ink: ChartInk, t
       animations: { enabled: false },
       zoom: { enabled: false },
       toolbar: {
-        tools: { download: true, zoom: false, zoomin: false, zoomout: false, pan: false, reset: false, selection: false },
-        export: { csv: { filename: title, headerCategory: 'log10(Hz)' }, svg: { filename: title }, png: { filename: title } },
+        tools: {
+          download: true,
+          zoom: false,
+          zoomin: false,
+          zoomout: false,
+          pan: false,
+          reset: false,
+          selection: false,
+        },
+        export: {
+          csv: { filename: title, headerCategory: 'log10(Hz)' },
+          svg: { filename: title },
+          png: { filename: title },
+        },
       },
     },
     theme: { mode: ink.isDark ? 'dark' : 'light' },
@@ -106,7 +118,8 @@ export function bandChartOptions(series: readonly BandSeries[], ink: ChartInk, t
 function nominalOf(log: number, series: readonly BandSeries[]): number {
   const bands = series.flatMap((s) => s.bands);
   const nearest = bands.reduce<BandLevelJson | null>(
-    (best, b) => (!best || Math.abs(Math.log10(b.centreHz) - log) < Math.abs(Math.log10(best.centreHz) - log) ? b : best),
+    (best, b) =>
+      !best || Math.abs(Math.log10(b.centreHz) - log) < Math.abs(Math.log10(best.centreHz) - log) ? b : best,
     null,
   );
   return nearest?.centreHz ?? 10 ** log;

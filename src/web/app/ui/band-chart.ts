@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, effect, inject, input, viewChild } from '@angular/core';
+import type {
+  ElementRef} from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
 import type ApexCharts from 'apexcharts';
 import { ThemeChoice } from '../data/theme';
 import { bandChartOptions, type BandSeries } from './band-chart-options';
@@ -38,7 +48,12 @@ export class BandChart {
     const style = getComputedStyle(document.documentElement);
     const colour = (name: string): string => style.getPropertyValue(name).trim();
     const resolved = series.map((s) => ({ ...s, colour: colour(s.colour) }));
-    const ink = { ink: colour('--ink'), quiet: colour('--quiet'), rule: colour('--rule'), isDark: this.theme.theme() === 'basalt' };
+    const ink = {
+      ink: colour('--ink'),
+      quiet: colour('--quiet'),
+      rule: colour('--rule'),
+      isDark: this.theme.theme() === 'basalt',
+    };
     this.chart?.destroy();
     this.chart = new Apex(this.host().nativeElement, bandChartOptions(resolved, ink, title));
     await this.chart.render();

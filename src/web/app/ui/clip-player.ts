@@ -1,8 +1,9 @@
+import type {
+  ElementRef} from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
-  ElementRef,
   effect,
   inject,
   input,
@@ -39,12 +40,26 @@ let playing: WaveSurfer | null = null;
       [ariaLabel]="(isPlaying() ? 'Pause ' : 'Play ') + name()"
       (onClick)="toggle()"
     />
-    <div #wave class="wave" role="img" [attr.aria-label]="'Waveform of ' + name()" title="Waveform on a square-root scale"></div>
+    <div
+      #wave
+      class="wave"
+      role="img"
+      [attr.aria-label]="'Waveform of ' + name()"
+      title="Waveform on a square-root scale"
+    ></div>
     <span class="num quiet">{{ time() }}</span>
   `,
   styles: `
-    :host { display: grid; grid-template-columns: auto 1fr 88px; align-items: center; gap: 8px; }
-    .wave { height: 40px; min-width: 120px; }
+    :host {
+      display: grid;
+      grid-template-columns: auto 1fr 88px;
+      align-items: center;
+      gap: 8px;
+    }
+    .wave {
+      height: 40px;
+      min-width: 120px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

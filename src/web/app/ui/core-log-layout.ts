@@ -25,7 +25,10 @@ const DAY_MS = 86_400_000;
  * @param sessions - newest first
  * @param height - what is there, in pixels
  */
-export function layOutCoreLog(sessions: readonly Session[], height: number): { layers: Layer[]; years: YearMark[]; height: number } {
+export function layOutCoreLog(
+  sessions: readonly Session[],
+  height: number,
+): { layers: Layer[]; years: YearMark[]; height: number } {
   const heights = sessions.map((s) => Math.min(THICKEST, Math.max(THINNEST, s.takes * PX_PER_TAKE)));
   const days = sessions.map((s, i) => (i === 0 ? 0 : (Date.parse(sessions[i - 1].date) - Date.parse(s.date)) / DAY_MS));
   const solid = heights.reduce((a, b) => a + b, 0) + LEAST_GAP * Math.max(0, sessions.length - 1);

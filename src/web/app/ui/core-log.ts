@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Tooltip } from 'primeng/tooltip';
 import type { Session } from '#contracts/session';
@@ -36,20 +45,52 @@ import { layOutCoreLog } from './core-log-layout';
     </nav>
   `,
   styles: `
-    :host { display: block; height: 100%; overflow: hidden auto; scrollbar-width: none; }
-    nav { padding: 12px 0; min-height: 100%; }
-    .column { position: relative; }
-    .layer {
-      position: absolute; left: 22px; right: 8px; display: block;
-      background: var(--panel); border: 1px solid var(--quiet); border-radius: 1px;
+    :host {
+      display: block;
+      height: 100%;
+      overflow: hidden auto;
+      scrollbar-width: none;
     }
-    .layer svg { display: block; }
-    .layer:hover, .layer:focus-visible { border-color: var(--azurite); background: var(--azurite-soft); }
-    .layer:focus-visible { outline-offset: 1px; }
-    .layer.current { border-color: var(--realgar); box-shadow: inset 3px 0 0 var(--realgar); }
+    nav {
+      padding: 12px 0;
+      min-height: 100%;
+    }
+    .column {
+      position: relative;
+    }
+    .layer {
+      position: absolute;
+      left: 22px;
+      right: 8px;
+      display: block;
+      background: var(--panel);
+      border: 1px solid var(--quiet);
+      border-radius: 1px;
+    }
+    .layer svg {
+      display: block;
+    }
+    .layer:hover,
+    .layer:focus-visible {
+      border-color: var(--azurite);
+      background: var(--azurite-soft);
+    }
+    .layer:focus-visible {
+      outline-offset: 1px;
+    }
+    .layer.current {
+      border-color: var(--realgar);
+      box-shadow: inset 3px 0 0 var(--realgar);
+    }
     .year {
-      position: absolute; left: 2px; width: 16px; font-size: 9px; line-height: 10px; color: var(--quiet);
-      writing-mode: vertical-rl; transform: rotate(180deg);
+      position: absolute;
+      left: 2px;
+      width: 16px;
+      font-size: 9px;
+      line-height: 10px;
+      color: var(--quiet);
+      writing-mode: vertical-rl;
+      transform: rotate(180deg);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

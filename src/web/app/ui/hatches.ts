@@ -29,8 +29,14 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
     </svg>
   `,
   styles: `
-    .line { stroke: var(--ink); stroke-width: 0.9; fill: none; }
-    .fill { fill: var(--ink); }
+    .line {
+      stroke: var(--ink);
+      stroke-width: 0.9;
+      fill: none;
+    }
+    .fill {
+      fill: var(--ink);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

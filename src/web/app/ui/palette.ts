@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, input, output, signal, viewChild } from '@angular/core';
+import type {
+  ElementRef} from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
@@ -67,10 +78,25 @@ export function matchEntries(entries: readonly PaletteEntry[], typed: string): P
     </p-dialog>
   `,
   styles: `
-    input { width: 100%; }
-    ul { list-style: none; margin: 8px 0 0; padding: 0; }
-    li { display: flex; justify-content: space-between; gap: 16px; padding: 6px 8px; cursor: pointer; border-radius: 2px; }
-    li.active { background: var(--azurite-soft); }
+    input {
+      width: 100%;
+    }
+    ul {
+      list-style: none;
+      margin: 8px 0 0;
+      padding: 0;
+    }
+    li {
+      display: flex;
+      justify-content: space-between;
+      gap: 16px;
+      padding: 6px 8px;
+      cursor: pointer;
+      border-radius: 2px;
+    }
+    li.active {
+      background: var(--azurite-soft);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -11,8 +11,12 @@ import type { Problem } from '#contracts/problem';
         <ul>
           @for (detail of problem().details; track $index) {
             <li>
-              @if (detail.file) {<span class="num">{{ detail.file }}</span>}
-              @if (detail.field) {<span class="num quiet"> {{ detail.field }}</span>}
+              @if (detail.file) {
+                <span class="num">{{ detail.file }}</span>
+              }
+              @if (detail.field) {
+                <span class="num quiet"> {{ detail.field }}</span>
+              }
               {{ detail.message }}
             </li>
           }
@@ -23,10 +27,23 @@ import type { Problem } from '#contracts/problem';
     </div>
   `,
   styles: `
-    .box { display: grid; gap: 4px; padding: 8px 12px; border-left: 3px solid var(--cinnabar); background: var(--cinnabar-soft); }
-    .what { font-weight: 560; }
-    .what i { color: var(--cinnabar-text); }
-    ul { margin: 0; padding-left: 18px; }
+    .box {
+      display: grid;
+      gap: 4px;
+      padding: 8px 12px;
+      border-left: 3px solid var(--cinnabar);
+      background: var(--cinnabar-soft);
+    }
+    .what {
+      font-weight: 560;
+    }
+    .what i {
+      color: var(--cinnabar-text);
+    }
+    ul {
+      margin: 0;
+      padding-left: 18px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

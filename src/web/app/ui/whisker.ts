@@ -39,15 +39,38 @@ export function scaleAround(intervals: readonly (readonly [number, number])[]): 
     </svg>
   `,
   styles: `
-    :host { display: block; }
-    svg { display: block; overflow: visible; }
-    .bar { stroke: var(--ink); stroke-width: 1.2; }
-    .point { fill: var(--ink); }
-    :host(.under-test) .bar { stroke: var(--realgar); stroke-width: 2; }
-    :host(.under-test) .point { fill: var(--realgar); }
-    :host(.incomplete) .bar { stroke-dasharray: 3 2; }
-    :host(.incomplete) .point { fill: var(--panel); stroke: var(--ink); stroke-width: 1.2; }
-    :host(.incomplete.under-test) .point { stroke: var(--realgar); }
+    :host {
+      display: block;
+    }
+    svg {
+      display: block;
+      overflow: visible;
+    }
+    .bar {
+      stroke: var(--ink);
+      stroke-width: 1.2;
+    }
+    .point {
+      fill: var(--ink);
+    }
+    :host(.under-test) .bar {
+      stroke: var(--realgar);
+      stroke-width: 2;
+    }
+    :host(.under-test) .point {
+      fill: var(--realgar);
+    }
+    :host(.incomplete) .bar {
+      stroke-dasharray: 3 2;
+    }
+    :host(.incomplete) .point {
+      fill: var(--panel);
+      stroke: var(--ink);
+      stroke-width: 1.2;
+    }
+    :host(.incomplete.under-test) .point {
+      stroke: var(--realgar);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -60,6 +83,7 @@ export class Whisker {
   protected readonly high = computed(() => percentOn(this.scale(), this.interval()[1]));
   protected readonly at = computed(() => percentOn(this.scale(), this.value()));
   protected readonly label = computed(
-    () => `${this.value().toFixed(2)} of 5, 90 % interval ${this.interval()[0].toFixed(2)} to ${this.interval()[1].toFixed(2)}`,
+    () =>
+      `${this.value().toFixed(2)} of 5, 90 % interval ${this.interval()[0].toFixed(2)} to ${this.interval()[1].toFixed(2)}`,
   );
 }

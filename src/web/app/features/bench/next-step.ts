@@ -20,9 +20,15 @@ export function nextStep(row: SpecimenRow): NextStep {
     return { text: `${what} failed`, action: 'See why', fragment: 'takes', kind: 'attention' };
   }
   if (row.takes === 0) return { text: 'No takes yet', action: 'Bring in takes', fragment: null, kind: 'work' };
-  if (row.waitingAnalyses > 0) return { text: `Measuring, ${row.waitingAnalyses} to go`, action: 'Watch', fragment: 'takes', kind: 'wait' };
+  if (row.waitingAnalyses > 0)
+    return { text: `Measuring, ${row.waitingAnalyses} to go`, action: 'Watch', fragment: 'takes', kind: 'wait' };
   if (row.missingPoints.length > 0) {
-    return { text: `Points missing: ${row.missingPoints.join(', ')}`, action: 'Give points', fragment: 'points', kind: 'work' };
+    return {
+      text: `Points missing: ${row.missingPoints.join(', ')}`,
+      action: 'Give points',
+      fragment: 'points',
+      kind: 'work',
+    };
   }
   return { text: 'All done', action: 'Look at its place', fragment: 'place', kind: 'done' };
 }

@@ -30,7 +30,9 @@ export function filterRows<T extends { readonly name: string; readonly category:
   category: Category | null,
 ): T[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  return rows.filter((r) => (category === null || r.category === category) && words.every((w) => r.name.toLowerCase().includes(w)));
+  return rows.filter(
+    (r) => (category === null || r.category === category) && words.every((w) => r.name.toLowerCase().includes(w)),
+  );
 }
 
 /** Every specimen ever tested. */

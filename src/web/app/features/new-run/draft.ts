@@ -81,7 +81,10 @@ export function saveDraft(storage: Pick<Storage, 'setItem'>, draft: Draft): void
 
 /** The run document that a draft amounts to. What is not filled in yet is left to the server to name. */
 export function documentOf(draft: Draft): RunDocumentInput {
-  const price = draft.amount === null ? [] : [{ amount: draft.amount, currency: draft.currency.toUpperCase(), kind: draft.kind, date: draft.date }];
+  const price =
+    draft.amount === null
+      ? []
+      : [{ amount: draft.amount, currency: draft.currency.toUpperCase(), kind: draft.kind, date: draft.date }];
   return {
     format: 'sediment-run/1',
     specimen: { maker: draft.maker, model: draft.model, label: draft.label, category: draft.category },
@@ -100,7 +103,9 @@ export function documentOf(draft: Draft): RunDocumentInput {
         ...(f.angleDeg === null ? {} : { angleDeg: f.angleDeg }),
       })),
     points: Object.entries(draft.points).flatMap(([criterion, value]) =>
-      value === null ? [] : [{ criterion, value, ...(draft.reasons[criterion] ? { reason: draft.reasons[criterion] } : {}) }],
+      value === null
+        ? []
+        : [{ criterion, value, ...(draft.reasons[criterion] ? { reason: draft.reasons[criterion] } : {}) }],
     ),
   };
 }

@@ -19,4 +19,5 @@ async function filesOf(entry: FileSystemEntry): Promise<File[]> {
   }
 }
 
-export const isAudioName = (name: string): boolean => /\.(wav|wave|bwf|rf64|flac)$/i.test(name) && !name.startsWith('.');
+export const isAudioName = (name: string): boolean =>
+  /\.(wav|wave|bwf|rf64|flac)$/i.test(name) && !name.startsWith('.');

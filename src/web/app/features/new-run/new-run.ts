@@ -22,7 +22,16 @@ import { Uploads } from '../../data/uploads';
 import { Figure } from '../../ui/figure';
 import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { documentOf, emptyDraft, fillFromDocument, loadDraft, saveDraft, whatIsMissing, type Draft, type DraftFile } from './draft';
+import {
+  documentOf,
+  emptyDraft,
+  fillFromDocument,
+  loadDraft,
+  saveDraft,
+  whatIsMissing,
+  type Draft,
+  type DraftFile,
+} from './draft';
 import { droppedFiles, isAudioName } from './dropped-files';
 
 /** A file that is on its way, or was refused. */
@@ -79,11 +88,15 @@ export class NewRun {
   ]);
   protected readonly known = computed(() => {
     const { maker, model, label } = this.draft();
-    return (this.specimens().value ?? []).find((s) => s.maker === maker.trim() && s.model === model.trim() && s.label === label.trim());
+    return (this.specimens().value ?? []).find(
+      (s) => s.maker === maker.trim() && s.model === model.trim() && s.label === label.trim(),
+    );
   });
   private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
   protected readonly byHand = computed(() =>
-    this.draft().category === 'microphone' ? (this.inputs().value?.rubric.criteria ?? []).filter((c) => c.kind === 'by-hand') : [],
+    this.draft().category === 'microphone'
+      ? (this.inputs().value?.rubric.criteria ?? []).filter((c) => c.kind === 'by-hand')
+      : [],
   );
   protected readonly missing = computed(() => whatIsMissing(this.draft()));
   protected readonly pending = computed(() => [...this.transfers()].map(([name, transfer]) => ({ name, ...transfer })));
@@ -148,7 +161,9 @@ export class NewRun {
   /** One gain for all takes is the usual case: the first one typed fills those that are empty. */
   protected setGain(file: DraftFile, gainDb: number | null): void {
     this.change({
-      files: this.draft().files.map((f) => (f.name === file.name || (f.gainDb === null && gainDb !== null) ? { ...f, gainDb } : f)),
+      files: this.draft().files.map((f) =>
+        f.name === file.name || (f.gainDb === null && gainDb !== null) ? { ...f, gainDb } : f,
+      ),
     });
   }
 
@@ -189,7 +204,9 @@ export class NewRun {
   protected importRun(): void {
     this.problem.set(null);
     this.isImporting.set(true);
-    const clips = Object.fromEntries(this.draft().files.flatMap((f) => (f.clip && f.step ? [[f.name, f.clip.sha256]] : [])));
+    const clips = Object.fromEntries(
+      this.draft().files.flatMap((f) => (f.clip && f.step ? [[f.name, f.clip.sha256]] : [])),
+    );
     this.api.call(ENDPOINTS.importRun, { body: { document: documentOf(this.draft()), clips } }).subscribe({
       next: (imported) => {
         this.isImporting.set(false);
@@ -225,7 +242,15 @@ export class NewRun {
     const others = files.filter((f) => !isAudioName(f.name) && f !== runFile && !f.name.startsWith('.'));
     const notes = others.length > 0 ? [`Left out, neither WAV nor FLAC: ${others.map((f) => f.name).join(', ')}.`] : [];
     const kept = this.draft().files.filter((f) => !audio.some((a) => a.name === f.name));
-    const added = audio.map((f): DraftFile => ({ name: f.name, clip: null, step: null, reason: '', gainDb: null, distanceM: null, angleDeg: null }));
+    const added = audio.map((f): DraftFile => ({
+      name: f.name,
+      clip: null,
+      step: null,
+      reason: '',
+      gainDb: null,
+      distanceM: null,
+      angleDeg: null,
+    }));
     this.change({ files: this.matched([...kept, ...added]) });
     if (runFile) notes.push(...(await this.readRunFile(runFile)));
     this.notes.set(notes);
@@ -236,7 +261,12 @@ export class NewRun {
     const free = files.filter((f) => f.step === null);
     const taken = files.map((f) => f.step);
     const steps = (this.protocol()?.steps ?? []).filter((s) => !taken.includes(s.id));
-    const proposals = new Map(matchFiles(free.map((f) => f.name), steps).map((m) => [m.file, m]));
+    const proposals = new Map(
+      matchFiles(
+        free.map((f) => f.name),
+        steps,
+      ).map((m) => [m.file, m]),
+    );
     return files.map((f) => {
       const proposal = proposals.get(f.name);
       return proposal ? { ...f, step: proposal.step, reason: proposal.reason, ...this.placement(proposal.step) } : f;

@@ -73,7 +73,9 @@ export class Ranking {
   protected readonly names = computed(() => this.result()?.inputs.names ?? {});
   protected readonly lines = computed(() => rankingLines(this.ranked(), this.names()));
   protected readonly scale = computed(() => scaleAround(this.ranked().map((u) => u.composite90)));
-  protected readonly ticks = computed(() => ticksOf(this.scale()).map((t) => ({ label: formatNumber(t, 1), at: percentOn(this.scale(), t) })));
+  protected readonly ticks = computed(() =>
+    ticksOf(this.scale()).map((t) => ({ label: formatNumber(t, 1), at: percentOn(this.scale(), t) })),
+  );
   protected readonly underTest = computed(
     () => this.ranked().find((u) => u.id === this.unit()) ?? unitUnderTest(this.ranked(), this.names()),
   );
@@ -87,7 +89,10 @@ export class Ranking {
   protected readonly open = computed(() => this.ranked().find((u) => u.id === this.selected()) ?? null);
 
   constructor() {
-    inject(Breadcrumb).crumbs.set([{ label: 'Ranking', link: null }, { label: 'Microphone', link: null }]);
+    inject(Breadcrumb).crumbs.set([
+      { label: 'Ranking', link: null },
+      { label: 'Microphone', link: null },
+    ]);
     inject(ScreenKeys).hints.set([
       { keys: '↑ ↓', does: 'Walk the list' },
       { keys: 'Space', does: 'Show what a unit\u2019s place is made of' },
@@ -102,7 +107,8 @@ export class Ranking {
 
   protected readonly name = (unit: RankedUnit): string => nameOf(this.names(), unit.id);
   protected readonly number = formatNumber;
-  protected readonly trackLine = (_: number, line: RankingLine): string => (line.kind === 'unit' ? line.unit.id : `stratum ${line.stratum}`);
+  protected readonly trackLine = (_: number, line: RankingLine): string =>
+    line.kind === 'unit' ? line.unit.id : `stratum ${line.stratum}`;
 
   protected price(unit: RankedUnit): string {
     return this.prices().get(unit.id) ?? 'no price';
@@ -123,7 +129,8 @@ export class Ranking {
 
   protected key(event: KeyboardEvent, index: number, line: RankingLine): void {
     if (line.kind !== 'unit') return;
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') this.step(event, index, event.key === 'ArrowDown' ? 1 : -1);
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
+      this.step(event, index, event.key === 'ArrowDown' ? 1 : -1);
     else if (event.key === ' ') {
       event.preventDefault();
       this.select(line.unit, index);
@@ -158,7 +165,9 @@ function storedWeights(): Weights | null {
   try {
     const value: unknown = JSON.parse(localStorage.getItem(WEIGHTS_KEY) ?? 'null');
     if (typeof value !== 'object' || value === null) return null;
-    return Object.fromEntries(Object.entries(value).filter((entry): entry is [string, number] => typeof entry[1] === 'number'));
+    return Object.fromEntries(
+      Object.entries(value).filter((entry): entry is [string, number] => typeof entry[1] === 'number'),
+    );
   } catch {
     // Written by hand or by another version: the rubric's weights stand.
     return null;

@@ -37,22 +37,36 @@ export function unitUnderTest(ranked: readonly RankedUnit[], names: Names): Rank
 }
 
 /** Where a unit settles, in sentences for somebody who has never seen the page. */
-export function standingSentences(unit: RankedUnit, ranked: readonly RankedUnit[], names: Names, criteria: ReadonlyMap<string, string>): string[] {
-  const sentences = [`Place ${unit.place} of ${ranked.length}; with 90 % probability between ${unit.rank90[0]} and ${unit.rank90[1]}.`];
+export function standingSentences(
+  unit: RankedUnit,
+  ranked: readonly RankedUnit[],
+  names: Names,
+  criteria: ReadonlyMap<string, string>,
+): string[] {
+  const sentences = [
+    `Place ${unit.place} of ${ranked.length}; with 90 % probability between ${unit.rank90[0]} and ${unit.rank90[1]}.`,
+  ];
   const peers = ranked.filter((u) => u.stratum === unit.stratum && u.id !== unit.id);
-  if (peers.length === 0) sentences.push(`It has stratum ${unit.stratum} to itself: the evidence tells it apart from all others.`);
+  if (peers.length === 0)
+    sentences.push(`It has stratum ${unit.stratum} to itself: the evidence tells it apart from all others.`);
   else {
     const listed = peers.slice(0, 3).map((u) => nameOf(names, u.id));
     const rest = peers.length > 3 ? ` and ${peers.length - 3} more` : '';
-    sentences.push(`Stratum ${unit.stratum}, which it shares with ${listed.join(', ')}${rest}: the evidence does not rank it surely below or above these.`);
+    sentences.push(
+      `Stratum ${unit.stratum}, which it shares with ${listed.join(', ')}${rest}: the evidence does not rank it surely below or above these.`,
+    );
   }
   const next = ranked.find((u) => u.place === unit.place + 1);
   if (next && unit.beatsNext !== null) {
-    sentences.push(`It beats the next one down, ${nameOf(names, next.id)}, with a probability of ${Math.round(100 * unit.beatsNext)} %.`);
+    sentences.push(
+      `It beats the next one down, ${nameOf(names, next.id)}, with a probability of ${Math.round(100 * unit.beatsNext)} %.`,
+    );
   }
   if (unit.missing.length > 0) {
     const missing = unit.missing.map((id) => criteria.get(id) ?? id).join(', ');
-    sentences.push(`Missing: ${missing}. Until then the catalogue's average stands in, and the interval is wider for it.`);
+    sentences.push(
+      `Missing: ${missing}. Until then the catalogue's average stands in, and the interval is wider for it.`,
+    );
   }
   return sentences;
 }

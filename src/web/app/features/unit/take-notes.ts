@@ -23,15 +23,25 @@ export function takeNotes(take: Take): TakeNote[] {
   const { level, loudness, noise } = summary;
   if (level.peakDbfs === null) return [...notes, { text: 'Digital silence: nothing was recorded.', isProblem: true }];
   if (level.clippedRuns > 0) {
-    notes.push({ text: `Clipped in ${level.clippedRuns} ${level.clippedRuns === 1 ? 'place' : 'places'}: turn the gain down and take it again.`, isProblem: true });
+    notes.push({
+      text: `Clipped in ${level.clippedRuns} ${level.clippedRuns === 1 ? 'place' : 'places'}: turn the gain down and take it again.`,
+      isProblem: true,
+    });
   }
   if (loudness.truePeakDbtp !== null && loudness.truePeakDbtp > TOO_HOT_DBTP) {
-    notes.push({ text: 'True peak within 1 dB of full scale. Loud: turn headphones down before playing.', isProblem: true });
+    notes.push({
+      text: 'True peak within 1 dB of full scale. Loud: turn headphones down before playing.',
+      isProblem: true,
+    });
   }
   if (take.step === 'silence' && noise.speech.length > 0) {
-    notes.push({ text: 'Something is heard in the silent take; the longest pause in it was measured.', isProblem: true });
+    notes.push({
+      text: 'Something is heard in the silent take; the longest pause in it was measured.',
+      isProblem: true,
+    });
   }
-  if (take.step !== 'silence' && noise.speech.length === 0) notes.push({ text: 'No speech was found in this take.', isProblem: true });
+  if (take.step !== 'silence' && noise.speech.length === 0)
+    notes.push({ text: 'No speech was found in this take.', isProblem: true });
   else if (take.step === 'speech' && level.peakDbfs < TOO_QUIET_DBFS) {
     notes.push({ text: 'Very quiet: peaks of −12 to −9 dBFS are a good recording level.', isProblem: true });
   }

@@ -29,12 +29,29 @@ import { takeNotes } from './take-notes';
 
 /** Neighbours shown to either side. */
 const NEIGHBOURS = 3;
-const SOURCE_WORDS: Readonly<Record<string, string>> = { bought: 'bought', lent: 'lent', sent: 'sent by the maker', own: 'own' };
+const SOURCE_WORDS: Readonly<Record<string, string>> = {
+  bought: 'bought',
+  lent: 'lent',
+  sent: 'sent by the maker',
+  own: 'own',
+};
 
 /** One unit as a long sheet in the order of the work. */
 @Component({
   selector: 'sd-unit',
-  imports: [BandChart, Button, ClipPlayer, Figure, FormsModule, InputNumber, InputText, ProblemBox, RouterLink, Select, Whisker],
+  imports: [
+    BandChart,
+    Button,
+    ClipPlayer,
+    Figure,
+    FormsModule,
+    InputNumber,
+    InputText,
+    ProblemBox,
+    RouterLink,
+    Select,
+    Whisker,
+  ],
   templateUrl: './unit.html',
   styleUrl: './unit.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,7 +61,9 @@ export class Unit {
 
   private readonly data = inject(CatalogueData);
   private readonly ranker = inject(Ranker);
-  private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.sheet(id))), { initialValue: LOADING });
+  private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.sheet(id))), {
+    initialValue: LOADING,
+  });
   protected readonly problem = computed(() => this.loaded().problem);
   protected readonly sheet = computed(() => this.loaded().value);
   protected readonly name = computed(() => {
@@ -53,10 +72,14 @@ export class Unit {
   });
 
   private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
-  protected readonly rubric = computed(() => (this.sheet()?.row.category === 'microphone' ? (this.inputs().value?.rubric ?? null) : null));
+  protected readonly rubric = computed(() =>
+    this.sheet()?.row.category === 'microphone' ? (this.inputs().value?.rubric ?? null) : null,
+  );
   private readonly ranked = toSignal(
     toObservable(this.inputs).pipe(
-      switchMap(({ value }) => (value ? this.ranker.rank(value, value.rubric.weights).pipe(catchError(() => EMPTY)) : EMPTY)),
+      switchMap(({ value }) =>
+        value ? this.ranker.rank(value, value.rubric.weights).pipe(catchError(() => EMPTY)) : EMPTY,
+      ),
     ),
     { initialValue: [] },
   );
@@ -70,11 +93,18 @@ export class Unit {
     const unit = this.standing();
     const names = this.inputs().value?.names;
     if (!unit || !names) return [];
-    return standingSentences(unit, this.ranked(), names, new Map(this.rubric()?.criteria.map((c) => [c.id, c.name]) ?? []));
+    return standingSentences(
+      unit,
+      this.ranked(),
+      names,
+      new Map(this.rubric()?.criteria.map((c) => [c.id, c.name]) ?? []),
+    );
   });
 
   /** Facts of this unit alone, for the points by rule. */
-  private readonly facts = computed<UnitFacts | null>(() => this.inputs().value?.units.find((u) => u.id === this.id()) ?? null);
+  private readonly facts = computed<UnitFacts | null>(
+    () => this.inputs().value?.units.find((u) => u.id === this.id()) ?? null,
+  );
   protected readonly pointRows = computed(() => {
     const facts = this.facts() ?? this.bareFacts();
     const given = currentPoints(this.sheet()?.points ?? []);
@@ -106,7 +136,11 @@ export class Unit {
       { id: 'intake', label: 'Intake', missing: '' },
       { id: 'prices', label: 'Prices', missing: sheet.prices.length === 0 ? 'no price' : '' },
       { id: 'takes', label: 'Takes', missing: takes.length === 0 ? 'no takes' : failed > 0 ? `${failed} failed` : '' },
-      { id: 'measured', label: 'Measured', missing: figures.length === 0 ? 'not yet' : missingFigures > 0 ? `${missingFigures} missing` : '' },
+      {
+        id: 'measured',
+        label: 'Measured',
+        missing: figures.length === 0 ? 'not yet' : missingFigures > 0 ? `${missingFigures} missing` : '',
+      },
       { id: 'points', label: 'Points', missing: missingPoints > 0 ? `${missingPoints} missing` : '' },
       { id: 'place', label: 'Place', missing: sheet.row.place === null ? 'not ranked' : '' },
     ];
@@ -131,8 +165,16 @@ export class Unit {
 
   constructor() {
     const breadcrumb = inject(Breadcrumb);
-    effect(() => breadcrumb.crumbs.set([{ label: 'Gear', link: '/gear' }, { label: this.name() || 'Unit', link: null }]));
-    inject(ScreenKeys).hints.set([{ keys: 'Tab', does: 'Walk the outline, then the sheet' }, { keys: 'Enter', does: 'Play a take, save a value' }]);
+    effect(() =>
+      breadcrumb.crumbs.set([
+        { label: 'Gear', link: '/gear' },
+        { label: this.name() || 'Unit', link: null },
+      ]),
+    );
+    inject(ScreenKeys).hints.set([
+      { keys: 'Tab', does: 'Walk the outline, then the sheet' },
+      { keys: 'Enter', does: 'Play a take, save a value' },
+    ]);
     let scrolledFor = '';
     effect(() => {
       // The fragment of the address names a section that is only there once the sheet is.
@@ -175,13 +217,20 @@ export class Unit {
     const value = this.draftPoints();
     if (value === null) return;
     const reason = this.draftReason().trim();
-    this.act(this.data.givePoints(this.id(), { criterion: criterion.id, value, ...(reason ? { reason } : {}) }), () => this.editing.set(null));
+    this.act(this.data.givePoints(this.id(), { criterion: criterion.id, value, ...(reason ? { reason } : {}) }), () =>
+      this.editing.set(null),
+    );
   }
 
   protected savePrice(): void {
     const amount = this.newAmount();
     if (amount === null) return;
-    const price = { amount, currency: this.newCurrency().trim().toUpperCase(), kind: this.newKind(), date: this.newDate() };
+    const price = {
+      amount,
+      currency: this.newCurrency().trim().toUpperCase(),
+      kind: this.newKind(),
+      date: this.newDate(),
+    };
     this.act(this.data.notePrice(this.id(), price), () => this.newAmount.set(null));
   }
 
@@ -201,7 +250,9 @@ export class Unit {
   /** A unit that is not in the ranking yet can already have prices and points. */
   private bareFacts(): UnitFacts {
     const sheet = this.sheet();
-    const byHand = Object.fromEntries([...currentPoints(sheet?.points ?? [])].map(([id, p]) => [id, { value: p.value, reason: p.reason }]));
+    const byHand = Object.fromEntries(
+      [...currentPoints(sheet?.points ?? [])].map(([id, p]) => [id, { value: p.value, reason: p.reason }]),
+    );
     return { id: this.id(), figures: {}, byHand, prices: sheet?.prices ?? [] };
   }
 }
