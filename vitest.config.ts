@@ -13,6 +13,15 @@ export default defineConfig({
         },
       },
       {
+        // The page's plain parts; its components are walked in Chromium by the journeys.
+        test: {
+          name: 'web',
+          include: ['src/web/**/*.test.ts'],
+          environment: 'jsdom',
+          setupFiles: 'src/web/test-setup.ts',
+        },
+      },
+      {
         test: {
           name: 'server',
           include: ['src/{server,cli}/**/*.test.ts'],

@@ -1,0 +1,157 @@
+import { describe, expect, it } from 'vitest';
+import type { Session } from '#contracts/session';
+import { bandChartOptions, frequencyLabel, levelRange, type BandSeries } from './band-chart-options';
+import { drawnPeaks } from './clip-player';
+import { layOutCoreLog } from './core-log-layout';
+import { daysBetween, figureText, formatNumber, formatPrice, formatTime } from './format';
+import { matchEntries } from './palette';
+import { percentOn, scaleAround, ticksOf } from './whisker';
+
+describe('numbers for people', () => {
+  it('have a true minus, fixed decimals, and no negative zero', () => {
+    expect(formatNumber(-64.84, 1)).toBe('−64.8');
+    expect(formatNumber(-0.04, 1)).toBe('0.0');
+    expect(formatNumber(-0.4, 0)).toBe('0');
+    expect(formatNumber(3, 2)).toBe('3.00');
+  });
+
+  it('stand with unit and spread; "not measured" is not zero', () => {
+    expect(figureText('noiseReSpeechA', { value: -64.84, uncertainty: 0.61 })).toEqual({
+      value: '−64.8',
+      spread: '±0.6',
+      unit: 'dB(A)',
+    });
+    expect(figureText('noiseReSpeechA', { value: null })).toEqual({ value: 'not measured', spread: '', unit: '' });
+    expect(figureText('rearRejection', { value: 17.4, uncertainty: null, bound: 'at-least' })).toEqual({
+      value: '≥ 17.4',
+      spread: '',
+      unit: 'dB',
+    });
+    // A tiny uncertainty is not shown as none.
+    expect(figureText('rearRejection', { value: 17.4, uncertainty: 0.01 }).spread).toBe('±0.1');
+  });
+
+  it('say times, prices and ages', () => {
+    expect([formatTime(8.9), formatTime(75), formatTime(3723)]).toEqual(['0:08', '1:15', '1:02:03']);
+    expect([formatPrice(129, 'EUR'), formatPrice(129.5, 'EUR')]).toEqual(['129 EUR', '129.50 EUR']);
+    expect(daysBetween('2024-02-28', '2024-03-01')).toBe(2);
+  });
+});
+
+describe('core log', () => {
+  const session = (date: string, takes: number): Session => ({
+    id: date,
+    date,
+    takes,
+    category: 'microphone',
+    units: [{ id: '1', name: 'x' }],
+  });
+
+  it('puts the newest on top, thickness by takes, gaps by time, within the height', () => {
+    const { layers, years, height } = layOutCoreLog(
+      [session('2025-03-01', 3), session('2025-02-01', 12), session('2023-02-01', 1)],
+      400,
+    );
+    expect(layers.map((l) => l.session.date)).toEqual(['2025-03-01', '2025-02-01', '2023-02-01']);
+    expect(layers[1].height).toBe(4 * layers[0].height);
+    const gap = (i: number): number => layers[i].top - layers[i - 1].top - layers[i - 1].height;
+    expect(gap(2)).toBeGreaterThan(10 * gap(1));
+    expect(height).toBeCloseTo(400, 6);
+    expect(years.map((y) => y.year)).toEqual(['2025', '2023']);
+  });
+
+  it('grows beyond the height rather than lose a layer', () => {
+    const many = Array.from({ length: 500 }, (_, i) =>
+      session(new Date(Date.UTC(2025, 0, 1) - i * 86_400_000).toISOString().slice(0, 10), 3),
+    );
+    const { layers, height } = layOutCoreLog(many, 400);
+    expect(layers).toHaveLength(500);
+    expect(height).toBeGreaterThan(400);
+    expect(layers.every((l, i) => i === 0 || l.top > layers[i - 1].top + layers[i - 1].height)).toBe(true);
+  });
+
+  it('is empty without sessions', () => {
+    expect(layOutCoreLog([], 400)).toEqual({ layers: [], years: [], height: 0 });
+  });
+});
+
+describe('whiskers', () => {
+  it('share a scale opened to half marks that holds every interval', () => {
+    expect(
+      scaleAround([
+        [2.7, 3.2],
+        [3.1, 4.01],
+      ]),
+    ).toEqual({ low: 2.5, high: 4.5 });
+    expect(scaleAround([])).toEqual({ low: 0, high: 5 });
+    expect(scaleAround([[3, 3]])).toEqual({ low: 3, high: 4 });
+    expect(ticksOf({ low: 2.5, high: 4 })).toEqual([2.5, 3, 3.5, 4]);
+    expect(ticksOf({ low: 0, high: 5 })).toEqual([0, 1, 2, 3, 4, 5]);
+    expect([percentOn({ low: 2, high: 4 }, 3), percentOn({ low: 2, high: 4 }, 9)]).toEqual([50, 100]);
+  });
+});
+
+describe('band chart', () => {
+  const series: BandSeries[] = [
+    {
+      name: 'Speech',
+      dash: 0,
+      colour: '#000',
+      bands: [
+        { centreHz: 100, levelDbfs: -42.5 },
+        { centreHz: 1000, levelDbfs: -31 },
+        { centreHz: 20_000, levelDbfs: null },
+      ],
+    },
+    { name: 'Silence', dash: 2, colour: '#888', bands: [{ centreHz: 100, levelDbfs: -88 }] },
+  ];
+
+  it('has log frequency on a plain axis, leaves out what was not measured, and differs by dash', () => {
+    const options = bandChartOptions(series, { ink: '#000', quiet: '#555', rule: '#ccc', isDark: false }, 'Spectra');
+    const [speech] = options.series as { name: string; data: { x: number; y: number }[] }[];
+    expect(speech.data).toEqual([
+      { x: 2, y: -42.5 },
+      { x: 3, y: -31 },
+    ]);
+    expect(options.stroke?.dashArray).toEqual([0, 2]);
+    expect(options.annotations?.xaxis?.map((a) => a.label?.text)).toEqual([
+      '20',
+      '50',
+      '100',
+      '200',
+      '500',
+      '1k',
+      '2k',
+      '5k',
+      '10k',
+      '20k',
+    ]);
+    expect(levelRange(series)).toEqual({ min: -90, max: -30 });
+    expect(levelRange([])).toEqual({ min: -120, max: 0 });
+    expect(frequencyLabel(12_500)).toBe('12.5k');
+  });
+});
+
+describe('palette', () => {
+  const entry = (label: string) => ({ label, hint: '', run: () => undefined });
+  it('finds entries that hold every word, those that begin with it first', () => {
+    const entries = ['New run', 'Quillstone Nib · A', 'Nib holder', 'Gear'].map(entry);
+    expect(matchEntries(entries, 'nib').map((e) => e.label)).toEqual(['Nib holder', 'Quillstone Nib · A']);
+    expect(matchEntries(entries, 'a nib quill').map((e) => e.label)).toEqual(['Quillstone Nib · A']);
+    expect(matchEntries(entries, 'zither')).toEqual([]);
+    expect(
+      matchEntries(
+        Array.from({ length: 50 }, (_, i) => entry(`u${i}`)),
+        '',
+      ),
+    ).toHaveLength(12);
+  });
+});
+
+describe('waveform', () => {
+  it('is drawn on a square-root scale that keeps signs', () => {
+    const [high, low] = drawnPeaks([-0.25, 0.04, 0, 1]);
+    expect([...high].map((x) => Math.round(x * 100) / 100)).toEqual([0.2, 1]);
+    expect([...low]).toEqual([-0.5, 0]);
+  });
+});

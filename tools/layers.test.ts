@@ -1,0 +1,65 @@
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+
+const root = join(import.meta.dirname, '..');
+const folder = mkdtempSync(join(tmpdir(), 'sediment-layers-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+/** A small tree of the same rooms, checked with the project's own rules. */
+function check(files: Readonly<Record<string, string>>): { status: number | null; output: string } {
+  rmSync(join(folder, 'src'), { recursive: true, force: true });
+  const all = {
+    'package.json': JSON.stringify({ imports: { '#core/*': './src/core/*.ts', '#server/*': './src/server/*.ts' } }),
+    'tsconfig.base.json': JSON.stringify({ compilerOptions: { moduleResolution: 'bundler', module: 'esnext' } }),
+    ...files,
+  };
+  for (const [name, text] of Object.entries(all)) {
+    mkdirSync(dirname(join(folder, name)), { recursive: true });
+    writeFileSync(join(folder, name), text);
+  }
+  rmSync(join(folder, 'node_modules'), { force: true });
+  symlinkSync(join(root, 'node_modules'), join(folder, 'node_modules'));
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    [
+      join(root, 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs'),
+      'src',
+      '--config',
+      join(root, '.dependency-cruiser.cjs'),
+    ],
+    { cwd: folder, encoding: 'utf8' },
+  );
+  return { status, output: stdout + stderr };
+}
+
+const OUTSIDE = { 'src/server/failures.ts': 'export const x = 1;\n', 'src/core/a.ts': 'export const a = 1;\n' };
+
+describe('the layer rules', () => {
+  it('let through what follows the direction', () => {
+    const { status, output } = check({
+      ...OUTSIDE,
+      'src/server/b.ts': "import { a } from '#core/a';\nexport const b = a;\n",
+    });
+    expect(output).toContain('no dependency violations found');
+    expect(status).toBe(0);
+  });
+
+  it.each([
+    ['core-imports', 'src/core/bad.ts', "import { x } from '#server/failures';\nexport const y = x;\n"],
+    ['web-imports', 'src/web/app/bad.ts', "import { x } from '../../server/failures';\nexport const y = x;\n"],
+    [
+      'core-stands-alone',
+      'src/core/bad.ts',
+      "import { readFileSync } from 'node:fs';\nexport const y = readFileSync;\n",
+    ],
+    ['core-stands-alone', 'src/core/bad.ts', "import { z } from 'zod';\nexport const y = z;\n"],
+    ['sql-only-in-queries', 'src/server/routes/bad.ts', "import { q } from '../db/q';\nexport const y = q;\n"],
+  ])('catch a planted violation of %s', (rule, file, text) => {
+    const { status, output } = check({ ...OUTSIDE, 'src/server/db/q.ts': 'export const q = 1;\n', [file]: text });
+    expect(output).toContain(rule);
+    expect(status).not.toBe(0);
+  });
+});
