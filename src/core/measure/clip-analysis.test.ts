@@ -79,7 +79,7 @@ describe('noise in the pause', () => {
     // Gain is a ratio's enemy: the same 12 dB lower gives the same figure.
     const lower = clipSummary(await analyse([scaled(mixed(speech, noise), -12)]));
     expect(lower.noise.reSpeechDb.a).toBeCloseTo(summary.noise.reSpeechDb.a!, 2);
-    expect(lower.noise.silenceRmsDbfs.a).toBeCloseTo((summary.noise.silenceRmsDbfs.a!) - 12, 2);
+    expect(lower.noise.silenceRmsDbfs.a).toBeCloseTo(summary.noise.silenceRmsDbfs.a! - 12, 2);
   });
 
   it('is null without a pause or without speech', async () => {

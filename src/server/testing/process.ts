@@ -42,7 +42,11 @@ export function runToEnd(
 }
 
 /** Starts the built server on a data folder and waits until it answers. */
-export async function startServer(folder: string, args: readonly string[] = []): Promise<ServerProcess> {
+export async function startServer(
+  folder: string,
+  args: readonly string[] = [],
+  endsWithTest = true,
+): Promise<ServerProcess> {
   const port = await freePort();
   const child = spawn(process.execPath, [join(packageRoot, 'dist/node/main.js'), ...args], {
     env: { ...process.env, SEDIMENT_DATA: folder, SEDIMENT_PORT: String(port), SEDIMENT_HOST: '127.0.0.1' },
@@ -53,9 +57,12 @@ export async function startServer(folder: string, args: readonly string[] = []):
     child.kill(signal);
     await ended;
   };
-  onTestFinished(async () => {
-    if (child.exitCode === null && child.signalCode === null) await kill('SIGKILL');
-  });
+  // Journeys share one server over a whole file and end it themselves.
+  if (endsWithTest) {
+    onTestFinished(async () => {
+      if (child.exitCode === null && child.signalCode === null) await kill('SIGKILL');
+    });
+  }
   await new Promise<void>((resolve, reject) => {
     const listen = (part: Buffer): void => {
       output += part.toString();

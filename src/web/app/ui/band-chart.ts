@@ -1,14 +1,5 @@
-import type {
-  ElementRef} from '@angular/core';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  effect,
-  inject,
-  input,
-  viewChild,
-} from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, effect, inject, input, viewChild } from '@angular/core';
 import type ApexCharts from 'apexcharts';
 import { ThemeChoice } from '../data/theme';
 import { bandChartOptions, type BandSeries } from './band-chart-options';

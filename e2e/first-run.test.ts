@@ -1,0 +1,125 @@
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { takeWav } from '#server/testing/bench';
+import { filesIn, stage } from './support';
+
+const TAKES = {
+  'front voice.wav': takeWav(-14, -70, 1),
+  'room noise.wav': takeWav(null, -70, 5),
+  'back.wav': takeWav(-26, -70, 9),
+};
+
+describe('an empty archive', () => {
+  const { open, folder } = stage();
+
+  it('says on every screen what it is for, and leads to the first run', async () => {
+    const { page, errors } = await open('/');
+    await page.getByRole('heading', { name: 'The desk is empty' }).waitFor();
+    await page.getByRole('link', { name: 'Gear' }).click();
+    await page.getByRole('heading', { name: 'No unit has been tested yet' }).waitFor();
+    await page.getByRole('link', { name: 'Ranking' }).click();
+    await page.getByRole('heading', { name: 'Nothing has been measured yet' }).waitFor();
+    await page.getByRole('button', { name: 'Bring in a run' }).click();
+    await page.getByRole('heading', { name: 'Bring in a run' }).waitFor();
+    expect(errors).toEqual([]);
+  });
+
+  it('three clips of a new microphone: dropped, matched, named, reloaded in the middle, measured, ranked, scored', async () => {
+    const { page, errors } = await open('/new-run');
+    await page.getByRole('heading', { name: 'Bring in a run' }).waitFor();
+    await page.getByText('What a run holds').waitFor();
+    await page.setInputFiles('input[aria-label="Choose files"]', filesIn(join(folder(), 'from-the-recorder'), TAKES));
+    await page.getByText('stored, 4.0 s').nth(2).waitFor();
+    expect(await page.getByText('the name says').count()).toBe(3);
+    await page.getByLabel('Maker').fill('Oarlock');
+    await page.getByLabel('Model').fill('Purser');
+    await page.getByLabel('Gain of front voice.wav').fill('40');
+    await page.getByLabel('Gain of front voice.wav').blur();
+    await page.getByText('Still needed: label').waitFor();
+
+    await page.reload();
+    await page.getByText('stored, 4.0 s').nth(2).waitFor();
+    expect(await page.getByLabel('Maker').inputValue()).toBe('Oarlock');
+    expect(await page.getByLabel('Gain of back.wav').inputValue()).toBe('40 dB');
+
+    await page.getByLabel('Label').fill('A');
+    await page.getByLabel('Price', { exact: true }).fill('129');
+    await page.getByLabel('Build, points of 5').fill('3.5');
+    await page.getByLabel('Build, points of 5').blur();
+    await page.getByRole('button', { name: 'Import and measure' }).click();
+    await page.getByRole('heading', { name: 'Measured', exact: true }).waitFor({ timeout: 30_000 });
+    // The rear take was made 12 dB weaker.
+    const rejection = await page.locator('.result sd-figure').last().innerText();
+    expect(Math.abs(Number(/[\d.]+/.exec(rejection)?.[0]) - 12)).toBeLessThan(0.6);
+    await page.getByText('Place 1').waitFor();
+
+    await page.getByRole('button', { name: 'See it in the ranking' }).click();
+    await page.getByText('Place 1 of 1').waitFor();
+    await page.getByText('Missing: Sound, Features').waitFor();
+    await page.getByRole('list', { name: '' }).getByText('Oarlock Purser · A').first().waitFor();
+
+    await page.getByRole('link', { name: 'Bench' }).click();
+    await page.getByText('Points missing: sound, features').waitFor();
+    await page.getByRole('button', { name: 'Give points' }).click();
+    await page.getByRole('button', { name: 'Give points for Sound' }).click();
+    await page.getByLabel('Points for Sound').fill('4');
+    await page.getByLabel('Reason for Sound').fill('clear and calm');
+    await page.getByRole('button', { name: 'Save' }).click();
+    await page.getByText('clear and calm').waitFor();
+    expect(errors).toEqual([]);
+  });
+
+  it('plays a take by ranges, after the reminder about hearing', async () => {
+    const { page, errors } = await open('/gear/1');
+    const ranges: string[] = [];
+    page.on('request', (request) => {
+      const { range } = request.headers();
+      if (request.url().includes('/audio') && range) ranges.push(range);
+    });
+    await page.getByRole('button', { name: /^Play Spoken passage, in front/ }).click();
+    await page.getByRole('dialog', { name: 'Before you listen' }).waitFor();
+    await page.getByRole('button', { name: 'The volume is down' }).click();
+    await page.getByRole('button', { name: /^Pause Spoken passage, in front/ }).waitFor();
+    await page.getByRole('button', { name: /^Play Silence/ }).click();
+    await page.getByRole('button', { name: /^Play Spoken passage, in front/ }).waitFor();
+    expect(ranges.length).toBeGreaterThan(0);
+    expect(errors).toEqual([]);
+  });
+
+  it('refuses a wrong file with what to do, offers the part of a truncated one, and notes a run that is known', async () => {
+    const { page } = await open('/new-run');
+    await page.getByText('What a run holds').waitFor();
+    const cut = takeWav(-14, -70).slice(0, 44 + 3 * 24_000);
+    await page.setInputFiles(
+      'input[aria-label="Choose files"]',
+      filesIn(join(folder(), 'wrong'), { 'notes.wav': 'Dear diary', 'cut.wav': cut }),
+    );
+    await page.getByText('This is neither a WAV nor a FLAC file.').first().waitFor();
+    await page.getByRole('button', { name: 'Leave out notes.wav' }).first().click();
+    await page.getByRole('button', { name: 'Keep the 1.50 s that are there' }).click();
+    await page.getByText('stored, 1.5 s').waitFor();
+    await page.getByText('a part of it').waitFor();
+    await page.getByRole('button', { name: 'Start anew' }).click();
+
+    const run = {
+      format: 'sediment-run/1',
+      specimen: { maker: 'Oarlock', model: 'Mate', label: 'A', category: 'microphone' },
+      date: '2026-05-02',
+      protocol: 'desk-voice',
+      protocolVersion: 1,
+      source: 'lent',
+      takes: [{ step: 'speech', file: 'take1.wav', gainDb: 40 }],
+      points: [{ criterion: 'sound', value: 2 }],
+    };
+    const folderFiles = { 'run.json': JSON.stringify(run), 'take1.wav': takeWav(-14, -60, 21), 'readme.txt': 'x' };
+    for (const expected of ['Measured', 'nothing was changed']) {
+      await page.setInputFiles('input[aria-label="Choose files"]', filesIn(join(folder(), 'a-run'), folderFiles));
+      await page.getByText('Filled in from run.json.').waitFor();
+      await page.getByText('Left out, neither WAV nor FLAC: readme.txt.').waitFor();
+      await page.getByText('stored, 4.0 s').waitFor();
+      await page.getByRole('button', { name: 'Import and measure' }).click();
+      await page.getByText(expected).first().waitFor({ timeout: 30_000 });
+      await page.getByRole('button', { name: 'Another run' }).click();
+    }
+  });
+});
