@@ -1,0 +1,241 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { request } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { once } from 'node:events';
+import { encodeSamples } from '#core/audio/sample-codec';
+import { wavHeader } from '#core/audio/wav-write';
+import { rankUnits } from '#core/rules/rank';
+import type { UnitFacts } from '#core/rules/criterion-points';
+import type { Rubric } from '#core/rules/rubric';
+import { seededBits, uniform } from '#core/stats/random';
+import { standardNormal } from '#core/stats/normal';
+import { openPglite } from '#server/db/pglite-database';
+import { packageRoot } from '#server/package-root';
+import analyseClipTask from '#worker/analyse-clip';
+
+// Speed and memory, as ratios within one run: machines differ, and so do the minutes of one machine.
+
+interface Row {
+  readonly what: string;
+  readonly result: string;
+  readonly aim: string;
+}
+const rows: Row[] = [];
+const folder = mkdtempSync(join(tmpdir(), 'sediment-bench-'));
+const seconds = (since: number): number => (performance.now() - since) / 1000;
+
+/** Speech-like mono noise, 48 kHz, 24 bits, written in pieces. */
+async function writeTake(path: string, minutes: number): Promise<void> {
+  const rate = 48_000;
+  const frames = minutes * 60 * rate;
+  const out = createWriteStream(path);
+  out.write(wavHeader({ encoding: 'pcm24', sampleRate: rate, channels: 1, frames }));
+  const bits = seededBits('bench');
+  const piece = new Float64Array(rate);
+  for (let s = 0; s < minutes * 60; s++) {
+    for (let i = 0; i < rate; i++) {
+      const t = s + i / rate;
+      const isSpeaking = t % 6 < 4.5;
+      piece[i] = standardNormal(bits) * (isSpeaking ? 0.03 * Math.sin(Math.PI * 4 * t) ** 2 + 0.002 : 0.0004);
+    }
+    if (!out.write(encodeSamples('pcm24', [piece], 0, rate))) await once(out, 'drain');
+  }
+  out.end();
+  await once(out, 'finish');
+}
+
+async function analysis(): Promise<void> {
+  const path = join(folder, 'ten-minutes.wav');
+  await writeTake(path, 10);
+  await analyseClipTask({ path, progress: null });
+  const times: number[] = [];
+  for (let i = 0; i < 3; i++) {
+    const start = performance.now();
+    await analyseClipTask({ path, progress: null });
+    times.push(seconds(start));
+  }
+  const ours = Math.min(...times);
+  rows.push({
+    what: 'analysis of 10 min, 48 kHz, 24 bit, mono: level, loudness, true peak, spectrum, segments, noise',
+    result: `${ours.toFixed(2)} s, ${(600 / ours).toFixed(0)} × real time`,
+    aim: '',
+  });
+  const hasFfmpeg = spawnSync('ffmpeg', ['-version']).status === 0;
+  if (!hasFfmpeg) {
+    rows.push({
+      what: 'against ffmpeg ebur128=peak=true',
+      result: 'not compared: ffmpeg is not installed',
+      aim: '≥ 2',
+    });
+    return;
+  }
+  const theirs: number[] = [];
+  for (let i = 0; i < 3; i++) {
+    const start = performance.now();
+    spawnSync('ffmpeg', ['-nostats', '-threads', '1', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-']);
+    theirs.push(seconds(start));
+  }
+  rows.push({
+    what: 'against ffmpeg ebur128=peak=true, same file',
+    result: `${(Math.min(...theirs) / ours).toFixed(2)} × as fast`,
+    aim: '≥ 2',
+  });
+}
+
+function ranking(): void {
+  const rubric = JSON.parse(
+    readFileSync(join(packageRoot, 'src/server/seed/rubric-microphone-1.json'), 'utf8'),
+  ) as Rubric;
+  const bits = seededBits('units');
+  const units: UnitFacts[] = Array.from({ length: 2000 }, (_, i) => ({
+    id: String(i + 1),
+    figures: {
+      noiseReSpeechA: { value: -80 + 30 * uniform(bits), uncertainty: 0.5, bound: 'exact', notMeasured: null },
+      rearRejection: { value: 18 * uniform(bits), uncertainty: 0.6, bound: 'exact', notMeasured: null },
+    },
+    byHand: Object.fromEntries(
+      ['sound', 'features', 'build'].map((c) => [c, { value: 5 * uniform(bits), reason: null }]),
+    ),
+    prices: [{ amount: 50 + 1000 * uniform(bits), currency: 'EUR', kind: 'street', date: '2025-01-01' }],
+  }));
+  rankUnits(units.slice(0, 100), rubric);
+  const start = performance.now();
+  rankUnits(units, rubric);
+  rows.push({
+    what: 'ranking 2,000 units, 1,000 draws',
+    result: `${seconds(start).toFixed(2)} s`,
+    aim: 'well under 1 s',
+  });
+}
+
+/** Fills a catalogue by SQL: what is measured is how quick the lists stay, not how clips are analysed. */
+async function catalogue(): Promise<void> {
+  const data = join(folder, 'large');
+  const first = await startServer(data);
+  await first.stop();
+  const database = await openPglite({ folder: join(data, 'database') });
+  const units = 3400;
+  await database.transaction(async (tx) => {
+    await tx.query(
+      `INSERT INTO model (maker, name, category) SELECT 'Maker ' || (i % 60), 'Model ' || i, 'microphone' FROM generate_series(1, $1::int) i`,
+      [units],
+    );
+    await tx.query(`INSERT INTO specimen (model_id, label) SELECT id, 'A' FROM model`);
+    await tx.query(`INSERT INTO session (held_on) SELECT date '2010-01-01' + i FROM generate_series(1, $1::int) i`, [
+      units,
+    ]);
+    await tx.query(`INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key)
+                    SELECT s.id, s.id, (SELECT min(id) FROM protocol_version), 'bought', 'k' || s.id FROM specimen s`);
+    await tx.query(
+      `INSERT INTO clip SELECT lpad(to_hex(r.id * 3 + st.ordinal), 64, '0'), 1, 'wav', 'pcm24', 48000, 1, 10, 'x.wav' FROM run r CROSS JOIN step st`,
+    );
+    await tx.query(`INSERT INTO take (run_id, step_id, clip_sha256, gain_db, ordinal)
+                    SELECT r.id, st.id, lpad(to_hex(r.id * 3 + st.ordinal), 64, '0'), 40, st.ordinal FROM run r CROSS JOIN step st`);
+    await tx.query(`INSERT INTO analysis (clip_sha256, algorithm_version, status) SELECT sha256, 1, 'done' FROM clip`);
+    await tx.query(`INSERT INTO measurement (run_id, quantity, algorithm_version, value, uncertainty, bound, document)
+                    SELECT r.id, q.name, 1, q.base - (r.id * 7919 % 200) / 10.0, 0.5, 'exact', '{}' FROM run r
+                    CROSS JOIN (VALUES ('noiseReSpeechA', -55.0), ('rearRejection', 22.0)) q (name, base)`);
+    await tx.query(
+      `INSERT INTO price (specimen_id, amount, currency, kind, effective_on) SELECT id, 50 + id, 'EUR', 'street', '2025-01-01' FROM specimen`,
+    );
+  });
+  await database.close();
+  const server = await startServer(data);
+  const timed = async (path: string): Promise<string> => {
+    const start = performance.now();
+    await (await fetch(server.address + path)).text();
+    return `${seconds(start).toFixed(2)} s`;
+  };
+  rows.push({
+    what: `first list of ${units} units with 10,200 takes, ranked`,
+    result: await timed('/api/specimens'),
+    aim: '',
+  });
+  rows.push({ what: 'the same list again', result: await timed('/api/specimens'), aim: 'quick' });
+  rows.push({ what: 'one unit’s sheet', result: await timed('/api/specimens/1700'), aim: 'quick' });
+  rows.push({ what: 'core log of all sessions', result: await timed('/api/sessions'), aim: 'quick' });
+  await server.stop();
+}
+
+async function startServer(data: string): Promise<{ address: string; pid: number; stop: () => Promise<void> }> {
+  mkdirSync(data, { recursive: true });
+  const port = 4900 + Math.floor(uniform(seededBits(String(process.hrtime.bigint()))) * 900);
+  const child = spawn(process.execPath, [join(packageRoot, 'dist/node/main.js')], {
+    env: { ...process.env, SEDIMENT_DATA: data, SEDIMENT_PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((resolve, reject) => {
+    child.stdout.on('data', (part: Buffer) => part.toString().includes('Sediment is at') && resolve());
+    child.on('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+  return {
+    address: `http://127.0.0.1:${port}`,
+    pid: child.pid ?? 0,
+    stop: async () => {
+      child.kill('SIGTERM');
+      await once(child, 'exit');
+    },
+  };
+}
+
+/** Resident memory of a process in MB, from /proc. */
+function memoryOf(pid: number): number {
+  const status = readFileSync(`/proc/${pid}/status`, 'utf8');
+  return Number(/VmRSS:\s+(\d+)/.exec(status)?.[1]) / 1024;
+}
+
+async function memory(): Promise<void> {
+  if (!existsSync('/proc/self/status')) {
+    rows.push({
+      what: 'memory while uploading 1 GB',
+      result: 'not measured: no /proc on this system',
+      aim: '< 200 MB above idle',
+    });
+    return;
+  }
+  const server = await startServer(join(folder, 'upload'));
+  await fetch(`${server.address}/api/specimens`);
+  const idle = memoryOf(server.pid);
+  let highest = idle;
+  const watch = setInterval(() => (highest = Math.max(highest, memoryOf(server.pid))), 50);
+  const frames = Math.floor(1e9 / 6);
+  const start = performance.now();
+  await new Promise<void>((resolve, reject) => {
+    const sending = request(`${server.address}/api/clips?name=long.wav`, { method: 'POST' }, (response) => {
+      response.resume();
+      response.on('end', () =>
+        response.statusCode === 200 ? resolve() : reject(new Error(`upload: ${response.statusCode}`)),
+      );
+    });
+    void (async () => {
+      sending.write(wavHeader({ encoding: 'pcm24', sampleRate: 48_000, channels: 2, frames }));
+      const piece = Buffer.alloc(6 * 48_000, 7);
+      for (let sent = 0; sent < frames; sent += 48_000) {
+        const part = piece.subarray(0, 6 * Math.min(48_000, frames - sent));
+        if (!sending.write(part)) await once(sending, 'drain');
+      }
+      sending.end();
+    })();
+  });
+  clearInterval(watch);
+  rows.push({
+    what: 'memory while uploading 1 GB',
+    result: `${(highest - idle).toFixed(0)} MB above idle (${idle.toFixed(0)} MB), in ${seconds(start).toFixed(1)} s`,
+    aim: '< 200 MB above idle',
+  });
+  await server.stop();
+}
+
+try {
+  await analysis();
+  ranking();
+  await catalogue();
+  await memory();
+} finally {
+  rmSync(folder, { recursive: true, force: true });
+}
+const width = Math.max(...rows.map((r) => r.what.length));
+for (const { what, result, aim } of rows)
+  console.log(`${what.padEnd(width)}  ${result}${aim ? `   (aim: ${aim})` : ''}`);

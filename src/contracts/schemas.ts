@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { clipSummarySchema } from './clip-summary';
+import { protocolSchema } from './protocol';
+import { criterionSchema } from './rubric';
+import { runDocumentSchema } from './run-document';
+
+const document = (schema: z.ZodType, title: string, io: 'input' | 'output'): Record<string, unknown> => ({
+  title,
+  ...z.toJSONSchema(schema, { io, unrepresentable: 'any' }),
+});
+
+/** JSON Schemas of the open formats, by file name in docs/schema; made from the contracts. */
+export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
+  'run-1.schema.json': document(runDocumentSchema, 'Sediment run folder, run.json, format sediment-run/1', 'input'),
+  'clip-summary.schema.json': document(
+    clipSummarySchema,
+    'One element of the array that `sediment analyze --json` prints',
+    'output',
+  ),
+  'protocol.schema.json': document(protocolSchema, 'A version of a protocol', 'input'),
+  'criterion.schema.json': document(criterionSchema, 'One criterion of a rubric', 'input'),
+};
