@@ -1,7 +1,5 @@
 import type { Bound } from '../measure/measurement';
-import { uniform, type RandomBits } from '../stats/random';
-import { standardNormal } from '../stats/normal';
-import { pointsOnCurve } from './points-curve';
+import { pointsOnCurve, type Knot } from './points-curve';
 import { pricePoints, type DatedPrice } from './price-rule';
 import type { Criterion, MeasuredCriterion, Rubric } from './rubric';
 
@@ -23,13 +21,30 @@ export interface MeasuredFact {
   readonly notMeasured: string | null;
 }
 
+/** How points scatter, as data, so that drawing them is a tight loop. */
+export type Scatter =
+  | { readonly kind: 'none' }
+  /** Normal, in points. */
+  | { readonly kind: 'points'; readonly sd: number }
+  /** Normal in the unit of the figure, then through the curve; with a limit, half-normal beyond it. */
+  | {
+      readonly kind: 'figure';
+      readonly value: number;
+      readonly sd: number;
+      /** Sign times deviation of what lies beyond a limit; 0 for an exact figure. */
+      readonly beyond: number;
+      readonly curve: readonly Knot[];
+    };
+
+const NO_SCATTER: Scatter = { kind: 'none' };
+
 /** Points of one unit for one criterion; null points are missing, which is not zero. */
 export interface CriterionPoints {
   readonly points: number | null;
   /** Where the points come from, or why there are none. */
   readonly why: string;
-  /** Draws the points once more within their uncertainty; null where there is none (or no points). */
-  readonly draw: ((bits: RandomBits) => number) | null;
+  /** How the points scatter when everything is done again. */
+  readonly scatter: Scatter;
 }
 
 /** Beyond a limit ("at least"), the true value is drawn this far above it, half-normal, in the unit of the figure. */
@@ -44,14 +59,13 @@ export function criterionPoints(criterion: Criterion, unit: UnitFacts): Criterio
   switch (criterion.kind) {
     case 'by-hand': {
       const given = unit.byHand[criterion.id];
-      if (!given) return { points: null, why: 'no points given yet', draw: null };
-      const sd = criterion.repeatability;
-      const draw = sd > 0 ? (bits: RandomBits) => given.value + sd * standardNormal(bits) : null;
-      return { points: given.value, why: given.reason ?? 'given by hand', draw };
+      if (!given) return { points: null, why: 'no points given yet', scatter: NO_SCATTER };
+      const scatter: Scatter = { kind: 'points', sd: criterion.repeatability };
+      return { points: given.value, why: given.reason ?? 'given by hand', scatter };
     }
     case 'price': {
       const verdict = pricePoints(unit.prices, criterion);
-      return { points: verdict.points, why: verdict.why, draw: null };
+      return { points: verdict.points, why: verdict.why, scatter: NO_SCATTER };
     }
     case 'measured':
       return measuredPoints(criterion, unit.figures[criterion.quantity]);
@@ -59,20 +73,16 @@ export function criterionPoints(criterion: Criterion, unit: UnitFacts): Criterio
 }
 
 function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undefined): CriterionPoints {
-  if (!fact) return { points: null, why: 'not measured', draw: null };
-  const { value } = fact;
-  if (value === null) return { points: null, why: fact.notMeasured ?? 'not measured', draw: null };
+  if (!fact) return { points: null, why: 'not measured', scatter: NO_SCATTER };
+  const { value, bound } = fact;
+  if (value === null) return { points: null, why: fact.notMeasured ?? 'not measured', scatter: NO_SCATTER };
   const { curve } = criterion;
   const sd = Math.hypot(fact.uncertainty ?? 0, criterion.repeatability);
-  const beyond = (bits: RandomBits): number =>
-    fact.bound === 'exact'
-      ? 0
-      : (fact.bound === 'at-least' ? 1 : -1) * BEYOND_LIMIT_SD * Math.abs(standardNormal(bits));
-  const hasChance = sd > 0 || fact.bound !== 'exact';
+  const beyond = bound === 'exact' ? 0 : bound === 'at-least' ? BEYOND_LIMIT_SD : -BEYOND_LIMIT_SD;
   return {
     points: pointsOnCurve(curve, value),
-    why: fact.bound === 'exact' ? 'by the curve' : `by the curve, from a limit (${fact.bound.replace('-', ' ')})`,
-    draw: hasChance ? (bits) => pointsOnCurve(curve, value + sd * standardNormal(bits) + beyond(bits)) : null,
+    why: bound === 'exact' ? 'by the curve' : `by the curve, from a limit (${bound.replace('-', ' ')})`,
+    scatter: { kind: 'figure', value, sd, beyond, curve },
   };
 }
 
@@ -80,19 +90,20 @@ function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undef
 export interface CatalogueOfPoints {
   /** Mean of the known points; the middle of the scale where none is known. */
   readonly mean: number;
-  readonly draw: (bits: RandomBits) => number;
+  /** The known points, or an even scale where none is known. */
+  readonly known: readonly number[];
 }
+
+/** Steps of the even scale that stands in for an unknown catalogue. */
+const EVEN_STEPS = 100;
 
 /**
  * @param known - points of all units that have them
  * @param most - top of the scale
  */
 export function catalogueOfPoints(known: readonly number[], most: number): CatalogueOfPoints {
-  if (known.length === 0) return { mean: most / 2, draw: (bits) => most * uniform(bits) };
-  return {
-    mean: known.reduce((s, p) => s + p, 0) / known.length,
-    draw: (bits) => known[Math.floor(uniform(bits) * known.length)],
-  };
+  const list = known.length > 0 ? known : Array.from({ length: EVEN_STEPS + 1 }, (_, i) => (most * i) / EVEN_STEPS);
+  return { mean: list.reduce((s, p) => s + p, 0) / list.length, known: list };
 }
 
 /** Weight of a criterion under a set of weights; a criterion that is not named has none. */

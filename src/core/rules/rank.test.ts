@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { UnitFacts } from './criterion-points';
+import { seededBits, uniform } from '../stats/random';
 import { rankUnits } from './rank';
+import { rankDistribution } from './rank-distribution';
 import type { Rubric } from './rubric';
 import { probabilityOfBeating, strataOf } from './strata';
 
@@ -174,6 +176,24 @@ describe('rankUnits', () => {
 
   it('has no units, no ranking', () => {
     expect(rankUnits([], rubric())).toEqual([]);
+  });
+});
+
+describe('rankDistribution', () => {
+  it('gives the places that sorting gives, and shares places among equals', () => {
+    const bits = seededBits('places');
+    const drawn = Array.from({ length: 40 }, () => Float64Array.from({ length: 200 }, () => 5 * uniform(bits)));
+    const byCounting = rankDistribution(drawn);
+    drawn.forEach((mine, u) => {
+      const places = Array.from(mine, (x, d) => 1 + drawn.filter((other) => other[d] > x).length);
+      const sorted = places.slice().sort((a, b) => a - b);
+      expect(byCounting[u].mean).toBeCloseTo(places.reduce((s, p) => s + p, 0) / 200, 1);
+      expect(Math.abs(byCounting[u].interval[0] - sorted[9])).toBeLessThanOrEqual(1);
+      expect(Math.abs(byCounting[u].interval[1] - sorted[189])).toBeLessThanOrEqual(1);
+    });
+    const equal = rankDistribution([Float64Array.of(1, 1), Float64Array.of(1, 1), Float64Array.of(0, 0)]);
+    expect(equal.map((e) => e.mean)).toEqual([1.5, 1.5, 3]);
+    expect(equal[0].interval).toEqual([1, 2]);
   });
 });
 

@@ -1,7 +1,9 @@
 import { standardDeviation } from '../stats/moments';
-import { seededBits } from '../stats/random';
-import { catalogueOfPoints, criterionPoints, weightOf, type CriterionPoints, type UnitFacts } from './criterion-points';
+import { selectInPlace } from '../stats/order-statistic';
+import { catalogueOfPoints, criterionPoints, weightOf, type UnitFacts } from './criterion-points';
+import { drawComposites } from './draw-composites';
 import { MOST_POINTS } from './points-curve';
+import { percentIndex, rankDistribution } from './rank-distribution';
 import { probabilityOfBeating, strataOf } from './strata';
 import type { Rubric } from './rubric';
 
@@ -69,29 +71,33 @@ export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: 
   const composites = units.map((_, u) =>
     table.reduce((sum, column, c) => sum + shares[c] * (column[u].points ?? catalogue[c].mean), 0),
   );
-  const drawn = units.map((unit, u) => {
-    const bits = seededBits(`${seed}/${unit.id}`);
-    const sums = new Float64Array(draws);
-    table.forEach((column, c) => addDraws(sums, column[u], catalogue[c], shares[c], bits));
-    return sums;
-  });
+  const drawn = units.map((unit, u) =>
+    drawComposites(
+      table.map((column, c) => ({ points: column[u], catalogue: catalogue[c], share: shares[c] })),
+      draws,
+      `${seed}/${unit.id}`,
+    ),
+  );
 
   const order = units
     .map((_, u) => u)
     .sort((a, b) => composites[b] - composites[a] || compareIds(units[a].id, units[b].id));
   const ordered = order.map((u) => drawn[u]);
-  const ranks = rankDistribution(ordered, draws);
+  const ranks = rankDistribution(ordered);
   const strata = strataOf(ordered, rubric.stratumProbability);
   return order.map((u, place) => {
-    const sorted = drawn[u].slice().sort();
+    const reordered = drawn[u].slice();
     return {
       id: units[u].id,
       place: place + 1,
       stratum: strata[place],
       composite: composites[u],
       sd: standardDeviation(drawn[u]),
-      composite90: [sorted[percentIndex(draws, 0.05)], sorted[percentIndex(draws, 0.95)]],
-      rank90: [ranks[place].low, ranks[place].high],
+      composite90: [
+        selectInPlace(reordered, percentIndex(draws, 0.05)),
+        selectInPlace(reordered, percentIndex(draws, 0.95)),
+      ],
+      rank90: ranks[place].interval,
       expectedRank: ranks[place].mean,
       beatsNext: place + 1 < order.length ? probabilityOfBeating(ordered[place], ordered[place + 1]) : null,
       missing: rubric.criteria.filter((_, c) => table[c][u].points === null).map((c) => c.id),
@@ -112,45 +118,4 @@ function normalisedWeights(rubric: Rubric, weights: Rubric['weights']): number[]
   const total = raw.reduce((s, w) => s + w, 0);
   // All weights at zero would divide by zero; then every criterion counts alike.
   return raw.map((w) => (total > 0 ? w / total : 1 / raw.length));
-}
-
-function addDraws(
-  sums: Float64Array,
-  points: CriterionPoints,
-  catalogue: ReturnType<typeof catalogueOfPoints>,
-  share: number,
-  bits: () => number,
-): void {
-  const draw = points.points === null ? catalogue.draw : points.draw;
-  if (draw) for (let d = 0; d < sums.length; d++) sums[d] += share * draw(bits);
-  else for (let d = 0; d < sums.length; d++) sums[d] += share * (points.points as number);
-}
-
-/** Index of the smallest sorted value that at least a share p of the draws does not exceed (type 1). */
-const percentIndex = (count: number, p: number): number => Math.max(0, Math.ceil(p * count) - 1);
-
-/** Composites lie within 0…5 give or take a few deviations; shifted and scaled they make a sortable integer. */
-const KEY_SHIFT = 64;
-const KEY_SCALE = 2 ** 27;
-
-/** Mean, 5 % and 95 % points of each unit's place over all draws; the units are given best first. */
-function rankDistribution(
-  ordered: readonly Float64Array[],
-  draws: number,
-): { mean: number; low: number; high: number }[] {
-  const count = ordered.length;
-  const places = ordered.map(() => new Uint16Array(draws));
-  const base = 2 ** Math.ceil(Math.log2(count + 1));
-  // Value and unit packed into one double: sorting numbers is far quicker than sorting objects.
-  const keys = new Float64Array(count);
-  for (let d = 0; d < draws; d++) {
-    for (let i = 0; i < count; i++) keys[i] = Math.round((KEY_SHIFT - ordered[i][d]) * KEY_SCALE) * base + i;
-    keys.sort();
-    for (let place = 0; place < count; place++) places[keys[place] % base][d] = place + 1;
-  }
-  return places.map((list) => {
-    const mean = list.reduce((s, p) => s + p, 0) / draws;
-    list.sort();
-    return { mean, low: list[percentIndex(draws, 0.05)], high: list[percentIndex(draws, 0.95)] };
-  });
 }

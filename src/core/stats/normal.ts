@@ -1,4 +1,4 @@
-import type { RandomBits } from './random';
+import type { RandomBits, SeededWords } from './random';
 
 /**
  * Inverse of the standard normal distribution function: Wichura 1988, algorithm AS 241 (PPND16),
@@ -61,11 +61,35 @@ function polynomial(coefficients: readonly number[], x: number): number {
 const TABLE_BITS = 16;
 let table: Float32Array | null = null;
 
+const quantileTable = (): Float32Array =>
+  (table ??= Float32Array.from({ length: 2 ** TABLE_BITS }, (_, i) => normalQuantile((i + 0.5) / 2 ** TABLE_BITS)));
+
 /**
  * Standard normal number from 16 random bits, by a table of 65,536 equally probable quantiles: exact enough for
  * intervals of a ranking (its tails end at ±4.3), and many times as fast as computing each one.
  */
 export function standardNormal(bits: RandomBits): number {
-  table ??= Float32Array.from({ length: 2 ** TABLE_BITS }, (_, i) => normalQuantile((i + 0.5) / 2 ** TABLE_BITS));
-  return table[bits() >>> (32 - TABLE_BITS)];
+  return quantileTable()[bits() >>> TABLE_BITS];
+}
+
+/** A coarser table that stays in the nearest cache while it is hit at random: 4,096 quantiles, tails at ±3.7. */
+const SMALL_BITS = 12;
+let smallTable: Float32Array | null = null;
+
+/**
+ * Fills an array with standard normal numbers, two from each 32-bit word, by a table of 4,096 equally probable
+ * quantiles. Fine enough for 5 % and 95 % points; not for tails.
+ *
+ * @param out - any length
+ * @param words - source of chance
+ */
+export function fillStandardNormal(out: Float32Array, words: SeededWords): void {
+  const count = 2 ** SMALL_BITS;
+  const quantiles = (smallTable ??= Float32Array.from({ length: count }, (_, i) => normalQuantile((i + 0.5) / count)));
+  const drawn = new Uint32Array(Math.ceil(out.length / 2));
+  words.fill(drawn);
+  for (let i = 0; i < out.length; i++) {
+    const word = drawn[i >> 1];
+    out[i] = quantiles[(i & 1) === 0 ? word >>> (32 - SMALL_BITS) : (word >>> 4) & (count - 1)];
+  }
 }

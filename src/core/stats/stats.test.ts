@@ -1,8 +1,10 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mean, standardDeviation } from './moments';
-import { normalQuantile, standardNormal } from './normal';
+import { fillStandardNormal, normalQuantile, standardNormal } from './normal';
+import { selectInPlace } from './order-statistic';
 import { quantile, quantileSorted } from './quantile';
-import { seededBits, uniform } from './random';
+import { SeededWords, seededBits, uniform } from './random';
 
 describe('normalQuantile', () => {
   // scipy 1.10.1: stats.norm.ppf(q)
@@ -38,6 +40,18 @@ describe('quantile', () => {
     expect(quantileSorted([], 0.5)).toBeNaN();
     expect(quantileSorted([3], 0.9)).toBe(3);
     expect(quantileSorted([3, 4], 1)).toBe(4);
+  });
+});
+
+describe('selectInPlace', () => {
+  it('finds what sorting finds', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ noNaN: true }), { minLength: 1, maxLength: 60 }), fc.nat(), (values, n) => {
+        const k = n % values.length;
+        expect(selectInPlace(Float64Array.from(values), k)).toBe(Float64Array.from(values).sort()[k]);
+      }),
+    );
+    expect(selectInPlace(Uint32Array.of(5, 5, 5), 1)).toBe(5);
   });
 });
 
@@ -85,5 +99,17 @@ describe('seededBits', () => {
     expect(Math.abs(mean(x))).toBeLessThan(4 / Math.sqrt(1e5));
     expect(Math.abs(standardDeviation(x) - 1)).toBeLessThan(4 / Math.sqrt(2e5));
     expect(x.filter((v) => v > 1.6449).length / 1e5).toBeCloseTo(0.05, 2);
+  });
+
+  it('fills arrays of any length with such numbers, the same for the same seed', () => {
+    const fill = (count: number): Float32Array => {
+      const out = new Float32Array(count);
+      fillStandardNormal(out, new SeededWords('fill'));
+      return out;
+    };
+    const x = fill(100_001);
+    expect(Math.abs(mean(x))).toBeLessThan(4 / Math.sqrt(1e5));
+    expect(Math.abs(standardDeviation(x) - 1)).toBeLessThan(4 / Math.sqrt(2e5));
+    expect(fill(7)).toEqual(x.slice(0, 7));
   });
 });
