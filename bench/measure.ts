@@ -135,8 +135,10 @@ async function catalogue(): Promise<void> {
                     SELECT r.id, st.id, lpad(to_hex(r.id * 3 + st.ordinal), 64, '0'), 40, st.ordinal FROM run r CROSS JOIN step st`);
     await tx.query(`INSERT INTO analysis (clip_sha256, algorithm_version, status) SELECT sha256, 1, 'done' FROM clip`);
     await tx.query(`INSERT INTO measurement (run_id, quantity, algorithm_version, value, uncertainty, bound, document)
-                    SELECT r.id, q.name, 1, q.base - (r.id * 7919 % 200) / 10.0, 0.5, 'exact', '{}' FROM run r
-                    CROSS JOIN (VALUES ('noiseReSpeechA', -55.0), ('rearRejection', 22.0)) q (name, base)`);
+                    SELECT r.id, q.name, 1, q.base - (r.id * 7919 % 200) / 10.0, 0.5, 'exact', json_build_object(
+                      'quantity', q.name, 'value', q.base, 'bound', 'exact', 'condition', 'bench', 'spread', null,
+                      'uncertainty', 0.5, 'notMeasured', null, 'settings', json_build_object())
+                    FROM run r CROSS JOIN (VALUES ('noiseReSpeechA', -55.0), ('rearRejection', 22.0)) q (name, base)`);
     await tx.query(
       `INSERT INTO price (specimen_id, amount, currency, kind, effective_on) SELECT id, 50 + id, 'EUR', 'street', '2025-01-01' FROM specimen`,
     );
