@@ -8,7 +8,6 @@ export const clipFormatSchema = z.object({
   channels: z.int(),
   durationS: z.number(),
 });
-export type ClipFormat = z.infer<typeof clipFormatSchema>;
 
 /** A clip in the archive. */
 export const clipSchema = z.object({

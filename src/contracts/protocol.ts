@@ -12,7 +12,6 @@ export const stepSchema = z.strictObject({
   angleDeg: z.number().nullable().default(null),
   needsPlacement: z.boolean().default(true),
 });
-export type Step = z.infer<typeof stepSchema>;
 
 /** A version of a protocol, frozen once a run has used it. */
 export const protocolSchema = z.strictObject({

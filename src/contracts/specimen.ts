@@ -44,7 +44,6 @@ export const analysisStateSchema = z.object({
   reason: z.string().nullable(),
   attempts: z.int(),
 });
-export type AnalysisState = z.infer<typeof analysisStateSchema>;
 
 export const takeSchema = z.object({
   id: z.string(),

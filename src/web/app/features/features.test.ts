@@ -16,7 +16,7 @@ import {
   type DraftFile,
 } from './new-run/draft';
 import { rankingLines, standingSentences, unitUnderTest } from './ranking/standing';
-import { takeNotes } from './unit/take-notes';
+import { takeNotes, takeSetup } from './unit/take-notes';
 import { runDocumentSchema } from '#contracts/run-document';
 
 const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
@@ -257,5 +257,15 @@ describe('notes on a take', () => {
     expect(texts(take('rear', { noise: { ...summary().noise, speech: [] } }))).toContain('No speech');
     expect(texts(take('speech', { level: { ...level, peakDbfs: null } }))).toContain('Digital silence');
     expect(texts(take('speech', {}, { claimedS: 12 }))).toContain('of 12.0 s');
+  });
+
+  it('say how it was made in one line', () => {
+    const format = { container: 'wav', encoding: 'pcm24', sampleRateHz: 44_100, channels: 2, durationS: 3 } as const;
+    const made = { gainDb: 38, distanceM: 0.15, angleDeg: 180, clip: { format } } as Take;
+    expect(takeSetup(made)).toBe('38 dB gain, 15 cm, 180°, 44.1 kHz pcm24, 2 channels');
+    expect(takeSetup({ ...made, gainDb: 37.5, distanceM: null, angleDeg: null })).toBe(
+      '37.5 dB gain, 44.1 kHz pcm24, 2 channels',
+    );
+    expect(takeSetup({ ...made, distanceM: 0.025 })).toContain(', 2.5 cm,');
   });
 });

@@ -1,4 +1,5 @@
 import type { Take } from '#contracts/specimen';
+import { formatNumber } from '../../ui/format';
 
 /** Something about a take that a reviewer should know before using it. */
 export interface TakeNote {
@@ -46,4 +47,16 @@ export function takeNotes(take: Take): TakeNote[] {
     notes.push({ text: 'Very quiet: peaks of −12 to −9 dBFS are a good recording level.', isProblem: true });
   }
   return notes;
+}
+
+/** The settings that shaped a take, in one line. */
+export function takeSetup({ gainDb, distanceM, angleDeg, clip }: Take): string {
+  const parts = [`${formatNumber(gainDb, Number.isInteger(gainDb) ? 0 : 1)} dB gain`];
+  if (distanceM !== null)
+    parts.push(`${formatNumber(100 * distanceM, Number.isInteger(Math.round(1e6 * distanceM) / 1e4) ? 0 : 1)} cm`);
+  if (angleDeg !== null) parts.push(`${formatNumber(angleDeg, 0)}°`);
+  const { sampleRateHz, encoding, channels } = clip.format;
+  parts.push(`${sampleRateHz / 1000} kHz ${encoding}`);
+  if (channels > 1) parts.push(`${channels} channels`);
+  return parts.join(', ');
 }

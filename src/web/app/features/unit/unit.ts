@@ -25,7 +25,7 @@ import { CATEGORY_NAMES, formatNumber, formatPrice, today } from '../../ui/forma
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, scaleAround } from '../../ui/whisker';
 import { nameOf, standingSentences } from '../ranking/standing';
-import { takeNotes } from './take-notes';
+import { takeNotes, takeSetup } from './take-notes';
 
 /** Neighbours shown to either side. */
 const NEIGHBOURS = 3;
@@ -160,6 +160,7 @@ export class Unit {
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;
   protected readonly notes = takeNotes;
+  protected readonly setup = takeSetup;
   protected readonly quantityName = (id: Parameters<typeof quantity>[0]): string => quantity(id).name;
   protected readonly sourceWords = (source: string): string => SOURCE_WORDS[source] ?? source;
 

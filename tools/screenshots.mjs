@@ -1,0 +1,94 @@
+// npm run screenshots: the demo's main views into docs/screenshots, 1280×800, from a fresh demo in a temporary folder.
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { CHROMIUM, ensureBrowser } from './browser.mjs';
+import { ensureNodeBuild, ensurePackages, ensureWebBuild, root } from './prepare.mjs';
+
+ensurePackages();
+ensureBrowser();
+await ensureNodeBuild();
+await ensureWebBuild();
+const { chromium } = await import('playwright-core');
+
+const port = process.env.SEDIMENT_PORT ?? '4879';
+const address = `http://127.0.0.1:${port}`;
+const given = process.env.SEDIMENT_DATA;
+const folder = given ?? mkdtempSync(join(tmpdir(), 'sediment-shots-'));
+const server = spawn(process.execPath, [join(root, 'dist/node/main.js'), '--demo'], {
+  env: { ...process.env, SEDIMENT_DATA: folder, SEDIMENT_PORT: port },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) =>
+  server.stdout.on('data', (part) => String(part).includes('Sediment is at') && resolve()),
+);
+for (let quiet = 0; quiet < 3;) {
+  await new Promise((resolve) => setTimeout(resolve, 1000));
+  quiet = (await (await fetch(`${address}/api/jobs`)).json()).length === 0 ? quiet + 1 : 0;
+}
+
+const out = join(root, 'docs/screenshots');
+mkdirSync(out, { recursive: true });
+const units = await (await fetch(`${address}/api/specimens`)).json();
+const idOf = (model) => units.find((u) => u.model === model).id;
+const clip = (step) => `${address}/api/clips/${step.clip.sha256}/audio`;
+
+/** name, path, theme, and what is done before the picture is taken */
+const views = [
+  ['ranking-chalk', '/ranking', 'chalk', (page) => page.locator('.row.tested').click()],
+  ['ranking-basalt', '/ranking', 'basalt'],
+  ['bench', '/bench', 'chalk'],
+  ['gear', '/gear', 'chalk'],
+  ['unit-takes', `/gear/${idOf('Tidemark')}`, 'chalk'],
+  ['unit-measured', `/gear/${idOf('Bosun')}#measured`, 'basalt'],
+  ['unit-points', `/gear/${idOf('Bosun')}#points`, 'chalk'],
+  ['new-run', '/new-run', 'chalk', dropThree],
+  ['palette', '/bench', 'basalt', (page) => page.keyboard.press('Control+k')],
+];
+
+async function dropThree(page) {
+  const { runs } = await (await fetch(`${address}/api/specimens/${idOf('Sedge')}`)).json();
+  const files = [];
+  for (const take of runs[0].takes) {
+    const name = { speech: 'front voice.wav', silence: 'room noise.wav', rear: 'back.wav' }[take.step];
+    files.push({ name, mimeType: 'audio/wav', buffer: Buffer.from(await (await fetch(clip(take))).arrayBuffer()) });
+  }
+  await page.getByText('What a run holds').waitFor();
+  await page.setInputFiles('input[aria-label="Choose files"]', files);
+  await page.getByText('stored').nth(2).waitFor();
+  await page.getByLabel('Maker').fill('Oarlock');
+  await page.getByLabel('Model').fill('Purser');
+  await page.getByLabel('Gain of front voice.wav').fill('38');
+  await page.getByLabel('Gain of front voice.wav').blur();
+  await page.locator('main').evaluate((main) => main.scrollTo(0, 0));
+}
+
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const only = process.argv.slice(2);
+for (const [name, path, theme, act] of views) {
+  if (only.length > 0 && !only.includes(name)) continue;
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
+  const page = await context.newPage();
+  await page.addInitScript((chosen) => localStorage.setItem('sediment.theme', chosen), theme);
+  await page.goto(address + path);
+  await page.waitForTimeout(1500);
+  await act?.(page);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: join(out, `${name}.png`) });
+  await context.close();
+}
+await browser.close();
+server.kill('SIGTERM');
+if (!given) rmSync(folder, { recursive: true, force: true });
