@@ -4,7 +4,7 @@ import jsdoc from 'eslint-plugin-jsdoc';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['dist/', 'node_modules/', '.angular/', 'data/', 'docs/', 'src/core/dsp/fft-js.d.ts'] },
+  { ignores: ['dist/', 'node_modules/', '.angular/', 'data/', 'docs/', 'kernels/', 'src/**/*.d.ts'] },
   {
     files: ['**/*.ts'],
     extends: [js.configs.recommended, ...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],

@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { FftPlan } from '#core/dsp/fft';
 import { seededBits } from '#core/stats/random';
 import { standardNormal } from '#core/stats/normal';
 
@@ -35,7 +35,8 @@ export const NET_LOFT: Room = {
   noiseDbA: 30,
 };
 
-const SPEED_CHUNK = 32_768;
+/** Samples that are convolved at a time. */
+const CHUNK = 32_768;
 
 /**
  * The diffuse tail of a room for a dry signal: convolution with exponentially decaying noise whose energy is 1.
@@ -48,7 +49,7 @@ const SPEED_CHUNK = 32_768;
  */
 export function diffuseTail(dry: Float64Array, sampleRate: number, t60: number, seed: string): Float64Array {
   const bits = seededBits(seed);
-  const length = Math.min(SPEED_CHUNK, Math.round(t60 * sampleRate));
+  const length = Math.min(CHUNK, Math.round(t60 * sampleRate));
   const predelay = Math.round(0.018 * sampleRate);
   const impulse = new Float64Array(length);
   let energy = 0;
@@ -64,30 +65,33 @@ export function diffuseTail(dry: Float64Array, sampleRate: number, t60: number, 
 }
 
 function overlapAdd(signal: Float64Array, impulse: Float64Array): Float64Array {
-  const size = 2 * SPEED_CHUNK;
-  const fft = new FFT(size);
-  const toComplex = (part: Float64Array): Float64Array => {
-    const data = new Float64Array(2 * size);
-    part.forEach((x, i) => (data[2 * i] = x));
-    return data;
+  const size = 2 * CHUNK;
+  const fft = new FftPlan(size);
+  const { input, output } = fft;
+  const transform = (part: Float64Array): void => {
+    input.re.fill(0);
+    input.im.fill(0);
+    input.re.set(part);
+    fft.forward();
   };
-  const kernel = new Float64Array(2 * size);
-  fft.transform(kernel, toComplex(impulse));
+  transform(impulse);
+  const kernel = { re: output.re.slice(), im: output.im.slice() };
   const out = new Float64Array(signal.length);
-  const spectrum = new Float64Array(2 * size);
-  const back = new Float64Array(2 * size);
-  for (let from = 0; from < signal.length; from += SPEED_CHUNK) {
-    fft.transform(spectrum, toComplex(signal.subarray(from, from + SPEED_CHUNK)));
+  const product = new Float64Array(2 * size);
+  for (let from = 0; from < signal.length; from += CHUNK) {
+    transform(signal.subarray(from, from + CHUNK));
     for (let k = 0; k < size; k++) {
-      const re = spectrum[2 * k] * kernel[2 * k] - spectrum[2 * k + 1] * kernel[2 * k + 1];
-      const im = spectrum[2 * k] * kernel[2 * k + 1] + spectrum[2 * k + 1] * kernel[2 * k];
-      // Conjugated before and after, the forward transform goes back.
-      spectrum[2 * k] = re;
-      spectrum[2 * k + 1] = -im;
+      product[2 * k] = output.re[k] * kernel.re[k] - output.im[k] * kernel.im[k];
+      product[2 * k + 1] = output.re[k] * kernel.im[k] + output.im[k] * kernel.re[k];
     }
-    fft.transform(back, spectrum);
+    // Conjugated before, the forward transform goes back.
+    for (let k = 0; k < size; k++) {
+      input.re[k] = product[2 * k];
+      input.im[k] = -product[2 * k + 1];
+    }
+    fft.forward();
     const end = Math.min(size, signal.length - from);
-    for (let i = 0; i < end; i++) out[from + i] += back[2 * i] / size;
+    for (let i = 0; i < end; i++) out[from + i] += output.re[i] / size;
   }
   return out;
 }

@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { FftPlan } from './fft';
 import { GrowingFloats } from './growing-floats';
 import { hann } from './hann';
 import { THIRD_OCTAVE_BANDS, type Band } from './third-octave-bands';
@@ -41,14 +41,12 @@ export class BandPowerFrames {
   /** VALUES_PER_FRAME numbers per frame, frame after frame. */
   readonly values = new GrowingFloats();
   private readonly hop: number;
-  private readonly fft: FFT;
+  private readonly fft: FftPlan;
   private readonly window: Float64Array;
   private readonly aWeights: Float64Array;
   private readonly bands: readonly (BinRange | null)[];
   private readonly total: BinRange;
   private readonly buffer: Float64Array;
-  private readonly packed: Float64Array;
-  private readonly spectrum: Float64Array;
   private readonly powerA: Float64Array;
   private readonly powerB: Float64Array;
   private readonly scale: number;
@@ -57,7 +55,7 @@ export class BandPowerFrames {
   constructor(sampleRate: number) {
     const n = (this.frameLength = frameLength(sampleRate));
     this.hop = n / 2;
-    this.fft = new FFT(n);
+    this.fft = new FftPlan(n);
     this.window = hann(n);
     const windowPower = this.window.reduce((s, w) => s + w * w, 0);
     this.scale = 2 / (n * windowPower);
@@ -67,8 +65,6 @@ export class BandPowerFrames {
     const highHz = Math.min(AUDIO_BAND.highHz, sampleRate / 2 - binWidth);
     this.total = binRange({ lowHz: AUDIO_BAND.lowHz, highHz }, binWidth);
     this.buffer = new Float64Array(n + this.hop);
-    this.packed = new Float64Array(2 * n);
-    this.spectrum = new Float64Array(2 * n);
     this.powerA = new Float64Array(n / 2);
     this.powerB = new Float64Array(n / 2);
   }
@@ -107,12 +103,12 @@ export class BandPowerFrames {
   }
 
   private transformPair(onlyFirst = false): void {
-    const { frameLength: n, hop, window, buffer, packed, spectrum } = this;
-    for (let i = 0; i < n; i++) {
-      packed[2 * i] = window[i] * buffer[i];
-      packed[2 * i + 1] = onlyFirst ? 0 : window[i] * buffer[i + hop];
-    }
-    this.fft.transform(spectrum, packed);
+    const { frameLength: n, hop, window, buffer } = this;
+    const { re, im } = this.fft.input;
+    for (let i = 0; i < n; i++) re[i] = window[i] * buffer[i];
+    if (onlyFirst) im.fill(0);
+    else for (let i = 0; i < n; i++) im[i] = window[i] * buffer[i + hop];
+    this.fft.forward();
     this.separatePowers(n);
     this.storeFrame(this.powerA);
     if (!onlyFirst) this.storeFrame(this.powerB);
@@ -120,15 +116,16 @@ export class BandPowerFrames {
 
   // With z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i.
   private separatePowers(n: number): void {
-    const { spectrum, powerA, powerB } = this;
+    const { powerA, powerB } = this;
+    const { re, im } = this.fft.output;
     const quarter = this.scale / 4;
     for (let k = 1; k < n / 2; k++) {
-      const re = spectrum[2 * k];
-      const im = spectrum[2 * k + 1];
-      const reMirror = spectrum[2 * (n - k)];
-      const imMirror = spectrum[2 * (n - k) + 1];
-      powerA[k] = ((re + reMirror) ** 2 + (im - imMirror) ** 2) * quarter;
-      powerB[k] = ((re - reMirror) ** 2 + (im + imMirror) ** 2) * quarter;
+      const reSum = re[k] + re[n - k];
+      const reDifference = re[k] - re[n - k];
+      const imSum = im[k] + im[n - k];
+      const imDifference = im[k] - im[n - k];
+      powerA[k] = (reSum * reSum + imDifference * imDifference) * quarter;
+      powerB[k] = (reDifference * reDifference + imSum * imSum) * quarter;
     }
   }
 
