@@ -5,7 +5,9 @@
 // an array; this does not, which makes it four to six times as fast, and the spectrum is most of an analysis.
 //
 // Memory from 1024 on, n doubles each: real in, imaginary in, real work, imaginary work, cosines, sines; then six
-// tables of n/4 doubles, cos and sin of p, 2p, 3p, for the first stage. The caller fills tables and input.
+// tables of n/4 doubles, cos and sin of p, 2p, 3p, for the first stage. Behind them, for Welch's method: window (n),
+// samples (3n/2: two frames at 50 % overlap) and the powers of both frames (n/2 each). The caller fills tables,
+// window, and input or samples.
 let n: i32 = 0;
 let RE: usize = 0,
   IM: usize = 0,
@@ -13,7 +15,11 @@ let RE: usize = 0,
   WI: usize = 0,
   TC: usize = 0,
   TS: usize = 0,
-  FT: usize = 0;
+  FT: usize = 0,
+  WIN: usize = 0,
+  SAM: usize = 0,
+  PA: usize = 0,
+  PB: usize = 0;
 /** Lays out memory for a size (a power of two, 16 or more); returns where it begins. */
 export function plan(size: i32): usize {
   n = size;
@@ -25,7 +31,11 @@ export function plan(size: i32): usize {
   TC = WI + bytes;
   TS = TC + bytes;
   FT = TS + bytes;
-  const end: usize = FT + 6 * (bytes >> 2);
+  WIN = FT + 6 * (bytes >> 2);
+  SAM = WIN + bytes;
+  PA = SAM + bytes + (bytes >> 1);
+  PB = PA + (bytes >> 1);
+  const end: usize = PB + (bytes >> 1);
   const pages: i32 = <i32>((end + 65535) >> 16);
   if (memory.size() < pages) memory.grow(pages - memory.size());
   return RE;
@@ -182,4 +192,30 @@ export function forward(): usize {
     bi = t;
   }
   return ar;
+}
+
+/**
+ * Powers of two successive frames, which go through one transform as its real and its imaginary part: windowed
+ * samples in, |A|² and |B|² times a quarter of the scale out, bins 1 … n/2 − 1.
+ */
+export function framePair(scale: f64): void {
+  const bytes: usize = (<usize>n) << 3;
+  const hop: usize = bytes >> 1;
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const w = v128.load(WIN + i);
+    v128.store(RE + i, f64x2.mul(w, v128.load(SAM + i)));
+    v128.store(IM + i, f64x2.mul(w, v128.load(SAM + i + hop)));
+  }
+  const re = forward();
+  const im = re + bytes;
+  // With z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i.
+  const quarter = scale / 4;
+  for (let k: usize = 8; k < hop; k += 8) {
+    const r = load<f64>(re + k),
+      m = load<f64>(im + k);
+    const rm = load<f64>(re + bytes - k),
+      mm = load<f64>(im + bytes - k);
+    store<f64>(PA + k, ((r + rm) * (r + rm) + (m - mm) * (m - mm)) * quarter);
+    store<f64>(PB + k, ((r - rm) * (r - rm) + (m + mm) * (m + mm)) * quarter);
+  }
 }

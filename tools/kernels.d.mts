@@ -1,3 +1,3 @@
-export declare const kernelModule: string;
-export declare function compileFft(): Promise<Uint8Array>;
-export declare function moduleText(bytes: Uint8Array): string;
+export declare const KERNELS: Readonly<Record<string, string>>;
+export declare function moduleOf(kernel: string): string;
+export declare function compiledModule(kernel: string): Promise<string>;

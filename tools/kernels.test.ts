@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
-import { compileFft, kernelModule, moduleText } from './kernels.mjs';
+import { KERNELS, compiledModule, moduleOf } from './kernels.mjs';
 
-it('the FFT kernel in the core is what its source compiles to (npm run kernels)', async () => {
-  expect(readFileSync(kernelModule, 'utf8')).toBe(moduleText(await compileFft()));
-});
+it.each(Object.keys(KERNELS))(
+  'the kernel %s in the core is what its source compiles to (npm run kernels)',
+  async (kernel) => {
+    expect(readFileSync(moduleOf(kernel), 'utf8')).toBe(await compiledModule(kernel));
+  },
+);

@@ -42,13 +42,11 @@ export class BandPowerFrames {
   readonly values = new GrowingFloats();
   private readonly hop: number;
   private readonly fft: FftPlan;
-  private readonly window: Float64Array;
   private readonly aWeights: Float64Array;
   private readonly bands: readonly (BinRange | null)[];
   private readonly total: BinRange;
+  /** Samples of the two frames that are being gathered. */
   private readonly buffer: Float64Array;
-  private readonly powerA: Float64Array;
-  private readonly powerB: Float64Array;
   private readonly scale: number;
   private filled = 0;
 
@@ -56,17 +54,15 @@ export class BandPowerFrames {
     const n = (this.frameLength = frameLength(sampleRate));
     this.hop = n / 2;
     this.fft = new FftPlan(n);
-    this.window = hann(n);
-    const windowPower = this.window.reduce((s, w) => s + w * w, 0);
+    this.fft.window.set(hann(n));
+    const windowPower = this.fft.window.reduce((s, w) => s + w * w, 0);
     this.scale = 2 / (n * windowPower);
     const binWidth = sampleRate / n;
     this.aWeights = Float64Array.from({ length: n / 2 }, (_, k) => aWeightingPower(k * binWidth));
     this.bands = THIRD_OCTAVE_BANDS.map((b) => (b.highHz <= sampleRate / 2 ? binRange(b, binWidth) : null));
     const highHz = Math.min(AUDIO_BAND.highHz, sampleRate / 2 - binWidth);
     this.total = binRange({ lowHz: AUDIO_BAND.lowHz, highHz }, binWidth);
-    this.buffer = new Float64Array(n + this.hop);
-    this.powerA = new Float64Array(n / 2);
-    this.powerB = new Float64Array(n / 2);
+    this.buffer = this.fft.samples;
   }
 
   /** Frames finished so far. */
@@ -86,7 +82,8 @@ export class BandPowerFrames {
       this.filled += part;
       taken += part;
       if (this.filled === this.buffer.length) {
-        this.transformPair();
+        this.fft.framePair(this.scale);
+        for (const power of this.fft.powers) this.storeFrame(power);
         this.buffer.copyWithin(0, 2 * this.hop);
         this.filled -= 2 * this.hop;
       }
@@ -97,35 +94,9 @@ export class BandPowerFrames {
   finish(): void {
     if (this.filled >= this.frameLength) {
       this.buffer.fill(0, this.frameLength);
-      this.transformPair(true);
+      this.fft.framePair(this.scale);
+      this.storeFrame(this.fft.powers[0]);
       this.filled = 0;
-    }
-  }
-
-  private transformPair(onlyFirst = false): void {
-    const { frameLength: n, hop, window, buffer } = this;
-    const { re, im } = this.fft.input;
-    for (let i = 0; i < n; i++) re[i] = window[i] * buffer[i];
-    if (onlyFirst) im.fill(0);
-    else for (let i = 0; i < n; i++) im[i] = window[i] * buffer[i + hop];
-    this.fft.forward();
-    this.separatePowers(n);
-    this.storeFrame(this.powerA);
-    if (!onlyFirst) this.storeFrame(this.powerB);
-  }
-
-  // With z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i.
-  private separatePowers(n: number): void {
-    const { powerA, powerB } = this;
-    const { re, im } = this.fft.output;
-    const quarter = this.scale / 4;
-    for (let k = 1; k < n / 2; k++) {
-      const reSum = re[k] + re[n - k];
-      const reDifference = re[k] - re[n - k];
-      const imSum = im[k] + im[n - k];
-      const imDifference = im[k] - im[n - k];
-      powerA[k] = (reSum * reSum + imDifference * imDifference) * quarter;
-      powerB[k] = (reDifference * reDifference + imSum * imSum) * quarter;
     }
   }
 

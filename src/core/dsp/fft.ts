@@ -1,4 +1,5 @@
 import { FFT_KERNEL } from './fft-kernel';
+import { kernelInstance, type KernelExports } from './kernel-instance';
 
 /** Real and imaginary parts of a block. */
 export interface ComplexBlock {
@@ -6,15 +7,13 @@ export interface ComplexBlock {
   readonly im: Float64Array;
 }
 
-interface Kernel {
-  readonly memory: { readonly buffer: ArrayBuffer };
+interface Kernel extends KernelExports {
   /** Lays out memory for a size; returns where it begins. */
   plan(size: number): number;
   /** Returns where the result begins. */
   forward(): number;
+  framePair(scale: number): void;
 }
-
-let compiled: WebAssembly.Module | null = null;
 
 /**
  * Complex forward FFT of one size, planned once and run many times: X[k] = Σ x[n]·e^(−2πi·kn/N), not scaled.
@@ -24,6 +23,11 @@ let compiled: WebAssembly.Module | null = null;
 export class FftPlan {
   readonly input: ComplexBlock;
   readonly output: ComplexBlock;
+  /** For {@link framePair}: the window (size), and the samples of two frames at 50 % overlap (1.5 × size). */
+  readonly window: Float64Array;
+  readonly samples: Float64Array;
+  /** What {@link framePair} gives: power of the first and of the second frame, by bin (size / 2; bin 0 is not filled). */
+  readonly powers: readonly [Float64Array, Float64Array];
   private readonly kernel: Kernel;
 
   /**
@@ -32,11 +36,16 @@ export class FftPlan {
    */
   constructor(readonly size: number) {
     if (size < 16 || !Number.isInteger(Math.log2(size))) throw new RangeError(`FFT size ${size} is not a power of two`);
-    this.kernel = instantiate();
+    this.kernel = kernelInstance(FFT_KERNEL);
     const base = this.kernel.plan(size);
     const { buffer } = this.kernel.memory;
-    const part = (index: number): Float64Array => new Float64Array(buffer, base + index * 8 * size, size);
-    fillTables(part(4), part(5), new Float64Array(buffer, base + 6 * 8 * size, (6 * size) / 4), size);
+    /** A part of the kernel's memory, in units of the size. */
+    const part = (at: number, length = 1): Float64Array =>
+      new Float64Array(buffer, base + at * 8 * size, length * size);
+    fillTables(part(4), part(5), part(6, 1.5), size);
+    this.window = part(7.5);
+    this.samples = part(8.5, 1.5);
+    this.powers = [part(10, 0.5), part(10.5, 0.5)];
     this.input = { re: part(0), im: part(1) };
     const resultAt = (this.kernel.forward() - base) / (8 * size);
     this.output = { re: part(resultAt), im: part(resultAt + 1) };
@@ -46,14 +55,15 @@ export class FftPlan {
   forward(): void {
     this.kernel.forward();
   }
-}
 
-function instantiate(): Kernel {
-  compiled ??= new WebAssembly.Module(
-    Uint8Array.from({ length: FFT_KERNEL.length / 2 }, (_, i) => parseInt(FFT_KERNEL.slice(2 * i, 2 * i + 2), 16)),
-  );
-  const exports: unknown = new WebAssembly.Instance(compiled).exports;
-  return exports as Kernel;
+  /**
+   * Powers of the two frames in `samples` under the window, which go through one transform together.
+   *
+   * @param scale - what |X|² is multiplied by
+   */
+  framePair(scale: number): void {
+    this.kernel.framePair(scale);
+  }
 }
 
 /** Cosines and sines of −2πi/N, and those of p, 2p and 3p side by side for the first stage. */

@@ -1,4 +1,6 @@
 import { STRIDE, type BlockExtremes } from './block-extremes';
+import { kernelInstance, type KernelExports } from './kernel-instance';
+import { TRUE_PEAK_KERNEL } from './true-peak-kernel';
 
 /**
  * The four-phase interpolator of ITU-R BS.1770-5 Annex 2 (48 taps, 4 × oversampling). Written from memory and
@@ -21,21 +23,38 @@ const TAPS = 12;
 /** No output can exceed the largest input in its window by more than the largest sum of |coefficients|. */
 const LARGEST_GAIN = Math.max(...TRUE_PEAK_PHASES.map((p) => p.reduce((s, c) => s + Math.abs(c), 0)));
 
+interface Kernel extends KernelExports {
+  /** Where the window begins. */
+  readonly WINDOW: { readonly value: number };
+  plan(samples: number): void;
+  largest(from: number, to: number, start: number): number;
+}
+
+/** Where the kernel expects its coefficients. */
+const COEFFICIENTS_AT = 1024;
+
 /**
  * True peak of one channel: the largest magnitude of the 4 × oversampled signal, and never less than the sample
  * peak. Stretches whose samples are so small that the interpolator cannot exceed the maximum found so far are
- * skipped; the result is the same to the last bit, and speech is mostly skipped.
+ * skipped; the result is the same to the last bit, and speech is mostly skipped. What remains goes through
+ * kernels/true-peak.ts, compiled to WebAssembly.
  */
 export class TruePeakMeter {
   /** Largest magnitude so far, linear, full scale 1. */
   peak = 0;
+  private readonly kernel: Kernel = kernelInstance(TRUE_PEAK_KERNEL);
   private readonly window: Float64Array;
   /** Largest magnitude of the stride before: the interpolator still reaches into it. */
   private before = 0;
 
   /** @param blockFrames - the longest block that will be pushed */
   constructor(blockFrames: number) {
-    this.window = new Float64Array(TAPS - 1 + blockFrames);
+    this.kernel.plan(blockFrames);
+    const { buffer } = this.kernel.memory;
+    const twice = TRUE_PEAK_PHASES.flatMap((phase) => [...phase].flatMap((c) => [c, c]));
+    new Float64Array(buffer, COEFFICIENTS_AT, twice.length).set(twice);
+    // One sample more than the block: the kernel takes two at a time.
+    this.window = new Float64Array(buffer, this.kernel.WINDOW.value, TAPS - 1 + blockFrames + 1);
   }
 
   /**
@@ -45,16 +64,20 @@ export class TruePeakMeter {
    * @param samplePeak - largest magnitude of the clip up to and including this block (raises the bar for skipping)
    */
   push(samples: Float64Array, count: number, extremes: BlockExtremes, samplePeak: number): void {
-    const window = this.window;
-    window.set(samples.subarray(0, count), TAPS - 1);
+    const { window, kernel } = this;
+    window.set(count === samples.length ? samples : samples.subarray(0, count), TAPS - 1);
+    window[TAPS - 1 + count] = 0;
     let peak = Math.max(this.peak, samplePeak);
-    for (let s = 0; s < extremes.strides; s++) {
-      const largest = Math.max(extremes.highest[s], -extremes.lowest[s]);
-      if (Math.max(largest, this.before) * LARGEST_GAIN > peak) {
-        peak = interpolatedPeak(window, s * STRIDE, Math.min(count, (s + 1) * STRIDE), peak);
+    let { before } = this;
+    const { lowest, highest, strides } = extremes;
+    for (let s = 0; s < strides; s++) {
+      const largest = highest[s] > -lowest[s] ? highest[s] : -lowest[s];
+      if ((largest > before ? largest : before) * LARGEST_GAIN > peak) {
+        peak = kernel.largest(s * STRIDE, Math.min(count, (s + 1) * STRIDE), peak);
       }
-      this.before = largest;
+      before = largest;
     }
+    this.before = before;
     this.peak = peak;
     window.copyWithin(0, count, count + TAPS - 1);
   }
@@ -63,20 +86,7 @@ export class TruePeakMeter {
    * Lets the filter ring out past the last sample. The clip is taken to be followed by silence.
    */
   finish(): void {
-    this.window.fill(0, TAPS - 1, 2 * (TAPS - 1));
-    this.peak = interpolatedPeak(this.window, 0, TAPS - 1, this.peak);
+    this.window.fill(0, TAPS - 1, 2 * TAPS);
+    this.peak = this.kernel.largest(0, TAPS - 1, this.peak);
   }
-}
-
-function interpolatedPeak(window: Float64Array, from: number, to: number, start: number): number {
-  let peak = start;
-  for (const phase of TRUE_PEAK_PHASES) {
-    for (let i = from; i < to; i++) {
-      let sum = 0;
-      for (let t = 0; t < TAPS; t++) sum += phase[t] * window[i + TAPS - 1 - t];
-      const magnitude = Math.abs(sum);
-      if (magnitude > peak) peak = magnitude;
-    }
-  }
-  return peak;
 }
