@@ -16,7 +16,8 @@ const SCALE_32 = 2 ** -31;
 export function decodeSamples(encoding: SampleEncoding, bytes: Uint8Array, into: Float64Array[], frames: number): void {
   const channels = into.length;
   if (encoding === 'pcm24') {
-    for (let c = 0; c < channels; c++) decode24(bytes, into[c], frames, 3 * c, 3 * channels);
+    if (channels === 1 && bytes.byteOffset % 4 === 0 && IS_LITTLE_ENDIAN) decode24Mono(bytes, into[0], frames);
+    else for (let c = 0; c < channels; c++) decode24(bytes, into[c], 0, frames, 3 * c, 3 * channels);
     return;
   }
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -39,11 +40,29 @@ export function decodeSamples(encoding: SampleEncoding, bytes: Uint8Array, into:
   }
 }
 
+const IS_LITTLE_ENDIAN = new Uint8Array(Uint32Array.of(1).buffer)[0] === 1;
+
 // DataView has no 24-bit read; three bytes shifted to the top of an int32 keep the sign.
-function decode24(bytes: Uint8Array, out: Float64Array, frames: number, start: number, stride: number): void {
-  for (let i = 0, p = start; i < frames; i++, p += stride) {
+function decode24(bytes: Uint8Array, out: Float64Array, from: number, to: number, start: number, stride: number): void {
+  for (let i = from, p = start; i < to; i++, p += stride) {
     out[i] = (((bytes[p] << 8) | (bytes[p + 1] << 16) | (bytes[p + 2] << 24)) >> 8) * SCALE_24;
   }
+}
+
+/** Four samples are three whole words: a quarter of the reads of the plain way. */
+function decode24Mono(bytes: Uint8Array, out: Float64Array, frames: number): void {
+  const quads = Math.floor(frames / 4);
+  const words = new Int32Array(bytes.buffer, bytes.byteOffset, 3 * quads);
+  for (let q = 0, w = 0, i = 0; q < quads; q++, w += 3, i += 4) {
+    const first = words[w];
+    const second = words[w + 1];
+    const third = words[w + 2];
+    out[i] = ((first << 8) >> 8) * SCALE_24;
+    out[i + 1] = ((((first >>> 24) | (second << 8)) << 8) >> 8) * SCALE_24;
+    out[i + 2] = ((((second >>> 16) | (third << 16)) << 8) >> 8) * SCALE_24;
+    out[i + 3] = (third >> 8) * SCALE_24;
+  }
+  decode24(bytes, out, 4 * quads, frames, 12 * quads, 3);
 }
 
 /**

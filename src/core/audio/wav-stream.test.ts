@@ -26,14 +26,14 @@ describe('openWav', () => {
     expect(r).toEqual(right);
   });
 
-  it('never asks for more than one block at a time', () => {
-    const inner = bytesInMemory(encodeWav([new Float64Array(5 * BLOCK_FRAMES)], 48_000, 'pcm16'));
+  it('never asks for more than eight blocks at a time', () => {
+    const inner = bytesInMemory(encodeWav([new Float64Array(20 * BLOCK_FRAMES)], 48_000, 'pcm16'));
     let largest = 0;
     readAll({
       size: inner.size,
       read: (into, at) => ((largest = Math.max(largest, into.length)), inner.read(into, at)),
     });
-    expect(largest).toBe(2 * BLOCK_FRAMES);
+    expect(largest).toBe(8 * 2 * BLOCK_FRAMES);
   });
 
   it.each([NaN, Infinity, -Infinity])('refuses a sample that is %s, with channel and time', (bad) => {
@@ -69,6 +69,18 @@ describe('samples', () => {
         },
       ),
     );
+  });
+
+  it('decodes 24-bit mono by whole words as it does byte by byte, at any length', () => {
+    for (const frames of [1, 3, 4, 5, 8, 1023]) {
+      const bytes = Uint8Array.from({ length: 3 * frames }, (_, i) => (i * 89 + 13) % 256);
+      const [fast, plain] = [new Float64Array(frames), new Float64Array(frames)];
+      decodeSamples('pcm24', bytes, [fast], frames);
+      const shifted = new Uint8Array(3 * frames + 1);
+      shifted.set(bytes, 1);
+      decodeSamples('pcm24', shifted.subarray(1), [plain], frames);
+      expect(fast).toEqual(plain);
+    }
   });
 
   it('limits what does not fit, and rounds to nearest with ties away from zero', () => {

@@ -4,8 +4,11 @@ import { decodeSamples } from './sample-codec';
 import { BLOCK_FRAMES, type SampleStream } from './sample-stream';
 import { readWavHeader } from './wav-header';
 
+/** One read of the file serves several blocks: fewer calls into the system. */
+const BLOCKS_PER_READ = 8;
+
 /**
- * Opens a WAV file as a stream of blocks; memory is one block, whatever the length.
+ * Opens a WAV file as a stream of blocks; memory is a few blocks, whatever the length.
  *
  * @param source - the file
  * @param options - settings
@@ -15,23 +18,35 @@ import { readWavHeader } from './wav-header';
  */
 export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}): SampleStream {
   const { format, dataStart, frameBytes } = readWavHeader(source, options);
-  const bytes = new Uint8Array(BLOCK_FRAMES * frameBytes);
+  const bytes = new Uint8Array(BLOCKS_PER_READ * BLOCK_FRAMES * frameBytes);
   const isFloat = format.encoding === 'float32' || format.encoding === 'float64';
   let frame = 0;
+  /** Frame that the buffer begins with, and how many it holds. */
+  let bufferedFrom = 0;
+  let buffered = 0;
+
+  const fill = (): void => {
+    const wanted = Math.min(BLOCKS_PER_READ * BLOCK_FRAMES, format.frames - frame);
+    const got = source.read(bytes.subarray(0, wanted * frameBytes), dataStart + frame * frameBytes);
+    if (got < wanted * frameBytes) {
+      throw new AudioFileError('truncated', 'The file became shorter while it was being read.', {
+        claimedFrames: format.frames,
+        presentFrames: frame + Math.floor(got / frameBytes),
+        sampleRate: format.sampleRate,
+      });
+    }
+    bufferedFrom = frame;
+    buffered = wanted;
+  };
+
   return {
     format,
     read(into) {
       const wanted = Math.min(BLOCK_FRAMES, format.frames - frame);
       if (wanted === 0) return 0;
-      const got = source.read(bytes.subarray(0, wanted * frameBytes), dataStart + frame * frameBytes);
-      if (got < wanted * frameBytes) {
-        throw new AudioFileError('truncated', 'The file became shorter while it was being read.', {
-          claimedFrames: format.frames,
-          presentFrames: frame + Math.floor(got / frameBytes),
-          sampleRate: format.sampleRate,
-        });
-      }
-      decodeSamples(format.encoding, bytes, into, wanted);
+      if (frame >= bufferedFrom + buffered) fill();
+      const start = (frame - bufferedFrom) * frameBytes;
+      decodeSamples(format.encoding, bytes.subarray(start, start + wanted * frameBytes), into, wanted);
       if (isFloat) assertFinite(into, wanted, frame, format.sampleRate);
       frame += wanted;
       return wanted;
