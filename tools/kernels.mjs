@@ -7,7 +7,7 @@ import asc from 'assemblyscript/asc';
 const root = join(import.meta.dirname, '..');
 
 /** Kernel, and the name of the constant that holds it. */
-export const KERNELS = { fft: 'FFT_KERNEL', 'true-peak': 'TRUE_PEAK_KERNEL' };
+export const KERNELS = { fft: 'FFT_KERNEL', 'true-peak': 'TRUE_PEAK_KERNEL', 'k-weighting': 'K_WEIGHTING_KERNEL' };
 
 export const moduleOf = (kernel) => join(root, `src/core/dsp/${kernel}-kernel.ts`);
 

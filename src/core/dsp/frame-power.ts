@@ -1,14 +1,26 @@
-import type { Biquad } from './biquad';
-import { kWeighting } from './k-weighting';
 import { GrowingFloats } from './growing-floats';
+import { kWeighting } from './k-weighting';
+import { K_WEIGHTING_KERNEL } from './k-weighting-kernel';
+import { kernelInstance, type KernelExports } from './kernel-instance';
 
 /** Length of the frames in which power is kept; 20 of them make a gating block of BS.1770. */
 export const FRAMES_PER_SECOND = 50;
+
+interface Kernel extends KernelExports {
+  readonly RESULTS: { readonly value: number };
+  readonly SAMPLES: { readonly value: number };
+  plan(samples: number): void;
+  accumulate(from: number, to: number): void;
+}
+
+/** Where the kernel expects the coefficients. */
+const COEFFICIENTS_AT = 1024;
 
 /**
  * Mean square of one channel in frames of 20 ms, plain and K-weighted, and the sums of the whole clip, in one walk.
  * Frame k covers the samples from round(k·fs/50) on, so that any sample rate stays aligned with time.
  * A last frame that is not full is dropped.
+ * The loop over the samples is kernels/k-weighting.ts, compiled to WebAssembly.
  */
 export class FramePowerMeter {
   readonly plain = new GrowingFloats();
@@ -18,9 +30,10 @@ export class FramePowerMeter {
   /** Sum of the squares of all samples so far. */
   sumOfSquares = 0;
   count = 0;
-  private readonly shelf: Biquad;
-  private readonly highPass: Biquad;
-  private readonly state = new Float64Array(4);
+  private readonly kernel: Kernel = kernelInstance(K_WEIGHTING_KERNEL);
+  private readonly block: Float64Array;
+  /** Sum, sum of squares and K-weighted sum of squares of the last stretch. */
+  private readonly results: Float64Array;
   private position = 0;
   private frame = 0;
   private frameStart = 0;
@@ -28,56 +41,52 @@ export class FramePowerMeter {
   private plainSum = 0;
   private weightedSum = 0;
 
-  constructor(private readonly sampleRate: number) {
-    [this.shelf, this.highPass] = kWeighting(sampleRate);
+  /**
+   * @param sampleRate - in hertz
+   * @param blockFrames - the longest block that will be pushed
+   */
+  constructor(
+    private readonly sampleRate: number,
+    blockFrames: number,
+  ) {
+    const [shelf, highPass] = kWeighting(sampleRate);
+    this.kernel.plan(blockFrames);
+    const { memory, RESULTS, SAMPLES } = this.kernel;
+    const { b0, b1, b2, a1, a2 } = shelf;
+    new Float64Array(memory.buffer, COEFFICIENTS_AT, 8).set([
+      b0,
+      b1,
+      b2,
+      a1,
+      a2,
+      highPass.b0,
+      highPass.a1,
+      highPass.a2,
+    ]);
+    this.results = new Float64Array(memory.buffer, RESULTS.value, 3);
+    this.block = new Float64Array(memory.buffer, SAMPLES.value, blockFrames);
     this.frameEnd = this.boundary(1);
   }
 
   /**
    * @param samples - full scale ±1
-   * @param count - how many of them to take
+   * @param count - how many of them to take, at most `blockFrames`
    */
   push(samples: Float64Array, count: number): void {
+    this.block.set(count === samples.length ? samples : samples.subarray(0, count));
     let from = 0;
     while (from < count) {
       const to = Math.min(count, from + this.frameEnd - this.position);
-      this.accumulate(samples, from, to);
+      this.accumulate(from, to);
       this.position += to - from;
       from = to;
       if (this.position === this.frameEnd) this.closeFrame();
     }
   }
 
-  // Both sections are written out in one loop: their memory stays in registers, which halves the time.
-  private accumulate(samples: Float64Array, from: number, to: number): void {
-    const { b0, b1, b2, a1, a2 } = this.shelf;
-    // The numerator of the high-pass is d, −2d, d.
-    const { b0: d, a1: c1, a2: c2 } = this.highPass;
-    const state = this.state;
-    let z1 = state[0];
-    let z2 = state[1];
-    let w1 = state[2];
-    let w2 = state[3];
-    let sum = 0;
-    let plain = 0;
-    let weighted = 0;
-    for (let i = from; i < to; i++) {
-      const x = samples[i];
-      sum += x;
-      plain += x * x;
-      const y = b0 * x + z1;
-      z1 = b1 * x - a1 * y + z2;
-      z2 = b2 * x - a2 * y;
-      const u = d * y;
-      const v = u + w1;
-      w1 = w2 - 2 * u - c1 * v;
-      w2 = u - c2 * v;
-      weighted += v * v;
-    }
-    state[0] = z1;
-    state[1] = z2;
-    state[2] = w1;
-    state[3] = w2;
+  private accumulate(from: number, to: number): void {
+    this.kernel.accumulate(from, to);
+    const [sum, plain, weighted] = this.results;
     this.sum += sum;
     this.sumOfSquares += plain;
     this.count += to - from;

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { joined, lcgNoise, sine } from '../testing/signals';
+import { BiquadCascade } from './biquad';
 import { BlockExtremes } from './block-extremes';
 import { FramePowerMeter } from './frame-power';
+import { kWeighting } from './k-weighting';
 import { LevelMeter } from './level-meter';
 import { TRUE_PEAK_PHASES, TruePeakMeter } from './true-peak';
 import { WaveformPeaks } from './waveform-peaks';
@@ -109,13 +111,29 @@ describe('LevelMeter', () => {
 
 describe('FramePowerMeter', () => {
   it('keeps frames aligned with time at rates that do not divide by 50', () => {
-    const meter = new FramePowerMeter(11_025);
+    const meter = new FramePowerMeter(11_025, 11_025 * 3);
     const signal = new Float64Array(11_025 * 3).fill(0.5);
     meter.push(signal, signal.length);
     expect(meter.plain.length).toBe(150);
     expect(meter.plain.view().every((p) => Math.abs(p - 0.25) < 1e-12)).toBe(true);
     expect(meter.sum).toBeCloseTo(0.5 * signal.length, 6);
     expect(meter.sumOfSquares).toBeCloseTo(0.25 * signal.length, 6);
+  });
+});
+
+describe('the K-weighting kernel', () => {
+  it('filters as the two sections do one after the other, in blocks of any length', () => {
+    const signal = lcgNoise(9600, 0.5);
+    const meter = new FramePowerMeter(48_000, 1000);
+    for (let at = 0; at < signal.length; at += 1000) {
+      const block = signal.slice(at, at + 1000);
+      meter.push(block, block.length);
+    }
+    const filtered = signal.slice();
+    new BiquadCascade(kWeighting(48_000)).process(filtered);
+    const frame = (f: number): number => filtered.slice(960 * f, 960 * (f + 1)).reduce((s, x) => s + x * x, 0) / 960;
+    expect(meter.kWeighted.length).toBe(10);
+    meter.kWeighted.view().forEach((power, f) => expect(power / frame(f)).toBeCloseTo(1, 10));
   });
 });
 

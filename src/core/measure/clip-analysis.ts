@@ -84,7 +84,7 @@ class ChannelMeters {
   readonly bands: BandPowerFrames;
 
   constructor(sampleRate: number) {
-    this.frames = new FramePowerMeter(sampleRate);
+    this.frames = new FramePowerMeter(sampleRate, BLOCK_FRAMES);
     this.bands = new BandPowerFrames(sampleRate);
   }
 

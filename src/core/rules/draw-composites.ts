@@ -12,54 +12,68 @@ export interface Contribution {
 }
 
 /**
- * Draws a unit's composite many times over: every figure, every point given by hand and every missing criterion anew
- * within its scatter.
- *
- * @param contributions - one per criterion
- * @param draws - how many
- * @param seed - the same seed gives the same draws
- * @returns one composite per draw
+ * Draws composites many times over: every figure, every point given by hand and every missing criterion anew within
+ * its scatter. Made once for a ranking, so that its buffers serve all units.
  */
-export function drawComposites(contributions: readonly Contribution[], draws: number, seed: string): Float64Array {
-  const words = new SeededWords(seed);
-  const sums = new Float64Array(draws);
-  const normal = new Float32Array(draws);
-  let fixed = 0;
-  let variance = 0;
-  for (const { points, catalogue, share } of contributions) {
-    if (points.points === null) addFromCatalogue(sums, catalogue.known, share, words);
-    else if (points.scatter.kind === 'figure') {
-      const { value, sd, beyond, curve } = points.scatter;
-      const figures = new Float64Array(draws).fill(value);
-      if (sd > 0) addNormal(figures, normal, sd, words);
-      if (beyond !== 0) addBeyond(figures, normal, beyond, words);
-      addThroughCurve(sums, figures, curve, share);
-    } else {
-      fixed += share * points.points;
-      // Independent normal scatters add up to one: a single draw does for all points given by hand.
-      if (points.scatter.kind === 'points') variance += (share * points.scatter.sd) ** 2;
-    }
+export class CompositeDrawer {
+  private readonly figures: Float64Array;
+  private readonly normal: Float32Array;
+  private readonly words: Uint32Array;
+
+  /** @param draws - how many composites each unit gets */
+  constructor(private readonly draws: number) {
+    this.figures = new Float64Array(draws);
+    this.normal = new Float32Array(draws);
+    this.words = new Uint32Array(draws);
   }
-  for (let d = 0; d < draws; d++) sums[d] += fixed;
-  if (variance > 0) addNormal(sums, normal, Math.sqrt(variance), words);
-  return sums;
-}
 
-function addNormal(sums: Float64Array, normal: Float32Array, sd: number, words: SeededWords): void {
-  fillStandardNormal(normal, words);
-  for (let d = 0; d < sums.length; d++) sums[d] += sd * normal[d];
-}
+  /**
+   * @param contributions - one per criterion
+   * @param seed - the same seed gives the same draws
+   * @returns one composite per draw
+   */
+  draw(contributions: readonly Contribution[], seed: string): Float64Array {
+    const source = new SeededWords(seed);
+    const sums = new Float64Array(this.draws);
+    let fixed = 0;
+    let variance = 0;
+    for (const { points, catalogue, share } of contributions) {
+      const { scatter } = points;
+      if (points.points === null) this.addFromCatalogue(sums, catalogue.known, share, source);
+      else if (scatter.kind === 'figure') {
+        this.figures.fill(scatter.value);
+        if (scatter.sd > 0) this.addNormal(this.figures, scatter.sd, source);
+        if (scatter.beyond !== 0) this.addBeyond(scatter.beyond, source);
+        addThroughCurve(sums, this.figures, scatter.curve, share);
+      } else {
+        fixed += share * points.points;
+        // Independent normal scatters add up to one: a single draw does for all points given by hand.
+        if (scatter.kind === 'points') variance += (share * scatter.sd) ** 2;
+      }
+    }
+    for (let d = 0; d < sums.length; d++) sums[d] += fixed;
+    if (variance > 0) this.addNormal(sums, Math.sqrt(variance), source);
+    return sums;
+  }
 
-function addBeyond(figures: Float64Array, normal: Float32Array, beyond: number, words: SeededWords): void {
-  fillStandardNormal(normal, words);
-  for (let d = 0; d < figures.length; d++) figures[d] += beyond * Math.abs(normal[d]);
-}
+  private addNormal(sums: Float64Array, sd: number, source: SeededWords): void {
+    const { normal } = this;
+    fillStandardNormal(normal, source, this.words);
+    for (let d = 0; d < sums.length; d++) sums[d] += sd * normal[d];
+  }
 
-function addFromCatalogue(sums: Float64Array, known: readonly number[], share: number, words: SeededWords): void {
-  const points = Float64Array.from(known);
-  const drawn = new Uint32Array(sums.length);
-  words.fill(drawn);
-  for (let d = 0; d < sums.length; d++) sums[d] += share * points[Math.floor((drawn[d] / 2 ** 32) * points.length)];
+  private addBeyond(beyond: number, source: SeededWords): void {
+    const { normal, figures } = this;
+    fillStandardNormal(normal, source, this.words);
+    for (let d = 0; d < figures.length; d++) figures[d] += beyond * Math.abs(normal[d]);
+  }
+
+  private addFromCatalogue(sums: Float64Array, known: readonly number[], share: number, source: SeededWords): void {
+    const points = Float64Array.from(known);
+    source.fill(this.words);
+    for (let d = 0; d < sums.length; d++)
+      sums[d] += share * points[Math.floor((this.words[d] / 2 ** 32) * points.length)];
+  }
 }
 
 /** As pointsOnCurve, over an array, the knots laid out flat. */

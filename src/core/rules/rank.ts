@@ -1,7 +1,7 @@
 import { standardDeviation } from '../stats/moments';
 import { selectInPlace } from '../stats/order-statistic';
 import { catalogueOfPoints, criterionPoints, weightOf, type UnitFacts } from './criterion-points';
-import { drawComposites } from './draw-composites';
+import { CompositeDrawer } from './draw-composites';
 import { MOST_POINTS } from './points-curve';
 import { percentIndex, rankDistribution } from './rank-distribution';
 import { probabilityOfBeating, strataOf } from './strata';
@@ -71,10 +71,10 @@ export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: 
   const composites = units.map((_, u) =>
     table.reduce((sum, column, c) => sum + shares[c] * (column[u].points ?? catalogue[c].mean), 0),
   );
+  const drawer = new CompositeDrawer(draws);
   const drawn = units.map((unit, u) =>
-    drawComposites(
+    drawer.draw(
       table.map((column, c) => ({ points: column[u], catalogue: catalogue[c], share: shares[c] })),
-      draws,
       `${seed}/${unit.id}`,
     ),
   );

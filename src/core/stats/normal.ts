@@ -81,13 +81,14 @@ let smallTable: Float32Array | null = null;
  * quantiles. Fine enough for 5 % and 95 % points; not for tails.
  *
  * @param out - any length
- * @param words - source of chance
+ * @param source - source of chance
+ * @param scratch - half as many words or more, to be used over again
  */
-export function fillStandardNormal(out: Float32Array, words: SeededWords): void {
+export function fillStandardNormal(out: Float32Array, source: SeededWords, scratch: Uint32Array): void {
   const count = 2 ** SMALL_BITS;
   const quantiles = (smallTable ??= Float32Array.from({ length: count }, (_, i) => normalQuantile((i + 0.5) / count)));
-  const drawn = new Uint32Array(Math.ceil(out.length / 2));
-  words.fill(drawn);
+  const drawn = scratch.subarray(0, Math.ceil(out.length / 2));
+  source.fill(drawn);
   for (let i = 0; i < out.length; i++) {
     const word = drawn[i >> 1];
     out[i] = quantiles[(i & 1) === 0 ? word >>> (32 - SMALL_BITS) : (word >>> 4) & (count - 1)];

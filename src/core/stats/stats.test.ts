@@ -104,7 +104,7 @@ describe('seededBits', () => {
   it('fills arrays of any length with such numbers, the same for the same seed', () => {
     const fill = (count: number): Float32Array => {
       const out = new Float32Array(count);
-      fillStandardNormal(out, new SeededWords('fill'));
+      fillStandardNormal(out, new SeededWords('fill'), new Uint32Array(count));
       return out;
     };
     const x = fill(100_001);
