@@ -88,16 +88,15 @@ export class Catalogue {
 
   /** @throws Failure `not-found` where the category has no rubric */
   async rankingInputs(category: Category): Promise<RankingInputs> {
-    const inputs = (await this.current()).inputs.get(category);
-    if (!inputs) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
-    return inputs;
+    return inputsOf(await this.current(), category);
   }
 
   /** @throws Failure `not-found` where the category has no rubric */
   async ranking(category: Category): Promise<RankRow[]> {
-    const { names } = await this.rankingInputs(category);
-    const ranked = (await this.current()).ranked.get(category) ?? [];
-    return ranked.map((unit) => ({
+    // Names and places from one and the same snapshot: between two questions a unit may have come in.
+    const snapshot = await this.current();
+    const { names } = inputsOf(snapshot, category);
+    return (snapshot.ranked.get(category) ?? []).map((unit) => ({
       place: unit.place,
       stratum: unit.stratum,
       specimen: `${names[unit.id].maker} ${names[unit.id].model} · ${names[unit.id].label}`,
@@ -151,6 +150,12 @@ export class Catalogue {
     );
     return { rows, inputs, ranked };
   }
+}
+
+function inputsOf(snapshot: Snapshot, category: Category): RankingInputs {
+  const inputs = snapshot.inputs.get(category);
+  if (!inputs) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
+  return inputs;
 }
 
 /** A unit enters the ranking with its first measured run; before that there is nothing to rank it by. */
