@@ -1,11 +1,13 @@
-import { FLACDecoder } from '@wasm-audio-decoders/flac';
+import { FLACDecoder, type FLACDecodedAudio } from '@wasm-audio-decoders/flac';
 import { AudioFileError } from '#core/audio/audio-file-error';
 import type { ByteSource } from '#core/audio/byte-source';
-import { readFlacInfo } from '#core/audio/flac-info';
+import { readFirstFrameHeader, readFlacInfo } from '#core/audio/flac-info';
 import { BLOCK_FRAMES, type SampleStream } from '#core/audio/sample-stream';
 
 /** Bytes handed to the decoder at a time. */
 const READ_BYTES = 64 * 1024;
+/** A header with room behind it, since the decoder reads ahead. */
+const HEADER_ROOM = 64;
 
 /**
  * A FLAC file as a stream of blocks, decoded piece by piece by the wasm decoder (libFLAC).
@@ -26,16 +28,27 @@ export async function openFlac(bytes: ByteSource & { close(): void }): Promise<S
   let ended = false;
   let delivered = 0;
 
-  const decodeMore = async (): Promise<void> => {
-    const piece = new Uint8Array(READ_BYTES);
-    const got = bytes.read(piece, position);
-    position += got;
-    ended = got === 0;
-    const decoded = ended ? await decoder.flush() : await decoder.decode(piece.subarray(0, got));
+  const keep = (decoded: FLACDecodedAudio): void => {
     if (decoded.errors.length > 0) {
       throw new AudioFileError('malformed', `The FLAC file is damaged: ${decoded.errors[0].message}.`);
     }
     if (decoded.samplesDecoded > 0) waiting.push(decoded.channelData);
+  };
+
+  const decodeMore = async (): Promise<void> => {
+    const piece = new Uint8Array(READ_BYTES);
+    const got = bytes.read(piece, position);
+    position += got;
+    if (got > 0) keep(await decoder.decode(piece.subarray(0, got)));
+    else {
+      // The decoder takes a frame for whole only when the header of another one follows, and would drop the last one
+      // of some files; so it is shown a header once more, with nothing behind it.
+      const header = new Uint8Array(HEADER_ROOM);
+      header.set(readFirstFrameHeader(bytes));
+      keep(await decoder.decode(header));
+      keep(await decoder.flush());
+      ended = true;
+    }
   };
 
   const take = (into: Float64Array[], at: number): number => {
@@ -64,7 +77,6 @@ export async function openFlac(bytes: ByteSource & { close(): void }): Promise<S
         throw new AudioFileError(
           'truncated',
           `The FLAC file ends too early: it promises ${(format.frames / format.sampleRate).toFixed(2)} s, and ${(delivered / format.sampleRate).toFixed(2)} s are there. Copy it again from the recorder.`,
-          { claimedFrames: format.frames, presentFrames: delivered, sampleRate: format.sampleRate },
         );
       }
       return filled;

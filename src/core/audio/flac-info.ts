@@ -1,5 +1,6 @@
 import { AudioFileError } from './audio-file-error';
 import type { AudioFormat } from './audio-format';
+import type { ByteSource } from './byte-source';
 import { checkRateAndChannels } from './wav-header';
 
 /**
@@ -22,3 +23,31 @@ export function readFlacInfo(head: Uint8Array): AudioFormat {
   checkRateAndChannels(sampleRate, channels);
   return { container: 'flac', encoding: `flac${bits}`, sampleRate, channels, channelMask: null, frames };
 }
+
+/**
+ * The header of the first audio frame (RFC 9639, section 9.1), without the frame itself.
+ *
+ * @param source - the file
+ * @throws {@link AudioFileError} `malformed` where the metadata does not end in a frame
+ */
+export function readFirstFrameHeader(source: ByteSource): Uint8Array {
+  const head = new Uint8Array(4);
+  let position = 4;
+  for (let isLast = false; !isLast;) {
+    if (source.read(head, position) < 4) throw noFrame();
+    isLast = (head[0] & 0x80) !== 0;
+    position += 4 + ((head[1] << 16) | (head[2] << 8) | head[3]);
+  }
+  const frame = new Uint8Array(16);
+  const got = source.read(frame, position);
+  if (got < 6 || frame[0] !== 0xff || (frame[1] & 0xfc) !== 0xf8) throw noFrame();
+  const blockSizeCode = frame[2] >> 4;
+  const rateCode = frame[2] & 0x0f;
+  const blockSizeBytes = blockSizeCode === 6 ? 1 : blockSizeCode === 7 ? 2 : 0;
+  const rateBytes = rateCode === 12 ? 1 : rateCode === 13 || rateCode === 14 ? 2 : 0;
+  // Sync and codes, the frame's number (0 takes one byte), what the codes announce, and the checksum.
+  return frame.slice(0, 4 + 1 + blockSizeBytes + rateBytes + 1);
+}
+
+const noFrame = (): AudioFileError =>
+  new AudioFileError('malformed', 'The FLAC file is damaged: no audio follows its metadata.');

@@ -30,7 +30,8 @@ export class ClipIngest {
     await this.discard(file);
     const { code, message, truncation } = file.verdict;
     throw new Failure(
-      code === 'truncated' ? 'clip-truncated' : 'clip-refused',
+      // A part can be kept of a WAV only: what is there of a FLAC would have to be encoded anew.
+      code === 'truncated' && truncation ? 'clip-truncated' : 'clip-refused',
       message,
       [{ file: name, field: null, message }],
       truncation,
