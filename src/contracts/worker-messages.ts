@@ -17,6 +17,8 @@ const noiseLevelSchema = z.object({
 
 /** What measurements over several takes need of one clip, beside its step powers. */
 export const analysisDetailSchema = z.object({
+  /** Seconds of speech that were found. */
+  speechS: z.number(),
   loudness: z.object({ integratedLufs: levelSchema, uncertaintyLu: z.number().nullable() }),
   noise: z
     .object({

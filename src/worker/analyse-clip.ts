@@ -16,6 +16,7 @@ export default async function analyseClipTask({ path, progress }: AnalyseClipTas
       summary: clipSummary(analysis),
       measurements: clipMeasurements(analysis),
       detail: {
+        speechS: analysis.segments.speech.reduce((s, { startS, endS }) => s + endS - startS, 0),
         loudness: { integratedLufs: loudness.integratedLufs, uncertaintyLu: loudness.uncertaintyLu },
         noise: noise && { ...noise, thirdOctave: [...noise.thirdOctave] },
       },

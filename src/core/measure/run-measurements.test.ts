@@ -18,8 +18,9 @@ const passage = (seed: number): Float64Array =>
 const noise = (levelDb: number, seed: number): Float64Array => scaled(lcgNoise(SECONDS * 48_000, 1, seed), levelDb);
 
 async function take(step: string, samples: Float64Array, gainDb = 40): Promise<AnalysedTake> {
-  const { loudness, noise: pause, stepPowers } = await analyse([samples]);
-  return { step, gainDb, loudness, noise: pause, stepPowers };
+  const { loudness, noise: pause, stepPowers, segments } = await analyse([samples]);
+  const speechS = segments.speech.reduce((s, { startS, endS }) => s + endS - startS, 0);
+  return { step, gainDb, loudness, noise: pause, speechS, stepPowers };
 }
 const value = (list: ReturnType<typeof runMeasurements>, quantity: string) => list.find((m) => m.quantity === quantity);
 
@@ -71,6 +72,13 @@ describe('rear rejection', () => {
     expect(found?.value).toBeLessThan(60);
   });
 
+  it('knows by itself when the front does not stand out of the noise', async () => {
+    const buried = await take('speech', noise(-50, 11));
+    expect(rearRejection(buried, buried, await take('silence', noise(-50, 12))).notMeasured).toMatch(
+      /does not stand out/,
+    );
+  });
+
   it('is not measured where the front itself drowns, and says so', async () => {
     const figures = runMeasurements([
       await take('speech', noise(-50, 11)),
@@ -79,7 +87,7 @@ describe('rear rejection', () => {
     ]);
     expect(value(figures, 'rearRejection')).toMatchObject({
       value: null,
-      notMeasured: expect.stringMatching(/does not stand out/) as string,
+      notMeasured: expect.stringMatching(/No speech was found/) as string,
     });
   });
 });
@@ -102,6 +110,14 @@ describe('noise re speech over two takes', () => {
     const [a] = runMeasurements([speech, first, second]);
     const [b] = runMeasurements([speech, second]);
     expect(a.value).toBe(b.value);
+  });
+
+  it('is not read against a speech take without speech', async () => {
+    const figures = runMeasurements([await take('speech', noise(-40, 3)), await take('silence', noise(-80, 12))]);
+    expect(value(figures, 'noiseReSpeechA')).toMatchObject({
+      value: null,
+      notMeasured: expect.stringMatching(/No speech was found/) as string,
+    });
   });
 
   it('names what a run lacks', async () => {

@@ -11,8 +11,12 @@ export interface AnalysedTake {
   readonly gainDb: number;
   readonly loudness: Pick<LoudnessFigures, 'integratedLufs' | 'uncertaintyLu'>;
   readonly noise: SilenceNoise | null;
+  /** Seconds of speech that were found. */
+  readonly speechS: number;
   readonly stepPowers: Float64Array;
 }
+
+const NO_SPEECH = 'No speech was found in the speech take: is it the right file?';
 
 /**
  * The figures that take several clips of one run: noise re speech and rear rejection. Where a step was taken more
@@ -30,8 +34,8 @@ export function runMeasurements(takes: readonly AnalysedTake[]): Measurement[] {
 }
 
 function noiseFigures(speech: AnalysedTake | undefined, silence: AnalysedTake | undefined): Measurement[] {
-  if (speech && silence) return noiseReSpeech(speech, silence);
-  const reason = 'The run has no speech take.';
+  if (speech && silence && speech.speechS > 0) return noiseReSpeech(speech, silence);
+  const reason = speech ? NO_SPEECH : 'The run has no speech take.';
   return [notMeasured('noiseReSpeechZ', 'unweighted', reason), notMeasured('noiseReSpeechA', 'A-weighted', reason)];
 }
 
@@ -41,6 +45,8 @@ function rejectionFigure(
   silence: AnalysedTake | undefined,
 ): Measurement {
   const missing = [!speech && 'speech', !rear && 'rear', !silence && 'silence'].filter(Boolean).join(', ');
+  const condition = 'K-weighted speech, 0° against 180°';
+  if (speech?.speechS === 0) return notMeasured('rearRejection', condition, NO_SPEECH);
   if (speech && rear && silence) return rearRejection(speech, rear, silence);
-  return notMeasured('rearRejection', 'K-weighted speech, 0° against 180°', `The run lacks: ${missing}.`);
+  return notMeasured('rearRejection', condition, `The run lacks: ${missing}.`);
 }

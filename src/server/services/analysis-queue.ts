@@ -128,7 +128,7 @@ export class AnalysisQueue {
 }
 
 function analysedTake(row: AnalysedTakeRow): AnalysedTake {
-  const { loudness, noise } = analysisDetailSchema.parse(row.detail);
+  const { loudness, noise, speechS } = analysisDetailSchema.parse(row.detail);
   const bytes = row.step_powers ?? new Uint8Array();
   // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
   return {
@@ -136,6 +136,7 @@ function analysedTake(row: AnalysedTakeRow): AnalysedTake {
     gainDb: row.gain_db,
     loudness,
     noise,
+    speechS,
     stepPowers: new Float64Array(bytes.slice().buffer),
   } as AnalysedTake;
 }

@@ -1,5 +1,5 @@
-import { ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
@@ -22,6 +22,8 @@ import { nameOf, rankingLines, standingSentences, unitUnderTest, type RankingLin
 type Weights = Readonly<Record<string, number>>;
 const WEIGHTS_KEY = 'sediment.weights.microphone';
 const SETTLE_MS = 60;
+/** Lines left above a unit that is brought into view. */
+const LINES_ABOVE = 6;
 
 /** Everything ever tested in one order: strata, whiskers, and where the new one settles. */
 @Component({
@@ -84,6 +86,7 @@ export class Ranking {
     return unit ? standingSentences(unit, this.ranked(), this.names(), this.criterionNames()) : [];
   });
   private readonly prices = computed(() => this.pricesByUnit());
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
   protected readonly active = signal(0);
   private readonly selected = signal<string | null>(null);
   protected readonly open = computed(() => this.ranked().find((u) => u.id === this.selected()) ?? null);
@@ -98,6 +101,16 @@ export class Ranking {
       { keys: 'Space', does: 'Show what a unit\u2019s place is made of' },
       { keys: 'Enter', does: 'Open the unit' },
     ]);
+    let shownFor = '';
+    effect(() => {
+      // A unit that was asked for by address is brought into view, once.
+      const asked = this.unit();
+      const viewport = this.viewport();
+      const at = this.lines().findIndex((line) => line.kind === 'unit' && line.unit.id === asked);
+      if (!asked || !viewport || at < 0 || shownFor === asked) return;
+      shownFor = asked;
+      setTimeout(() => viewport.scrollToIndex(Math.max(0, at - LINES_ABOVE)));
+    });
     effect(() => {
       const chosen = this.chosen();
       if (chosen) localStorage.setItem(WEIGHTS_KEY, JSON.stringify(chosen));
