@@ -4,17 +4,7 @@ import { join } from 'node:path';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import { afterAll, beforeAll, onTestFailed } from 'vitest';
 import { startServer, type ServerProcess } from '#server/testing/process';
-import { CHROMIUM } from '../tools/browser.mjs';
-
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
+import { CHROMIUM, CHROMIUM_FLAGS } from '../tools/browser.mjs';
 
 /** A browser and a server for the tests of one file. */
 export interface Stage {
@@ -35,7 +25,7 @@ export function stage(prepare: (folder: string) => void = () => undefined, args:
     folder = mkdtempSync(join(tmpdir(), 'sediment-journey-'));
     prepare(folder);
     server = await startServer(folder, args, false);
-    browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS });
+    browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
   });
   afterAll(async () => {
     await browser.close();

@@ -5,6 +5,17 @@ import { run } from './prepare.mjs';
 
 export const CHROMIUM = process.env.SEDIMENT_CHROMIUM ?? '/usr/bin/chromium';
 
+/** As root, without a graphics card, and without looking for a network. */
+export const CHROMIUM_FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
 export function ensureBrowser() {
   if (existsSync(CHROMIUM)) return;
   const isRoot = process.getuid?.() === 0;

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CHROMIUM, ensureBrowser } from './browser.mjs';
+import { CHROMIUM, CHROMIUM_FLAGS, ensureBrowser } from './browser.mjs';
 import { ensureNodeBuild, ensurePackages, ensureWebBuild, root } from './prepare.mjs';
 
 ensurePackages();
@@ -66,15 +66,7 @@ async function dropThree(page) {
 
 const browser = await chromium.launch({
   executablePath: CHROMIUM,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+  args: CHROMIUM_FLAGS,
 });
 const only = process.argv.slice(2);
 for (const [name, path, theme, act] of views) {
