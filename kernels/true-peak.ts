@@ -5,7 +5,6 @@
 // vector holds it in both lanes), then the window: eleven samples from before, and the block.
 
 const COEFFICIENTS: usize = 1024;
-const TAPS: i32 = 12;
 export const WINDOW: usize = COEFFICIENTS + 4 * 12 * 16;
 
 /** Makes room for a block of so many samples. */
@@ -15,22 +14,54 @@ export function plan(samples: i32): void {
   if (memory.size() < pages) memory.grow(pages - memory.size());
 }
 
-/** Largest magnitude of the outputs `from` … `to` − 1 (`to` rounded up to even), never less than `start`. */
-export function largest(from: i32, to: i32, start: f64): f64 {
-  let peak = f64x2.splat(start);
+/** One phase; its coefficients stay in registers, and two sums keep the additions from waiting for each other. */
+function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v128 {
+  const c: usize = COEFFICIENTS + phase * 12 * 16;
+  const c0 = v128.load(c + 0);
+  const c1 = v128.load(c + 16);
+  const c2 = v128.load(c + 32);
+  const c3 = v128.load(c + 48);
+  const c4 = v128.load(c + 64);
+  const c5 = v128.load(c + 80);
+  const c6 = v128.load(c + 96);
+  const c7 = v128.load(c + 112);
+  const c8 = v128.load(c + 128);
+  const c9 = v128.load(c + 144);
+  const c10 = v128.load(c + 160);
+  const c11 = v128.load(c + 176);
+  let peak = start;
+  for (let at: usize = begin; at < end; at += 16) {
+    const x: usize = at + 11 * 8;
+    let even = f64x2.mul(c0, v128.load(x));
+    let odd = f64x2.mul(c1, v128.load(x - 8));
+    even = f64x2.add(even, f64x2.mul(c2, v128.load(x - 16)));
+    even = f64x2.add(even, f64x2.mul(c4, v128.load(x - 32)));
+    even = f64x2.add(even, f64x2.mul(c6, v128.load(x - 48)));
+    even = f64x2.add(even, f64x2.mul(c8, v128.load(x - 64)));
+    even = f64x2.add(even, f64x2.mul(c10, v128.load(x - 80)));
+    odd = f64x2.add(odd, f64x2.mul(c3, v128.load(x - 24)));
+    odd = f64x2.add(odd, f64x2.mul(c5, v128.load(x - 40)));
+    odd = f64x2.add(odd, f64x2.mul(c7, v128.load(x - 56)));
+    odd = f64x2.add(odd, f64x2.mul(c9, v128.load(x - 72)));
+    odd = f64x2.add(odd, f64x2.mul(c11, v128.load(x - 88)));
+    peak = f64x2.pmax(peak, f64x2.abs(f64x2.add(even, odd)));
+  }
+  return peak;
+}
+
+/**
+ * Largest magnitude of the outputs `from` … `to` − 1 (`to` rounded up to even), never less than `start`. The outer
+ * phases amplify less than the inner ones, and are left out where the caller knows that they cannot matter.
+ */
+export function largest(from: i32, to: i32, start: f64, outerPhases: bool): f64 {
+  const begin: usize = WINDOW + ((<usize>from) << 3);
   const end: usize = WINDOW + ((<usize>to) << 3);
-  for (let at: usize = WINDOW + ((<usize>from) << 3); at < end; at += 16) {
-    for (let phase: usize = 0; phase < 4; phase++) {
-      let c: usize = COEFFICIENTS + phase * 12 * 16;
-      let x: usize = at + 11 * 8;
-      let sum = f64x2.splat(0);
-      for (let t = 0; t < TAPS; t++) {
-        sum = f64x2.add(sum, f64x2.mul(v128.load(c), v128.load(x)));
-        c += 16;
-        x -= 8;
-      }
-      peak = f64x2.pmax(peak, f64x2.abs(sum));
-    }
+  let peak = f64x2.splat(start);
+  peak = largestOfPhase(1, begin, end, peak);
+  peak = largestOfPhase(2, begin, end, peak);
+  if (outerPhases) {
+    peak = largestOfPhase(0, begin, end, peak);
+    peak = largestOfPhase(3, begin, end, peak);
   }
   return Math.max(f64x2.extract_lane(peak, 0), f64x2.extract_lane(peak, 1));
 }
