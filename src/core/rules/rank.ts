@@ -52,12 +52,12 @@ export interface RankOptions {
  *
  * @param units - facts of each unit, ids unique
  * @param rubric - the rules
- * @param options - other weights than the rubric's, number of draws (1,000), seed
+ * @param options - other weights than the rubric's, number of draws (1,000; half of that beyond 1,000 units), seed
  * @returns best first
  */
 export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: RankOptions = {}): RankedUnit[] {
   const weights = options.weights ?? rubric.weights;
-  const draws = options.draws ?? 1000;
+  const draws = options.draws ?? usualDraws(units.length);
   const seed = options.seed ?? 'sediment';
   const table = rubric.criteria.map((criterion) => units.map((unit) => criterionPoints(criterion, unit)));
   const catalogue = table.map((column) =>
@@ -112,6 +112,12 @@ export function rankUnits(units: readonly UnitFacts[], rubric: Rubric, options: 
 }
 
 const compareIds = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+/**
+ * 1,000 draws put a standard error of 0.9 % on a probability of 90 %. In a large catalogue, where many more pairs are
+ * looked at than anyone reads, 500 (1.3 %) keep the page quick.
+ */
+const usualDraws = (units: number): number => (units > 1000 ? 500 : 1000);
 
 function normalisedWeights(rubric: Rubric, weights: Rubric['weights']): number[] {
   const raw = rubric.criteria.map((c) => Math.max(0, weightOf(weights, c)));
