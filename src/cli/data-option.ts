@@ -1,5 +1,4 @@
-import { resolve } from 'node:path';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { Option } from 'commander';
 import { FolderInUse, holderOf, lockDataFolder } from '#server/archive/data-folder-lock';
 import { packageRoot } from '#server/package-root';

@@ -1,7 +1,6 @@
-import { rm } from 'node:fs/promises';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { mkdtemp } from 'node:fs/promises';
 import { demoRuns, type DemoRunPlan } from '../../../demo/run-plan';
 import type { RenderDemoRunTask } from '#worker/render-demo-run';
 import type { Application } from '../wiring';
