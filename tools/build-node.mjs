@@ -19,8 +19,6 @@ export async function buildNode() {
     packages: 'external',
     sourcemap: true,
     logLevel: 'error',
-    // package.json sends #core/* and its like to source files.
-    alias: {},
   };
   await build({ ...options, entryPoints: { main: 'src/server/main.ts', cli: 'src/cli/main.ts' }, outdir: 'dist/node' });
   await build({

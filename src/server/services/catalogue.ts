@@ -49,9 +49,15 @@ export class Catalogue {
   }
 
   /** @throws Failure `not-found` */
-  async sheet(id: string): Promise<SpecimenSheet> {
+  async specimen(id: string): Promise<SpecimenRow> {
     const row = (await this.specimens()).find((r) => r.id === id);
     if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
+    return row;
+  }
+
+  /** @throws Failure `not-found` */
+  async sheet(id: string): Promise<SpecimenSheet> {
+    const row = await this.specimen(id);
     const takes = (await takesOfSpecimen(this.database, id, ALGORITHM_VERSION)).map((t) => ({
       runId: t.run_id,
       take: takeFromRow(t),

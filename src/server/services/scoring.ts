@@ -19,8 +19,8 @@ export class Scoring {
 
   /** @throws Failure `not-found`, `invalid-request` where the criterion is not one for points by hand */
   async givePoints(specimenId: string, points: PointsInput): Promise<void> {
-    const { row } = await this.catalogue.sheet(specimenId);
-    const rubric = await currentRubric(this.database, row.category);
+    const { category } = await this.catalogue.specimen(specimenId);
+    const rubric = await currentRubric(this.database, category);
     const criterion = rubric?.rubric.criteria.find((c) => c.id === points.criterion);
     if (!rubric || criterion?.kind !== 'by-hand') {
       const message = `"${points.criterion}" is not a criterion that points are given for by hand`;
