@@ -6,7 +6,7 @@
 //
 // Memory from 1024 on, n doubles each: real in, imaginary in, real work, imaginary work, cosines, sines; then six
 // tables of n/4 doubles, cos and sin of p, 2p, 3p, for the first stage. Behind them, for Welch's method: window (n),
-// samples (3n/2: two frames at 50 % overlap) and the powers of both frames (n/2 each). The caller fills tables,
+// samples of two frames (2n, of which overlapping frames use less) and the powers of both frames (n/2 each). The caller fills tables,
 // window, and input or samples.
 let n: i32 = 0;
 let RE: usize = 0,
@@ -33,7 +33,7 @@ export function plan(size: i32): usize {
   FT = TS + bytes;
   WIN = FT + 6 * (bytes >> 2);
   SAM = WIN + bytes;
-  PA = SAM + bytes + (bytes >> 1);
+  PA = SAM + 2 * bytes;
   PB = PA + (bytes >> 1);
   const end: usize = PB + (bytes >> 1);
   const pages: i32 = <i32>((end + 65535) >> 16);
@@ -196,11 +196,13 @@ export function forward(): usize {
 
 /**
  * Powers of two successive frames, which go through one transform as its real and its imaginary part: windowed
- * samples in, |A|² and |B|² times a quarter of the scale out, bins 1 … n/2 − 1.
+ * samples in, |A|² and |B|² times a quarter of the scale out, bins 1 … n/2 − 1. The second frame begins `step` samples
+ * (an even number) after the first.
  */
-export function framePair(scale: f64): void {
+export function framePair(scale: f64, step: i32): void {
   const bytes: usize = (<usize>n) << 3;
-  const hop: usize = bytes >> 1;
+  const half: usize = bytes >> 1;
+  const hop: usize = (<usize>step) << 3;
   for (let i: usize = 0; i < bytes; i += 16) {
     const w = v128.load(WIN + i);
     v128.store(RE + i, f64x2.mul(w, v128.load(SAM + i)));
@@ -210,7 +212,7 @@ export function framePair(scale: f64): void {
   const im = re + bytes;
   // With z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i.
   const quarter = scale / 4;
-  for (let k: usize = 8; k < hop; k += 8) {
+  for (let k: usize = 8; k < half; k += 8) {
     const r = load<f64>(re + k),
       m = load<f64>(im + k);
     const rm = load<f64>(re + bytes - k),

@@ -15,6 +15,11 @@ export interface SampleStream {
    * Arrays are the caller's and at least BLOCK_FRAMES long, one per channel.
    */
   read(into: Float64Array[]): number | Promise<number>;
+  /**
+   * Goes on to a frame without decoding what lies before it, where the file allows it. The next block begins there.
+   * Without it, the caller reads and forgets.
+   */
+  seek?(frame: number): void;
   /** Frees decoders and handles. */
   close(): void;
 }
@@ -22,4 +27,35 @@ export interface SampleStream {
 /** One block's worth of arrays, to be reused for every read. */
 export function allocateBlock(channels: number): Float64Array[] {
   return Array.from({ length: channels }, () => new Float64Array(BLOCK_FRAMES));
+}
+
+/**
+ * Reads a stretch of a clip into memory.
+ *
+ * @param stream - freshly opened; it is left behind the stretch, and not closed
+ * @param from - first frame
+ * @param to - first frame that is not read; beyond the end means to the end
+ * @returns one array per channel, empty where the clip ends before `from`
+ */
+export async function readStretch(stream: SampleStream, from: number, to: number): Promise<Float64Array[]> {
+  const end = Math.min(to, stream.format.frames);
+  const block = allocateBlock(stream.format.channels);
+  const stretch = block.map(() => new Float64Array(Math.max(0, end - from)));
+  let at = 0;
+  if (stream.seek && from > 0) {
+    stream.seek(from);
+    at = from;
+  }
+  while (at < end) {
+    const next = stream.read(block);
+    const count = typeof next === 'number' ? next : await next;
+    if (count === 0) break;
+    const first = Math.max(from, at);
+    const last = Math.min(end, at + count);
+    if (last > first) {
+      block.forEach((samples, c) => stretch[c].set(samples.subarray(first - at, last - at), first - from));
+    }
+    at += count;
+  }
+  return stretch;
 }

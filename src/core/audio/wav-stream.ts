@@ -51,6 +51,11 @@ export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}
       frame += wanted;
       return wanted;
     },
+    seek(to) {
+      frame = Math.min(to, format.frames);
+      bufferedFrom = frame;
+      buffered = 0;
+    },
     close() {
       // The byte source belongs to the caller.
     },

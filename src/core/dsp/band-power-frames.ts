@@ -1,7 +1,8 @@
 import { FftPlan } from './fft';
 import { GrowingFloats } from './growing-floats';
 import { hann } from './hann';
-import { THIRD_OCTAVE_BANDS, type Band } from './third-octave-bands';
+import { binRange, sumRange, type BinRange } from './bin-range';
+import { THIRD_OCTAVE_BANDS } from './third-octave-bands';
 import { aWeightingPower } from './weighting-curves';
 
 /** Lower and upper limit of unweighted and A-weighted totals, in hertz. */
@@ -10,14 +11,6 @@ export const AUDIO_BAND = { lowHz: 20, highHz: 20_000 } as const;
 export const VALUES_PER_FRAME = THIRD_OCTAVE_BANDS.length + 2;
 export const Z_TOTAL = THIRD_OCTAVE_BANDS.length;
 export const A_TOTAL = THIRD_OCTAVE_BANDS.length + 1;
-
-interface BinRange {
-  readonly first: number;
-  readonly last: number;
-  /** Share of the first and last bin that lies inside the band; a bin k covers (k ± ½)·fs/N. */
-  readonly firstShare: number;
-  readonly lastShare: number;
-}
 
 /**
  * Frame length for a sample rate: the power of two that lasts between 0.17 s and 0.35 s
@@ -48,6 +41,7 @@ export class BandPowerFrames {
   /** Samples of the two frames that are being gathered. */
   private readonly buffer: Float64Array;
   private readonly scale: number;
+  private readonly powerSum: Float64Array;
   private filled = 0;
 
   constructor(sampleRate: number) {
@@ -62,12 +56,18 @@ export class BandPowerFrames {
     this.bands = THIRD_OCTAVE_BANDS.map((b) => (b.highHz <= sampleRate / 2 ? binRange(b, binWidth) : null));
     const highHz = Math.min(AUDIO_BAND.highHz, sampleRate / 2 - binWidth);
     this.total = binRange({ lowHz: AUDIO_BAND.lowHz, highHz }, binWidth);
-    this.buffer = this.fft.samples;
+    this.powerSum = new Float64Array(n / 2);
+    this.buffer = this.fft.samples.subarray(0, n + this.hop);
   }
 
   /** Frames finished so far. */
   get frames(): number {
     return this.values.length / VALUES_PER_FRAME;
+  }
+
+  /** Mean power per bin over all frames so far, one-sided; the long-term spectrum in full resolution. */
+  meanPowers(): Float64Array {
+    return this.powerSum.map((p) => p / Math.max(1, this.frames));
   }
 
   /**
@@ -82,7 +82,7 @@ export class BandPowerFrames {
       this.filled += part;
       taken += part;
       if (this.filled === this.buffer.length) {
-        this.fft.framePair(this.scale);
+        this.fft.framePair(this.scale, this.hop);
         for (const power of this.fft.powers) this.storeFrame(power);
         this.buffer.copyWithin(0, 2 * this.hop);
         this.filled -= 2 * this.hop;
@@ -94,13 +94,15 @@ export class BandPowerFrames {
   finish(): void {
     if (this.filled >= this.frameLength) {
       this.buffer.fill(0, this.frameLength);
-      this.fft.framePair(this.scale);
+      this.fft.framePair(this.scale, this.hop);
       this.storeFrame(this.fft.powers[0]);
       this.filled = 0;
     }
   }
 
   private storeFrame(power: Float64Array): void {
+    const { powerSum } = this;
+    for (let k = 1; k < powerSum.length; k++) powerSum[k] += power[k];
     for (const band of this.bands) this.values.push(band ? sumRange(power, band) : NaN);
     const { first, last, firstShare, lastShare } = this.total;
     const { aWeights } = this;
@@ -114,20 +116,4 @@ export class BandPowerFrames {
     this.values.push(z + edge);
     this.values.push(a + edge * aWeights[last]);
   }
-}
-
-function binRange(band: Pick<Band, 'lowHz' | 'highHz'>, binWidth: number): BinRange {
-  const low = band.lowHz / binWidth + 0.5;
-  const high = band.highHz / binWidth + 0.5;
-  const first = Math.floor(low);
-  const last = Math.floor(high);
-  return first === last
-    ? { first, last, firstShare: high - low, lastShare: 0 }
-    : { first, last, firstShare: first + 1 - low, lastShare: high - last };
-}
-
-function sumRange(power: Float64Array, range: BinRange): number {
-  let sum = range.firstShare * power[range.first];
-  for (let k = range.first + 1; k < range.last; k++) sum += power[k];
-  return range.lastShare > 0 ? sum + range.lastShare * power[range.last] : sum;
 }

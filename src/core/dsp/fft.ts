@@ -12,7 +12,7 @@ interface Kernel extends KernelExports {
   plan(size: number): number;
   /** Returns where the result begins. */
   forward(): number;
-  framePair(scale: number): void;
+  framePair(scale: number, step: number): void;
 }
 
 /**
@@ -23,7 +23,7 @@ interface Kernel extends KernelExports {
 export class FftPlan {
   readonly input: ComplexBlock;
   readonly output: ComplexBlock;
-  /** For {@link framePair}: the window (size), and the samples of two frames at 50 % overlap (1.5 × size). */
+  /** For {@link framePair}: the window (size), and the samples of two frames (2 × size). */
   readonly window: Float64Array;
   readonly samples: Float64Array;
   /** What {@link framePair} gives: power of the first and of the second frame, by bin (size / 2; bin 0 is not filled). */
@@ -44,8 +44,8 @@ export class FftPlan {
       new Float64Array(buffer, base + at * 8 * size, length * size);
     fillTables(part(4), part(5), part(6, 1.5), size);
     this.window = part(7.5);
-    this.samples = part(8.5, 1.5);
-    this.powers = [part(10, 0.5), part(10.5, 0.5)];
+    this.samples = part(8.5, 2);
+    this.powers = [part(10.5, 0.5), part(11, 0.5)];
     this.input = { re: part(0), im: part(1) };
     const resultAt = (this.kernel.forward() - base) / (8 * size);
     this.output = { re: part(resultAt), im: part(resultAt + 1) };
@@ -60,9 +60,10 @@ export class FftPlan {
    * Powers of the two frames in `samples` under the window, which go through one transform together.
    *
    * @param scale - what |X|² is multiplied by
+   * @param step - samples from the start of the first frame to that of the second, even, at most the size
    */
-  framePair(scale: number): void {
-    this.kernel.framePair(scale);
+  framePair(scale: number, step: number): void {
+    this.kernel.framePair(scale, step);
   }
 }
 

@@ -1,50 +1,141 @@
 import type { AudioFormat } from '../audio/audio-format';
-import { allocateBlock, BLOCK_FRAMES, type SampleStream } from '../audio/sample-stream';
+import { allocateBlock, BLOCK_FRAMES, readStretch, type SampleStream } from '../audio/sample-stream';
 import { AudioFileError } from '../audio/audio-file-error';
 import { BlockExtremes } from '../dsp/block-extremes';
 import { BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
+import { DropOutDetector } from '../dsp/drop-out-detector';
 import { FramePowerMeter } from '../dsp/frame-power';
 import { LevelMeter } from '../dsp/level-meter';
+import { LowBandFrames } from '../dsp/low-band-frames';
+import { SibilantFrames } from '../dsp/sibilant-frames';
 import { TruePeakMeter } from '../dsp/true-peak';
 import { WaveformPeaks } from '../dsp/waveform-peaks';
+import type { PowerSpectrum } from '../dsp/welch';
 import { channelWeights } from './channel-weights';
+import { worstChannel, type DropOuts } from './drop-outs';
 import { stepsFromFrames } from './integrated-loudness';
+import { loudestFrame, type LoudestFrame } from './knocks';
 import { levelFigures, type LevelFigures } from './level';
 import { loudnessFigures, type LoudnessFigures } from './loudness';
+import type { Measurement } from './measurement';
+import { plosives, type Plosive } from './plosives';
+import { sibilance } from './sibilance';
+import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
 import { silenceNoise, type SilenceNoise } from './silence-noise';
-import { longest, speechSegments, type SpeechSegments } from './speech-segments';
+import { longest, speechSegments, type Segment, type SpeechSegments } from './speech-segments';
 import { thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
 
-/** All that one pass over a clip gives. */
-export interface ClipAnalysis {
+/** What one pass over a clip gives when only level and loudness are wanted. */
+export interface LevelAnalysis {
   readonly format: AudioFormat;
   readonly durationS: number;
   readonly level: LevelFigures;
+  /** The same for each channel alone, with its true peak (linear). */
+  readonly channels: readonly (LevelFigures & { readonly truePeak: number })[];
   readonly loudness: LoudnessFigures;
   readonly segments: SpeechSegments;
-  readonly noise: SilenceNoise | null;
-  /** Long-term spectrum of the whole clip. */
-  readonly thirdOctave: readonly BandLevel[];
-  /** K-weighted, channel-weighted power in steps of 100 ms. */
+  /** K-weighted, channel-weighted mean squares in frames of 20 ms. */
+  readonly framePowers: Float64Array;
+  /** The same in steps of 100 ms. */
   readonly stepPowers: Float64Array;
   readonly waveform: { readonly pairs: Float32Array<ArrayBuffer>; readonly framesPerColumn: number };
 }
 
+/** All that an analysis gives. */
+export interface ClipAnalysis extends LevelAnalysis {
+  readonly noise: SilenceNoise | null;
+  /** Close look at the silent part; null where there is none, or the clip could not be opened twice. */
+  readonly lines: SilenceLines | null;
+  /** Long-term spectrum of the whole clip in third octaves, and in full resolution. */
+  readonly thirdOctave: readonly BandLevel[];
+  readonly longTerm: PowerSpectrum;
+  readonly loudest: LoudestFrame;
+  readonly plosives: readonly Plosive[];
+  readonly sibilance: Measurement;
+  readonly dropOuts: DropOuts;
+}
+
+/** Where somebody speaks and where nobody does, as a person has set it. */
+export type ChosenSegments = Pick<SpeechSegments, 'speech' | 'silence' | 'events'>;
+
+/** Settings of an analysis. */
+export interface AnalysisOptions {
+  /** A one-channel clip counts as played by two loudspeakers (+3.01 LU). */
+  readonly dualMono?: boolean;
+  /** Segments that stand in for the automatic ones. */
+  readonly segments?: ChosenSegments | null;
+  /** Opens the clip once more for the close look at the silent part. */
+  readonly reopen?: () => SampleStream | Promise<SampleStream>;
+  /** Called now and then with the share that is done, 0…1. */
+  readonly onProgress?: (share: number) => void;
+}
+
 /**
- * Measures a clip in one pass over its samples: level, loudness, true peak, spectrum and waveform together.
- * Memory does not grow with the number of samples but for a few hundred bytes per second of clip.
+ * Measures a clip in one pass over its samples: level, loudness, true peak, spectrum, behaviour and waveform together;
+ * then, where the clip can be opened again, at most half a minute of its longest pause is read once more for lines and
+ * quasi-peak noise. Memory grows by some two kilobytes per second of clip.
  *
  * @param stream - the clip; it is read to its end and not closed
- * @param onProgress - called now and then with the share that is done, 0…1
+ * @param options - settings
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
-export async function analyseClip(
+export async function analyseClip(stream: SampleStream, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
+  const { sampleRate } = stream.format;
+  const spectral: SpectralMeters[] = [];
+  const base = await levelPass(stream, options, () => {
+    const meters = new SpectralMeters(sampleRate);
+    spectral.push(meters);
+    return meters;
+  });
+  const bandFrames = meanBandFrames(spectral.map((m) => m.bands.values.view()));
+  const { frameLength } = spectral[0].bands;
+  const { segments } = base;
+  const pause = longest(segments.silence);
+  return {
+    ...base,
+    noise: silenceNoise(bandFrames, frameLength, sampleRate, pause),
+    lines: await closeLook(pause, sampleRate, options.reopen),
+    thirdOctave: thirdOctaveSpectrum(bandFrames, 0, Infinity),
+    longTerm: {
+      powers: meanOf(spectral.map((m) => m.bands.meanPowers())),
+      binHz: sampleRate / frameLength,
+      frames: spectral[0].bands.frames,
+    },
+    loudest: loudestFrame(bandFrames),
+    plosives: plosives(largestOf(spectral.map((m) => m.lowBand.peaks.view())), segments.speech),
+    sibilance: sibilance(
+      meanOf(spectral.map((m) => m.sibilant.values.view())),
+      spectral[0].sibilant.frameLength / sampleRate,
+      segments.speech,
+    ),
+    dropOuts: worstChannel(spectral.map((m) => m.dropOuts)),
+  };
+}
+
+/**
+ * Level, loudness, true peak, loudness range, segments and waveform alone, for meters and level matching.
+ *
+ * @param stream - as for {@link analyseClip}
+ * @param options - settings; `reopen` is not used
+ */
+export function analyseLevel(stream: SampleStream, options: AnalysisOptions = {}): Promise<LevelAnalysis> {
+  return levelPass(stream, options, () => null);
+}
+
+/** Takes the samples that the level meters have seen, with their extremes. */
+interface FurtherMeters {
+  push(samples: Float64Array, count: number, extremes: BlockExtremes): void;
+  finish(): void;
+}
+
+async function levelPass(
   stream: SampleStream,
-  onProgress: (share: number) => void = () => undefined,
-): Promise<ClipAnalysis> {
+  options: AnalysisOptions,
+  further: () => FurtherMeters | null,
+): Promise<LevelAnalysis> {
   const { format } = stream;
   const block = allocateBlock(format.channels);
-  const channels = block.map(() => new ChannelMeters(format.sampleRate));
+  const channels = block.map(() => new LevelMeters(format.sampleRate, further()));
   const waveform = new WaveformPeaks();
   let frames = 0;
   for (let reads = 0; ; reads++) {
@@ -54,38 +145,52 @@ export async function analyseClip(
     channels.forEach((meters, c) => meters.push(block[c], count));
     waveform.push(channels.map((meters) => meters.extremes));
     frames += count;
-    if (reads % 64 === 0 && format.frames > 0) onProgress(frames / format.frames);
+    if (reads % 64 === 0 && format.frames > 0) options.onProgress?.(frames / format.frames);
   }
   if (frames === 0) throw new AudioFileError('no-audio', 'The file holds no samples.');
   channels.forEach((meters) => meters.finish());
-
-  const framePowers = weightedFramePowers(channels, channelWeights(format.channels, format.channelMask));
-  const segments = speechSegments(framePowers);
-  const bandFrames = meanBandFrames(channels);
-  const bands = channels[0].bands;
+  const weights = options.dualMono && format.channels === 1 ? [2] : channelWeights(format.channels, format.channelMask);
+  const framePowers = weightedFramePowers(channels, weights);
   return {
     format: { ...format, frames },
     durationS: frames / format.sampleRate,
     level: levelFigures(channels),
-    loudness: loudnessFigures(stepsFromFrames(framePowers), Math.max(...channels.map((c) => c.truePeak.peak))),
-    segments,
-    noise: silenceNoise(bandFrames, bands.frameLength, format.sampleRate, longest(segments.silence)),
-    thirdOctave: thirdOctaveSpectrum(bandFrames, 0, Infinity),
+    channels: channels.map((c) => ({ ...levelFigures([c]), truePeak: c.truePeak.peak })),
+    loudness: loudnessFigures(framePowers, Math.max(...channels.map((c) => c.truePeak.peak))),
+    segments: options.segments ?? speechSegments(framePowers),
+    framePowers,
     stepPowers: stepsFromFrames(framePowers),
     waveform: waveform.finish(),
   };
 }
 
-class ChannelMeters {
+async function closeLook(
+  pause: Segment | null,
+  sampleRate: number,
+  reopen: AnalysisOptions['reopen'],
+): Promise<SilenceLines | null> {
+  if (!pause || !reopen) return null;
+  const again = await reopen();
+  try {
+    const to = Math.min(pause.endS, pause.startS + CLOSE_LOOK_S);
+    const stretch = await readStretch(again, Math.ceil(pause.startS * sampleRate), Math.floor(to * sampleRate));
+    return silenceLines(stretch, sampleRate);
+  } finally {
+    again.close();
+  }
+}
+
+class LevelMeters {
   readonly extremes = new BlockExtremes();
   readonly level = new LevelMeter();
   readonly frames: FramePowerMeter;
   readonly truePeak = new TruePeakMeter(BLOCK_FRAMES);
-  readonly bands: BandPowerFrames;
 
-  constructor(sampleRate: number) {
+  constructor(
+    sampleRate: number,
+    private readonly further: FurtherMeters | null,
+  ) {
     this.frames = new FramePowerMeter(sampleRate, BLOCK_FRAMES);
-    this.bands = new BandPowerFrames(sampleRate);
   }
 
   push(samples: Float64Array, count: number): void {
@@ -93,16 +198,42 @@ class ChannelMeters {
     this.level.push(samples, count, this.extremes);
     this.frames.push(samples, count);
     this.truePeak.push(samples, count, this.extremes, this.level.peak);
-    this.bands.push(samples, count);
+    this.further?.push(samples, count, this.extremes);
   }
 
   finish(): void {
     this.truePeak.finish();
-    this.bands.finish();
+    this.further?.finish();
   }
 }
 
-function weightedFramePowers(channels: readonly ChannelMeters[], weights: readonly number[]): Float64Array {
+class SpectralMeters implements FurtherMeters {
+  readonly bands: BandPowerFrames;
+  readonly sibilant: SibilantFrames;
+  readonly lowBand: LowBandFrames;
+  readonly dropOuts: DropOutDetector;
+
+  constructor(sampleRate: number) {
+    this.bands = new BandPowerFrames(sampleRate);
+    this.sibilant = new SibilantFrames(sampleRate);
+    this.lowBand = new LowBandFrames(sampleRate);
+    this.dropOuts = new DropOutDetector(sampleRate);
+  }
+
+  push(samples: Float64Array, count: number, extremes: BlockExtremes): void {
+    this.bands.push(samples, count);
+    this.sibilant.push(samples, count);
+    this.lowBand.push(samples, count);
+    this.dropOuts.push(samples, count, extremes);
+  }
+
+  finish(): void {
+    this.bands.finish();
+    this.dropOuts.finish();
+  }
+}
+
+function weightedFramePowers(channels: readonly LevelMeters[], weights: readonly number[]): Float64Array {
   const sum = new Float64Array(channels[0].frames.kWeighted.length);
   channels.forEach((meters, c) => {
     const powers = meters.frames.kWeighted.view();
@@ -111,14 +242,19 @@ function weightedFramePowers(channels: readonly ChannelMeters[], weights: readon
   return sum;
 }
 
-/** Band powers averaged over channels, VALUES_PER_FRAME numbers per frame. */
-function meanBandFrames(channels: readonly ChannelMeters[]): Float64Array {
-  const first = channels[0].bands.values.view();
-  if (channels.length === 1) return first;
-  const mean = new Float64Array(first.length - (first.length % VALUES_PER_FRAME));
-  for (const { bands } of channels) {
-    const values = bands.values.view();
-    for (let i = 0; i < mean.length; i++) mean[i] += values[i] / channels.length;
-  }
-  return mean;
+/** Band powers averaged over channels, VALUES_PER_FRAME numbers per whole frame. */
+function meanBandFrames(channels: readonly Float64Array[]): Float64Array {
+  const mean = meanOf(channels);
+  return mean.subarray(0, mean.length - (mean.length % VALUES_PER_FRAME));
+}
+
+/** Mean of arrays, number by number. */
+function meanOf(arrays: readonly Float64Array[]): Float64Array {
+  return arrays.length === 1
+    ? arrays[0]
+    : arrays[0].map((_, i) => arrays.reduce((s, values) => s + values[i], 0) / arrays.length);
+}
+
+function largestOf(arrays: readonly Float64Array[]): Float64Array {
+  return arrays.length === 1 ? arrays[0] : arrays[0].map((_, i) => Math.max(...arrays.map((values) => values[i])));
 }

@@ -2,7 +2,7 @@ import { lufs, powerToDb, type Lufs } from '../units';
 
 /** Constant of BS.1770-5 equation (2): makes a 0 dBFS 997 Hz sine in one front channel read −3.01 LUFS. */
 const LOUDNESS_OFFSET = -0.691;
-const ABSOLUTE_GATE_LUFS = -70;
+export const ABSOLUTE_GATE_LUFS = -70;
 const RELATIVE_GATE_LU = -10;
 /** Steps of 100 ms in a gating block of 400 ms (75 % overlap). */
 const STEPS_PER_BLOCK = 4;
@@ -61,3 +61,26 @@ export function stepsFromFrames(framePowers: Float64Array): Float64Array {
   }
   return steps;
 }
+
+/**
+ * Largest loudness of a sliding window without gates: momentary (0.4 s) or short-term (3 s), EBU Tech 3341 clause 2.2.
+ * The window moves on by one frame of 20 ms (Tech 3341 asks for 100 ms at least).
+ *
+ * @param framePowers - K-weighted, channel-weighted mean squares of successive 20 ms frames
+ * @param frames - length of the window in frames
+ * @returns −∞ for a clip shorter than the window, or silent
+ */
+export function maximumLoudness(framePowers: ArrayLike<number>, frames: number): Lufs {
+  let sum = 0;
+  let largest = 0;
+  for (let i = 0; i < framePowers.length; i++) {
+    sum += framePowers[i];
+    if (i >= frames) sum -= framePowers[i - frames];
+    if (i >= frames - 1 && sum > largest) largest = sum;
+  }
+  return powerToLufs(largest / frames);
+}
+
+/** Windows of {@link maximumLoudness}, in frames of 20 ms. */
+export const MOMENTARY_FRAMES = 20;
+export const SHORT_TERM_FRAMES = 150;

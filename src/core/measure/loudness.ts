@@ -1,7 +1,15 @@
 import { standardDeviation } from '../stats/moments';
-import { amplitudeToDb, dbtp, type Dbtp, type Lufs } from '../units';
-import { gatedLoudness } from './integrated-loudness';
+import { amplitudeToDb, dbtp, type Db, type Dbtp, type Lufs } from '../units';
+import {
+  gatedLoudness,
+  maximumLoudness,
+  MOMENTARY_FRAMES,
+  SHORT_TERM_FRAMES,
+  stepsFromFrames,
+} from './integrated-loudness';
+import { loudnessRange } from './loudness-range';
 import { measured, notMeasured, type Measurement, type Spread } from './measurement';
+import type { QuantityId } from './registry';
 
 /** Blocks at 75 % overlap share three quarters with their neighbours: four of them count as one. */
 const BLOCKS_PER_INDEPENDENT = 4;
@@ -14,19 +22,30 @@ export interface LoudnessFigures {
   readonly spread: Spread | null;
   /** Standard uncertainty of the mean over independent blocks, in LU; null with the spread. */
   readonly uncertaintyLu: number | null;
+  /** Largest loudness of 0.4 s; −∞ for a shorter or silent clip. */
+  readonly maxMomentaryLufs: Lufs;
+  /** Largest loudness of 3 s; −∞ for a shorter or silent clip. */
+  readonly maxShortTermLufs: Lufs;
+  /** Null for a clip shorter than 3 s, or one without anything above −70 LUFS. */
+  readonly loudnessRangeLu: Db | null;
   /** −∞ for digital silence. */
   readonly truePeakDbtp: Dbtp;
 }
 
 /**
- * @param stepPowers - K-weighted, channel-weighted power in steps of 100 ms
+ * @param framePowers - K-weighted, channel-weighted mean squares of successive 20 ms frames; a part of a clip gives
+ *   the loudness of that part
  * @param truePeak - linear, highest channel
  */
-export function loudnessFigures(stepPowers: Float64Array, truePeak: number): LoudnessFigures {
-  const gated = gatedLoudness(stepPowers);
+export function loudnessFigures(framePowers: Float64Array, truePeak: number): LoudnessFigures {
+  const steps = stepsFromFrames(framePowers);
+  const gated = gatedLoudness(steps);
   return {
     integratedLufs: gated.loudness,
     ...blockSpread(gated.blocks),
+    maxMomentaryLufs: maximumLoudness(framePowers, MOMENTARY_FRAMES),
+    maxShortTermLufs: maximumLoudness(framePowers, SHORT_TERM_FRAMES),
+    loudnessRangeLu: loudnessRange(steps),
     truePeakDbtp: dbtp(amplitudeToDb(truePeak)),
   };
 }
@@ -46,6 +65,15 @@ export function blockSpread(blocks: readonly number[]): { spread: Spread | null;
   };
 }
 
+const RANGE_CONDITION = 'blocks of 3 s every 100 ms, gated at −70 LUFS and −20 LU, 10th to 95th percentile';
+
+function maximum(id: QuantityId, value: Lufs, window: string): Measurement {
+  const condition = `K-weighted, sliding window of ${window}, not gated`;
+  return Number.isFinite(value)
+    ? measured(id, value, condition)
+    : notMeasured(id, condition, `The clip is shorter than ${window}, or digital silence.`);
+}
+
 /** The figures as measurements with their conditions. */
 export function loudnessMeasurements(loudness: LoudnessFigures): Measurement[] {
   const condition = 'K-weighted, gated at −70 LUFS and −10 LU, whole clip';
@@ -56,6 +84,11 @@ export function loudnessMeasurements(loudness: LoudnessFigures): Measurement[] {
           uncertainty: loudness.uncertaintyLu,
         })
       : notMeasured('integratedLoudness', condition, 'Nothing in the clip is louder than −70 LUFS for 0.4 s.'),
+    maximum('maxMomentaryLoudness', loudness.maxMomentaryLufs, '0.4 s'),
+    maximum('maxShortTermLoudness', loudness.maxShortTermLufs, '3 s'),
+    loudness.loudnessRangeLu === null
+      ? notMeasured('loudnessRange', RANGE_CONDITION, 'The clip is shorter than 3 s, or never louder than −70 LUFS.')
+      : measured('loudnessRange', loudness.loudnessRangeLu, RANGE_CONDITION),
     Number.isFinite(loudness.truePeakDbtp)
       ? measured('truePeak', loudness.truePeakDbtp, '4 × oversampled, highest channel')
       : notMeasured('truePeak', '4 × oversampled, highest channel', 'The clip is digital silence.'),

@@ -14,6 +14,8 @@ export interface SpeechSegments {
   readonly speech: readonly Segment[];
   /** Pauses of at least half a second, trimmed, in the order of time. */
   readonly silence: readonly Segment[];
+  /** Sounds that are neither: breath, a knock, a car; too soft or too short to be speech. */
+  readonly events: readonly Segment[];
 }
 
 /** Settings of the detector; common practice, no source, and checked against labelled synthetic takes. */
@@ -25,6 +27,17 @@ export const SEGMENT_SETTINGS = {
   /** The threshold lies this part of the way from the floor to the loud part, but at least `leastDb` above the floor. */
   thresholdShare: 0.3,
   leastDb: 6,
+  /**
+   * Music or a busy room rises and falls in the pauses too. What stays under in the quietest tenth of all stretches of
+   * this length is the ceiling of the background; the threshold lies at least `aboveCeilingDb` above it, but never
+   * nearer to the loud part than `belowLoudDb`.
+   */
+  ceilingS: 0.4,
+  ceilingShare: 0.1,
+  aboveCeilingDb: 3,
+  belowLoudDb: 14,
+  /** A sound whose loudest moment stays this far below the loud part is an event: a breath, a page. */
+  eventBelowLoudDb: 18,
   /** Pauses shorter than this belong to the speech around them. */
   shortestPauseS: 0.3,
   /** Sounds shorter than this are events, not speech. */
@@ -48,7 +61,7 @@ const FLOOR_POWER = 1e-14;
 export function speechSegments(framePowers: Float64Array): SpeechSegments {
   const settings = SEGMENT_SETTINGS;
   const count = framePowers.length;
-  if (count === 0) return { speech: [], silence: [] };
+  if (count === 0) return { speech: [], silence: [], events: [] };
   const levels = smoothedLevels(framePowers, Math.round(settings.smoothingS * FRAMES_PER_SECOND));
   const sorted = levels.slice().sort();
   const floor = quantileSorted(sorted, 0.05);
@@ -56,18 +69,42 @@ export function speechSegments(framePowers: Float64Array): SpeechSegments {
   const isSteady = loud - floor < settings.steadyRangeDb;
   // In a steady clip whatever stands out is an event, and a loud steady clip (a tone, a motor) is no silence.
   if (isSteady && quantileSorted(sorted, 0.5) > powerToDb(lufsToPower(settings.steadySilenceLufs)))
-    return { speech: [], silence: [] };
-  const threshold =
-    floor + (isSteady ? settings.steadyRangeDb : Math.max(settings.leastDb, settings.thresholdShare * (loud - floor)));
+    return { speech: [], silence: [], events: [] };
+  const threshold = isSteady ? floor + settings.steadyRangeDb : speechThreshold(levels, floor, loud);
   const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
   const joined = isSteady
     ? new Uint8Array(count)
     : fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
-  const speech = runs(joined, 1).filter((r) => r.end - r.start >= settings.shortestSpeechS * FRAMES_PER_SECOND);
+  const sounds = runs(joined, 1);
+  const isSpeech = (run: Run): boolean =>
+    run.end - run.start >= settings.shortestSpeechS * FRAMES_PER_SECOND &&
+    highest(levels, run) > loud - settings.eventBelowLoudDb &&
+    !isSteady;
   const silence = runs(active, 0)
     .map((run) => trimmedPause(run, levels, count))
     .filter((r) => r.end - r.start >= settings.shortestSilenceS * FRAMES_PER_SECOND);
-  return { speech: speech.map(toSeconds), silence: silence.map(toSeconds) };
+  return {
+    speech: sounds.filter(isSpeech).map(toSeconds),
+    silence: silence.map(toSeconds),
+    events: sounds.filter((run) => !isSpeech(run)).map(toSeconds),
+  };
+}
+
+function speechThreshold(levels: Float64Array, floor: number, loud: number): number {
+  const settings = SEGMENT_SETTINGS;
+  const adaptive = floor + Math.max(settings.leastDb, settings.thresholdShare * (loud - floor));
+  const width = Math.round(settings.ceilingS * FRAMES_PER_SECOND);
+  const maxima: number[] = [];
+  for (let i = 0; i + width <= levels.length; i += width >> 2)
+    maxima.push(highest(levels, { start: i, end: i + width }));
+  const ceiling = quantileSorted(Float64Array.from(maxima).sort(), settings.ceilingShare) + settings.aboveCeilingDb;
+  return Math.max(adaptive, Math.min(Number.isNaN(ceiling) ? -Infinity : ceiling, loud - settings.belowLoudDb));
+}
+
+function highest(levels: Float64Array, run: Run): number {
+  let most = -Infinity;
+  for (let i = run.start; i < run.end; i++) if (levels[i] > most) most = levels[i];
+  return most;
 }
 
 /** The longest of some stretches; null of none. The earlier one wins a tie. */

@@ -1,0 +1,166 @@
+import { STRIDE, type BlockExtremes } from './block-extremes';
+
+/** A hole in a signal: the link held its last value (or zero), or played the same piece once more. */
+export interface DropOut {
+  readonly kind: 'gap' | 'repeat';
+  readonly startS: number;
+  readonly lengthS: number;
+}
+
+/** Shorter holes are not counted (measurements.md E; the limit is common practice, no source). */
+export const SHORTEST_DROP_OUT_S = 0.005;
+/** A repeat is looked for this far back: buffers of wireless links and sound cards. */
+const LONGEST_LAG_S = 0.25;
+/** A signal that equals itself for longer is periodic (a test tone), not a repeated buffer. */
+const LONGEST_REPEAT_S = 0.3;
+/** Most drop-outs that are listed; the count goes on. */
+const MOST_LISTED = 500;
+/** A peak is a candidate where nothing is larger within this many samples to either side. */
+const PEAK_REACH = STRIDE;
+
+/**
+ * Finds gaps (runs of one and the same sample value, 5 ms or longer, between sound) and repeats (at least 5 ms of
+ * samples that equal what stood up to 250 ms before, bit by bit) in one channel.
+ *
+ * Repeats are searched from peak to peak: a peak that nothing within ±32 samples exceeds stays such a peak wherever it
+ * is copied to, so only peaks of equal value need to be compared sample by sample.
+ */
+export class DropOutDetector {
+  readonly found: DropOut[] = [];
+  count = 0;
+  private readonly shortest: number;
+  private readonly longestLag: number;
+  private readonly longestRepeat: number;
+  /** The past, as a ring. */
+  private readonly ring: Float64Array;
+  private readonly mask: number;
+  private position = 0;
+  /** First sample that has not come yet. */
+  private stored = 0;
+  private runStart = 0;
+  private runValue = NaN;
+  private soundBefore = false;
+  private readonly peakAt: number[] = [];
+  private readonly peakValue: number[] = [];
+  private repeatEnd = 0;
+  private repeatStart = 0;
+  private repeatLag = 0;
+
+  /** @param sampleRate - in hertz */
+  constructor(private readonly sampleRate: number) {
+    this.shortest = Math.ceil(SHORTEST_DROP_OUT_S * sampleRate);
+    this.longestLag = Math.round(LONGEST_LAG_S * sampleRate);
+    this.longestRepeat = Math.round(LONGEST_REPEAT_S * sampleRate);
+    const size = 2 ** Math.ceil(Math.log2(2 * (this.longestLag + this.longestRepeat) + 16_384));
+    this.ring = new Float64Array(size);
+    this.mask = size - 1;
+  }
+
+  /**
+   * @param samples - full scale ±1
+   * @param count - how many of them to take
+   * @param extremes - the same block's extremes
+   */
+  push(samples: Float64Array, count: number, extremes: BlockExtremes): void {
+    const start = this.position;
+    this.store(samples, count);
+    this.stored = start + count;
+    for (let s = 0; s < extremes.strides; s++) {
+      const from = s * STRIDE;
+      const to = Math.min(count, from + STRIDE);
+      const isFlat = extremes.lowest[s] === extremes.highest[s];
+      if (isFlat && extremes.lowest[s] === this.runValue) continue;
+      this.scanRuns(samples, from, to, start);
+    }
+    for (let s = 1; s < extremes.strides - 1; s++) {
+      const highest = extremes.highest[s];
+      if (highest > 0 && highest >= extremes.highest[s - 1] && highest >= extremes.highest[s + 1]) {
+        this.lookBack(samples, s * STRIDE, Math.min(count, (s + 1) * STRIDE), highest, start);
+      }
+    }
+    this.position += count;
+  }
+
+  /** Closes what the end of the clip leaves open; a gap that lasts to the end is the end of the recording, not a hole. */
+  finish(): void {
+    this.closeRepeat();
+  }
+
+  private store(samples: Float64Array, count: number): void {
+    const at = this.position & this.mask;
+    const first = Math.min(count, this.ring.length - at);
+    this.ring.set(samples.subarray(0, first), at);
+    if (first < count) this.ring.set(samples.subarray(first, count), 0);
+  }
+
+  private scanRuns(samples: Float64Array, from: number, to: number, start: number): void {
+    let { runValue, runStart } = this;
+    for (let i = from; i < to; i++) {
+      const x = samples[i];
+      if (x === runValue) continue;
+      const length = start + i - runStart;
+      if (length >= this.shortest && this.soundBefore) this.note('gap', runStart, length);
+      if (length < this.shortest) this.soundBefore = true;
+      runValue = x;
+      runStart = start + i;
+    }
+    this.runValue = runValue;
+    this.runStart = runStart;
+  }
+
+  private lookBack(samples: Float64Array, from: number, to: number, value: number, start: number): void {
+    let i = from;
+    while (i < to && samples[i] !== value) i++;
+    const at = start + i;
+    // Peaks inside a repeat that was found already tell nothing new.
+    const { peakAt, peakValue } = this;
+    if (at >= this.repeatEnd) {
+      for (let p = peakAt.length - 1; p >= 0 && at - peakAt[p] <= this.longestLag; p--) {
+        if (peakValue[p] === value && at - peakAt[p] > PEAK_REACH && this.compare(at, at - peakAt[p])) break;
+      }
+    }
+    peakAt.push(at);
+    peakValue.push(value);
+    if (peakAt.length > 4096) {
+      peakAt.splice(0, 2048);
+      peakValue.splice(0, 2048);
+    }
+  }
+
+  /** How far the signal equals itself at a lag, around one sample; notes it when long enough. */
+  private compare(at: number, lag: number): boolean {
+    const { ring, mask } = this;
+    const same = (i: number): boolean => ring[i & mask] === ring[(i - lag) & mask];
+    const available = Math.min(this.stored, at + this.longestRepeat + 1);
+    let end = at + 1;
+    while (end < available && same(end)) end++;
+    let begin = at;
+    while (begin - 1 - lag >= 0 && at - begin <= this.longestRepeat && same(begin - 1)) begin--;
+    const length = end - begin;
+    if (length < this.shortest) return false;
+    let isFlat = true;
+    for (let i = begin + 1; i < end && isFlat; i++) isFlat = ring[i & mask] === ring[begin & mask];
+    if (isFlat) return false;
+    if (lag === this.repeatLag && begin <= this.repeatEnd) this.repeatEnd = Math.max(this.repeatEnd, end);
+    else {
+      this.closeRepeat();
+      this.repeatStart = begin;
+      this.repeatLag = lag;
+      this.repeatEnd = end;
+    }
+    return true;
+  }
+
+  private closeRepeat(): void {
+    const length = this.repeatEnd - this.repeatStart;
+    if (length >= this.shortest && length <= this.longestRepeat) this.note('repeat', this.repeatStart, length);
+    this.repeatStart = this.repeatEnd;
+  }
+
+  private note(kind: DropOut['kind'], start: number, length: number): void {
+    this.count++;
+    if (this.found.length < MOST_LISTED) {
+      this.found.push({ kind, startS: start / this.sampleRate, lengthS: length / this.sampleRate });
+    }
+  }
+}

@@ -1,0 +1,188 @@
+import { align } from '../audio/alignment';
+import { binRange, sumRange, type BinRange } from '../dsp/bin-range';
+import { FftPlan } from '../dsp/fft';
+import { fractionalOctaveBands, type OctaveFraction } from '../dsp/fractional-octave';
+import { hann } from '../dsp/hann';
+import { transformPair } from '../dsp/real-transform';
+import type { Band } from '../dsp/third-octave-bands';
+import { quantile } from '../stats/quantile';
+import { powerToDb } from '../units';
+import { fitLowCut, type LowCut } from './low-cut';
+
+/** One band of a difference. */
+export interface DifferencePoint {
+  readonly hz: number;
+  /** Second clip re first, levels matched; null where nothing can be said. */
+  readonly db: number | null;
+  /** False where coherence or distance from the noise is too low for the figure to mean anything. */
+  readonly trusted: boolean;
+}
+
+/** How the second clip of a step differs from the first. */
+export interface Difference {
+  readonly points: readonly DifferencePoint[];
+  /** Level of the second clip re the first: the median of the trusted bands at 200 Hz–8 kHz. */
+  readonly levelDb: number;
+  /** Seconds by which the second clip comes later. */
+  readonly lagS: number;
+  /** By transfer function (one performance through two devices), or by long-term spectra (one text, spoken anew). */
+  readonly method: 'transfer' | 'spectra';
+  readonly lowCut: LowCut | null;
+}
+
+/** Settings of a difference. */
+export interface DifferenceOptions {
+  readonly fraction?: OctaveFraction;
+}
+
+/** Coherence below which a band of a transfer function is not trusted (common practice, no source). */
+export const LEAST_COHERENCE = 0.8;
+/** Distance from the noise below which a band of a spectrum is not trusted: the noise then adds 0.5 dB or more. */
+export const LEAST_SIGNAL_TO_NOISE_DB = 9;
+/** Share of frames that count as pauses when the noise under a spectrum is estimated. */
+const PAUSE_SHARE = 0.05;
+/** Bands that fix the level. */
+const LEVEL_BAND_HZ = [200, 8000] as const;
+const LONGEST_FRAME = 32_768;
+const LEAST_FRAMES = 6;
+
+/**
+ * Difference of two clips of one step by band: aligned, levels matched, bands hidden where the figure would mean
+ * nothing. Levels are matched at the median of the trusted bands, so that one raised region does not shift the whole
+ * curve as matching by loudness would.
+ *
+ * @param a - first clip (the zero line), one channel
+ * @param b - second clip, one channel, same sample rate
+ * @param sampleRate - in hertz
+ * @param options - settings; bands of 1/12 octave by default
+ * @throws RangeError where the clips share less than a third of a second
+ */
+export function difference(
+  a: Float64Array,
+  b: Float64Array,
+  sampleRate: number,
+  options: DifferenceOptions = {},
+): Difference {
+  const { lagS, isSamePerformance } = align(a, b, sampleRate);
+  const lag = Math.round(lagS * sampleRate);
+  const start = Math.max(0, -lag);
+  const length = Math.min(a.length - start, b.length - start - lag);
+  if (length < sampleRate / 3) throw new RangeError('The clips share less than a third of a second.');
+  const first = a.subarray(start, start + length);
+  const second = b.subarray(start + lag, start + lag + length);
+  const bands = fractionalOctaveBands(options.fraction ?? 12, 20, Math.min(20_000, 0.45 * sampleRate));
+  const raw = rawDifference(first, second, sampleRate, bands, isSamePerformance);
+  const inLevelBand = raw.filter((p) => p.trusted && p.hz >= LEVEL_BAND_HZ[0] && p.hz <= LEVEL_BAND_HZ[1]);
+  const forLevel = inLevelBand.length > 0 ? inLevelBand : raw.filter((p) => p.trusted);
+  const levelDb =
+    forLevel.length === 0
+      ? 0
+      : quantile(
+          forLevel.map((p) => p.db ?? 0),
+          0.5,
+        );
+  const points = raw.map((p) => ({ ...p, db: p.db === null ? null : p.db - levelDb }));
+  const trusted = points.flatMap((p) => (p.trusted && p.db !== null ? [{ hz: p.hz, db: p.db }] : []));
+  return {
+    points,
+    levelDb,
+    lagS,
+    method: isSamePerformance ? 'transfer' : 'spectra',
+    lowCut: fitLowCut(trusted),
+  };
+}
+
+function rawDifference(
+  a: Float64Array,
+  b: Float64Array,
+  sampleRate: number,
+  bands: readonly Band[],
+  isSamePerformance: boolean,
+): DifferencePoint[] {
+  const largest = Math.min(LONGEST_FRAME, 2 ** Math.floor(Math.log2((2 * a.length) / (LEAST_FRAMES + 1))));
+  const binHz = sampleRate / largest;
+  const frames = crossFrames(
+    a,
+    b,
+    largest,
+    bands.map((band) => binRange(band, binHz)),
+  );
+  return bands.map((band, i) => {
+    const point = { hz: band.nominalHz, db: null, trusted: false };
+    if (band.highHz - band.lowHz < binHz || band.highHz >= sampleRate / 2) return point;
+    return { ...point, ...(isSamePerformance ? transferIn(frames, band, binHz) : spectraIn(frames, i)) };
+  });
+}
+
+interface CrossFrames {
+  readonly aa: Float64Array;
+  readonly bb: Float64Array;
+  readonly abRe: Float64Array;
+  readonly abIm: Float64Array;
+  /** Power of each frame by band, for what the pauses hold. */
+  readonly framesA: readonly Float64Array[];
+  readonly framesB: readonly Float64Array[];
+}
+
+/** Auto and cross spectra by Welch's method: Hann, 50 % overlap. */
+function crossFrames(a: Float64Array, b: Float64Array, size: number, ranges: readonly BinRange[]): CrossFrames {
+  const fft = new FftPlan(size);
+  const window = hann(size);
+  const bins = size / 2 + 1;
+  const [aa, bb, abRe, abIm] = Array.from({ length: 4 }, () => new Float64Array(bins));
+  const framesA: Float64Array[] = [];
+  const framesB: Float64Array[] = [];
+  const power = [new Float64Array(bins), new Float64Array(bins)];
+  const byBand = (p: Float64Array): Float64Array =>
+    Float64Array.from(ranges, (range) => (range.last < bins ? sumRange(p, range) : NaN));
+  for (let from = 0; from + size <= a.length; from += size / 2) {
+    const windowed = (x: Float64Array): Float64Array => window.map((w, i) => w * x[from + i]);
+    const [x, y] = transformPair(fft, windowed(a), windowed(b));
+    for (let k = 0; k < bins; k++) {
+      const pa = x.re[k] ** 2 + x.im[k] ** 2;
+      const pb = y.re[k] ** 2 + y.im[k] ** 2;
+      aa[k] += pa;
+      bb[k] += pb;
+      abRe[k] += x.re[k] * y.re[k] + x.im[k] * y.im[k];
+      abIm[k] += x.re[k] * y.im[k] - x.im[k] * y.re[k];
+      power[0][k] = pa;
+      power[1][k] = pb;
+    }
+    framesA.push(byBand(power[0]));
+    framesB.push(byBand(power[1]));
+  }
+  return { aa, bb, abRe, abIm, framesA, framesB };
+}
+
+/**
+ * Squared magnitude of the transfer function (H1, noise in the second clip cancels out) weighted by the power of the
+ * first clip, and the coherence, both over the bins of a band.
+ */
+function transferIn({ aa, bb, abRe, abIm }: CrossFrames, band: Band, binHz: number): Omit<DifferencePoint, 'hz'> {
+  const { first, last, firstShare, lastShare } = binRange(band, binHz);
+  let [top, bottom, coherent, weight] = [0, 0, 0, 0];
+  for (let k = first; k <= last; k++) {
+    const share = k === first ? firstShare : k === last ? lastShare : 1;
+    if (share === 0 || aa[k] === 0 || bb[k] === 0) continue;
+    const cross = abRe[k] ** 2 + abIm[k] ** 2;
+    top += (share * cross) / aa[k];
+    bottom += share * aa[k];
+    coherent += (share * cross) / (aa[k] * bb[k]);
+    weight += share;
+  }
+  if (top === 0 || weight === 0) return { db: null, trusted: false };
+  return { db: powerToDb(top / bottom), trusted: coherent / weight >= LEAST_COHERENCE };
+}
+
+/** Ratio of the long-term powers in a band, each with the power of its own pauses taken off. */
+function spectraIn({ framesA, framesB }: CrossFrames, band: number): Omit<DifferencePoint, 'hz'> {
+  const clean = (frames: readonly Float64Array[]): { power: number; isClear: boolean } => {
+    const powers = frames.map((frame) => frame[band]);
+    const mean = powers.reduce((s, p) => s + p, 0) / powers.length;
+    const noise = quantile(powers, PAUSE_SHARE);
+    return { power: mean - noise, isClear: mean > 0 && powerToDb(mean / noise) >= LEAST_SIGNAL_TO_NOISE_DB };
+  };
+  const [x, y] = [clean(framesA), clean(framesB)];
+  if (x.power <= 0 || y.power <= 0) return { db: null, trusted: false };
+  return { db: powerToDb(y.power / x.power), trusted: x.isClear && y.isClear };
+}

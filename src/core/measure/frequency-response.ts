@@ -1,0 +1,84 @@
+import { FftPlan } from '../dsp/fft';
+import { fractionalOctaveBands } from '../dsp/fractional-octave';
+import { fftSize, transformReal } from '../dsp/real-transform';
+import { powerToDb } from '../units';
+import { gated, harmonicSpacing, type ImpulseResponse } from './impulse-response';
+
+/** One point of a response. */
+export interface ResponsePoint {
+  readonly hz: number;
+  readonly db: number;
+}
+
+/** Response with the limit below which its gate tells nothing. */
+export interface FrequencyResponse {
+  /** Rising frequency, 1/24 octave apart, only what the sweep covers. Levels re the played sweep. */
+  readonly points: readonly ResponsePoint[];
+  /** 1/gate, or where the sweep begins. */
+  readonly lowestValidHz: number;
+}
+
+/** Gate where none is asked for. */
+export const DEFAULT_GATE_MS = 500;
+/** Part of the response before its peak that belongs to it (linear-phase filters of converters). */
+const BEFORE_S = 0.005;
+/** At most this share of the way to the second harmonic. */
+const HARMONIC_SHARE = 0.4;
+const SMALLEST_FFT = 65_536;
+const FRACTION = 24;
+
+/**
+ * Frequency response from an impulse response: gated behind the direct sound, half-cosine fade over the last quarter,
+ * power averaged over 1/24 octave. What comes later than the gate (reflections) is not in it, and below 1/gate it
+ * tells nothing.
+ *
+ * @param response - from {@link impulseResponse}
+ * @param gateMs - length of the gate behind the peak
+ */
+export function frequencyResponse(response: ImpulseResponse, gateMs = DEFAULT_GATE_MS): FrequencyResponse {
+  const { sampleRate, sweep } = response;
+  const before = Math.min(Math.round(BEFORE_S * sampleRate), Math.round(HARMONIC_SHARE * harmonicSpacing(response, 2)));
+  const behind = Math.min(Math.round((gateMs / 1000) * sampleRate), response.samples.length - before);
+  const powers = powersOf(gated(response.samples, response.peak, before, behind));
+  const binHz = sampleRate / (2 * (powers.length - 1));
+  const highest = Math.min(20_000, 0.98 * sweep.highHz, 0.49 * sampleRate);
+  const lowest = Math.max(20, sweep.lowHz);
+  const points = fractionalOctaveBands(FRACTION, lowest, highest).map((band) => ({
+    hz: Math.sqrt(band.lowHz * band.highHz),
+    db: powerToDb(meanPower(powers, binHz, band.lowHz, band.highHz)),
+  }));
+  return { points, lowestValidHz: Math.max(1000 / gateMs, sweep.lowHz) };
+}
+
+/** Squared magnitude of the transform of a short response, bins 0 … N/2. */
+export function powersOf(samples: Float64Array): Float64Array {
+  const fft = new FftPlan(Math.max(SMALLEST_FFT, fftSize(samples.length)));
+  const { re, im } = transformReal(fft, samples);
+  return Float64Array.from({ length: fft.size / 2 + 1 }, (_, k) => re[k] ** 2 + im[k] ** 2);
+}
+
+/** Mean power of the bins in a band; between two bins where the band holds none. */
+export function meanPower(powers: Float64Array, binHz: number, lowHz: number, highHz: number): number {
+  const first = Math.ceil(lowHz / binHz);
+  const last = Math.floor(highHz / binHz);
+  if (last - first < 2) {
+    const position = Math.sqrt(lowHz * highHz) / binHz;
+    const below = Math.floor(position);
+    return powers[below] + (position - below) * (powers[below + 1] - powers[below]);
+  }
+  let sum = 0;
+  for (let k = first; k <= last; k++) sum += powers[k];
+  return sum / (last - first + 1);
+}
+
+/** A response by substitution: the unit's minus the reference's, point by point (both from one sweep and gate). */
+export function substituted(unit: FrequencyResponse, reference: FrequencyResponse): FrequencyResponse {
+  const byHz = new Map(reference.points.map((p) => [p.hz, p.db]));
+  return {
+    points: unit.points.flatMap((p) => {
+      const db = byHz.get(p.hz);
+      return db === undefined ? [] : [{ hz: p.hz, db: p.db - db }];
+    }),
+    lowestValidHz: Math.max(unit.lowestValidHz, reference.lowestValidHz),
+  };
+}

@@ -1,0 +1,122 @@
+import type { QuantityDefinition } from './quantity-definition';
+
+/** Frequency response and distortion. */
+export const RESPONSE_QUANTITIES = {
+  responseLow3: {
+    name: 'Lower limit, −3 dB',
+    unit: 'Hz',
+    decimals: 0,
+    definition:
+      'Frequency below 1 kHz at which the response falls 3 dB under its mean of 500 Hz–2 kHz for the last time.',
+    source: 'IEC 60268-4 for the quantity',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'lower',
+  },
+  responseHigh3: {
+    name: 'Upper limit, −3 dB',
+    unit: 'Hz',
+    decimals: 0,
+    definition:
+      'Frequency above 1 kHz at which the response falls 3 dB under its mean of 500 Hz–2 kHz for the last time.',
+    source: 'IEC 60268-4 for the quantity',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'higher',
+  },
+  responseLow6: {
+    name: 'Lower limit, −6 dB',
+    unit: 'Hz',
+    decimals: 0,
+    definition: 'As −3 dB, at 6 dB.',
+    source: 'IEC 60268-4 for the quantity',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'lower',
+  },
+  responseHigh6: {
+    name: 'Upper limit, −6 dB',
+    unit: 'Hz',
+    decimals: 0,
+    definition: 'As −3 dB, at 6 dB.',
+    source: 'IEC 60268-4 for the quantity',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'higher',
+  },
+  responseDeviation: {
+    name: 'Deviation 100 Hz–10 kHz',
+    unit: 'dB',
+    decimals: 1,
+    definition:
+      'Half the distance between the highest and the lowest point of the response at 100 Hz–10 kHz in 1/3 octaves (the ± of a data sheet).',
+    source: 'common practice, no source',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'lower',
+  },
+  responseSlope: {
+    name: 'Slope',
+    unit: 'dB/octave',
+    decimals: 2,
+    definition: 'Straight line through the response at 100 Hz–10 kHz, least squares over log frequency.',
+    source: 'common practice, no source',
+    group: 'sound',
+    steps: ['sweep'],
+    better: null,
+  },
+  responsePeak: {
+    name: 'Largest peak',
+    unit: 'dB',
+    decimals: 1,
+    definition:
+      'Highest point of the response at 100 Hz–10 kHz above the straight line through it; settings tell its frequency and width.',
+    source: 'common practice, no source',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'lower',
+  },
+  responseDip: {
+    name: 'Largest dip',
+    unit: 'dB',
+    decimals: 1,
+    definition:
+      'Lowest point of the response at 100 Hz–10 kHz under the straight line through it; settings tell its frequency and width.',
+    source: 'common practice, no source',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'higher',
+  },
+  presence: {
+    name: 'Sibilance region',
+    unit: 'dB',
+    decimals: 1,
+    definition: 'Mean response at 5–9 kHz re that at 1–3 kHz.',
+    source: 'common practice, no source',
+    group: 'sound',
+    steps: ['sweep'],
+    better: null,
+  },
+  thdSweep: {
+    name: 'Harmonic distortion at 1 kHz, from the sweep',
+    unit: 'dB',
+    decimals: 1,
+    definition:
+      'Power of the second to fifth harmonic re the fundamental at 1 kHz, from the harmonic impulse responses of the sweep.',
+    source: 'Farina, AES 108th Convention (2000)',
+    group: 'sound',
+    steps: ['sweep'],
+    better: 'lower',
+  },
+  hiddenLowCut: {
+    name: 'Hidden low-cut',
+    unit: 'Hz',
+    decimals: 0,
+    definition:
+      'Corner of the Butterworth high-pass (order 1–4) that explains the difference of a take with against one without the part; not measured where none explains it.',
+    source: 'least squares; common practice, no source',
+    group: 'sound',
+    steps: ['with', 'without'],
+    better: null,
+  },
+} as const satisfies Record<string, QuantityDefinition>;

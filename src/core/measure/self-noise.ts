@@ -1,0 +1,70 @@
+import { measured, notMeasured, type Measurement } from './measurement';
+import type { SilenceNoise } from './silence-noise';
+
+/** 1 Pa re 20 µPa: 20·lg(1/20e-6), IEC 61094; "94 dB". */
+export const ONE_PASCAL_DB_SPL = 93.9794;
+/** 0 dBu in volts. */
+export const DBU_VOLTS = Math.sqrt(0.6);
+
+/** What ties dBFS of a recording to sound pressure. */
+export type AcousticReference =
+  | {
+      readonly kind: 'sensitivity';
+      /** Of the microphone at 1 kHz, in millivolts per pascal. */
+      readonly sensitivityMvPa: number;
+      /** Input level that reaches full scale at 0 dB of gain, in dBu. */
+      readonly fullScaleDbu: number;
+      /** Relative standard uncertainty of the sensitivity, in dB. */
+      readonly uncertaintyDb: number;
+    }
+  | {
+      readonly kind: 'calibration';
+      /** Level of the calibrator's tone in the take, AES17, in dBFS. */
+      readonly toneDbfs: number;
+      readonly toneDbSpl: number;
+      /** Gain of the calibration take, in dB. */
+      readonly gainDb: number;
+      readonly uncertaintyDb: number;
+    };
+
+/**
+ * Sound pressure level that reads 0 dBFS at a gain.
+ *
+ * @param reference - a calibration take, or sensitivity and input level
+ * @param gainDb - gain of the take in question
+ * @returns in dB SPL
+ */
+export function fullScaleDbSpl(reference: AcousticReference, gainDb: number): number {
+  if (reference.kind === 'calibration') return reference.toneDbSpl - reference.toneDbfs - (gainDb - reference.gainDb);
+  const onePascalDbu = 20 * Math.log10(reference.sensitivityMvPa / 1000 / DBU_VOLTS);
+  return ONE_PASCAL_DB_SPL - (onePascalDbu + gainDb - reference.fullScaleDbu);
+}
+
+/**
+ * Noise of a silent take as the sound pressure level that would read the same, A-weighted: self-noise of the
+ * microphone where it exceeds room and preamp, otherwise an upper limit to it.
+ *
+ * @param noise - the silent part
+ * @param gainDb - gain of the silent take
+ * @param reference - what ties dBFS to dB SPL; null where neither calibration nor sensitivity is known
+ */
+export function selfNoise(
+  noise: SilenceNoise | null,
+  gainDb: number,
+  reference: AcousticReference | null,
+): Measurement {
+  const condition = 'A-weighted, 20 Hz–20 kHz, longest pause, room and preamp included';
+  if (!reference) {
+    return notMeasured('selfNoise', condition, 'Neither a calibration take nor sensitivity and input level are known.');
+  }
+  if (!noise) return notMeasured('selfNoise', condition, 'The silent take holds no silence of at least 0.5 s.');
+  if (!Number.isFinite(noise.a.levelDbfs)) {
+    return notMeasured('selfNoise', condition, 'The silent take is digital silence.');
+  }
+  const fullScale = fullScaleDbSpl(reference, gainDb);
+  return measured('selfNoise', noise.a.levelDbfs + fullScale, condition, {
+    spread: noise.a.spread,
+    uncertainty: noise.a.uncertaintyDb === null ? null : Math.hypot(noise.a.uncertaintyDb, reference.uncertaintyDb),
+    settings: { by: reference.kind, fullScaleDbSpl: fullScale },
+  });
+}

@@ -1,0 +1,49 @@
+import { standardDeviation } from '../stats/moments';
+import { quantileSorted } from '../stats/quantile';
+import { powerToDb } from '../units';
+import { measured, notMeasured, type Measurement } from './measurement';
+import type { Segment } from './speech-segments';
+
+/** Frames in which the hiss exceeds the body by more than this are fricatives (common practice, no source). */
+const FRICATIVE_DB = -6;
+/** Frames this far below the loud ones of the clip are noise, whatever their balance. */
+const LEAST_RE_LOUD_DB = -35;
+const LEAST_FRAMES = 5;
+
+/**
+ * Hiss of the fricatives: power at 5–10 kHz re 1–5 kHz in the frames that hold a fricative, 90th percentile.
+ *
+ * @param frames - two numbers per frame: mean square at 1–5 kHz and at 5–10 kHz, mean of the channels
+ * @param frameS - seconds per frame
+ * @param speech - where somebody speaks
+ */
+export function sibilance(frames: Float64Array, frameS: number, speech: readonly Segment[]): Measurement {
+  const condition = '5–10 kHz re 1–5 kHz in fricative frames, 90th percentile';
+  const ratios: number[] = [];
+  const powers: number[] = [];
+  for (const { startS, endS } of speech) {
+    for (let f = Math.ceil(startS / frameS); (f + 1) * frameS <= endS && 2 * f + 1 < frames.length; f++) {
+      ratios.push(powerToDb(frames[2 * f + 1] / frames[2 * f]));
+      powers.push(frames[2 * f] + frames[2 * f + 1]);
+    }
+  }
+  if (ratios.length === 0) return notMeasured('sibilance', condition, 'No speech was found.');
+  if (Number.isNaN(ratios[0])) {
+    return notMeasured('sibilance', condition, 'The sample rate is too low: 5–10 kHz must be in the file.');
+  }
+  const loud = quantileSorted(Float64Array.from(powers).sort(), 0.9);
+  const fricatives = ratios.filter(
+    (r, i) => Number.isFinite(r) && r > FRICATIVE_DB && powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB,
+  );
+  if (fricatives.length < LEAST_FRAMES) {
+    return notMeasured('sibilance', condition, 'Too few fricatives: read a text with s and sh in it.');
+  }
+  const sorted = Float64Array.from(fricatives).sort();
+  const sd = standardDeviation(fricatives);
+  return measured('sibilance', quantileSorted(sorted, 0.9), condition, {
+    spread: { sd, count: fricatives.length, of: 'fricative frames' },
+    // Normal approximation of a quantile's error: sqrt(p(1 − p)/n) over the density at the 90th percentile, 0.1755/s.
+    uncertainty: (sd * Math.sqrt(0.09 / fricatives.length)) / 0.1755,
+    settings: { fricativeFrames: fricatives.length },
+  });
+}
