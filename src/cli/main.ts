@@ -1,9 +1,14 @@
 import { Command, CommanderError } from 'commander';
 import { packageVersion } from '#server/package-root';
 import { analyzeCommand } from './analyze';
+import { differenceCommand } from './difference';
 import { importCommand } from './import';
+import { matchCommand } from './match';
+import { peaksCommand } from './peaks';
 import { rankCommand } from './rank';
 import { reportError } from './report';
+import { responseCommand } from './response';
+import { sweepCommand } from './sweep';
 
 const program = new Command('sediment')
   .description('Measures clips, imports runs, ranks units.')
@@ -13,6 +18,11 @@ const program = new Command('sediment')
 program.addCommand(analyzeCommand());
 program.addCommand(importCommand());
 program.addCommand(rankCommand());
+program.addCommand(sweepCommand());
+program.addCommand(responseCommand());
+program.addCommand(differenceCommand());
+program.addCommand(matchCommand());
+program.addCommand(peaksCommand());
 
 try {
   await program.parseAsync();

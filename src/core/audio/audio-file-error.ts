@@ -7,7 +7,9 @@ export type AudioFileErrorCode =
   | 'unsupported-encoding'
   | 'unsupported-rate'
   | 'unsupported-channels'
-  | 'not-finite';
+  | 'not-finite'
+  | 'too-long'
+  | 'unlike-rates';
 
 /** What is there of a file that ends too early. */
 export interface Truncation {

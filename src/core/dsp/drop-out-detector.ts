@@ -15,6 +15,13 @@ const LONGEST_LAG_S = 0.25;
 const LONGEST_REPEAT_S = 0.3;
 /** Most drop-outs that are listed; the count goes on. */
 const MOST_LISTED = 500;
+/** Equal peaks that are compared sample by sample, nearest first: very quiet noise has few values, and many equal ones. */
+const MOST_COMPARED = 32;
+/** A piece in which fewer samples differ from the one before is next to silence, and equals itself by chance. */
+const LEAST_CHANGES = 0.25;
+/** A gap counts where sound of at least this magnitude (−70 dBFS) came within 20 ms before it: what nobody hears is no gap. */
+const LEAST_SOUND = 3e-4;
+const SOUND_BEFORE_S = 0.02;
 /** A peak is a candidate where nothing is larger within this many samples to either side. */
 const PEAK_REACH = STRIDE;
 
@@ -39,7 +46,6 @@ export class DropOutDetector {
   private stored = 0;
   private runStart = 0;
   private runValue = NaN;
-  private soundBefore = false;
   private readonly peakAt: number[] = [];
   private readonly peakValue: number[] = [];
   private repeatEnd = 0;
@@ -74,7 +80,8 @@ export class DropOutDetector {
     }
     for (let s = 1; s < extremes.strides - 1; s++) {
       const highest = extremes.highest[s];
-      if (highest > 0 && highest >= extremes.highest[s - 1] && highest >= extremes.highest[s + 1]) {
+      const isFlat = extremes.lowest[s] === highest;
+      if (highest > 0 && !isFlat && highest >= extremes.highest[s - 1] && highest >= extremes.highest[s + 1]) {
         this.lookBack(samples, s * STRIDE, Math.min(count, (s + 1) * STRIDE), highest, start);
       }
     }
@@ -99,13 +106,20 @@ export class DropOutDetector {
       const x = samples[i];
       if (x === runValue) continue;
       const length = start + i - runStart;
-      if (length >= this.shortest && this.soundBefore) this.note('gap', runStart, length);
-      if (length < this.shortest) this.soundBefore = true;
+      if (length >= this.shortest && this.isSoundBefore(runStart)) this.note('gap', runStart, length);
       runValue = x;
       runStart = start + i;
     }
     this.runValue = runValue;
     this.runStart = runStart;
+  }
+
+  private isSoundBefore(end: number): boolean {
+    const held = this.ring[end & this.mask];
+    for (let i = Math.max(0, end - Math.round(SOUND_BEFORE_S * this.sampleRate)); i < end; i++) {
+      if (Math.abs(this.ring[i & this.mask] - held) >= LEAST_SOUND) return true;
+    }
+    return false;
   }
 
   private lookBack(samples: Float64Array, from: number, to: number, value: number, start: number): void {
@@ -115,8 +129,11 @@ export class DropOutDetector {
     // Peaks inside a repeat that was found already tell nothing new.
     const { peakAt, peakValue } = this;
     if (at >= this.repeatEnd) {
-      for (let p = peakAt.length - 1; p >= 0 && at - peakAt[p] <= this.longestLag; p--) {
-        if (peakValue[p] === value && at - peakAt[p] > PEAK_REACH && this.compare(at, at - peakAt[p])) break;
+      let compared = 0;
+      for (let p = peakAt.length - 1; p >= 0 && at - peakAt[p] <= this.longestLag && compared < MOST_COMPARED; p--) {
+        if (peakValue[p] !== value || at - peakAt[p] <= PEAK_REACH) continue;
+        compared++;
+        if (this.compare(at, at - peakAt[p])) break;
       }
     }
     peakAt.push(at);
@@ -138,9 +155,9 @@ export class DropOutDetector {
     while (begin - 1 - lag >= 0 && at - begin <= this.longestRepeat && same(begin - 1)) begin--;
     const length = end - begin;
     if (length < this.shortest) return false;
-    let isFlat = true;
-    for (let i = begin + 1; i < end && isFlat; i++) isFlat = ring[i & mask] === ring[begin & mask];
-    if (isFlat) return false;
+    let changes = 0;
+    for (let i = begin + 1; i < end; i++) if (ring[i & mask] !== ring[(i - 1) & mask]) changes++;
+    if (changes < LEAST_CHANGES * length) return false;
     if (lag === this.repeatLag && begin <= this.repeatEnd) this.repeatEnd = Math.max(this.repeatEnd, end);
     else {
       this.closeRepeat();

@@ -67,6 +67,14 @@ export function findSweepShape(samples: Float64Array, sampleRate: number): Sweep
   const off = Math.sqrt(points.reduce((s, [t, f]) => s + (f - mf - slope * (t - mt)) ** 2, 0) / n);
   if (!(slope > 0) || off > 0.02) return null;
   const at = (t: number): number => Math.exp(mf + slope * (t - mt));
-  const seconds = samples.length / sampleRate;
-  return { lowHz: at(0), highHz: Math.min(at(seconds), sampleRate / 2), seconds };
+  // Silence around the sweep does not belong to it.
+  const first = samples.findIndex((x) => x !== 0);
+  const end = samples.findLastIndex((x) => x !== 0) + 2;
+  const found = {
+    lowHz: at((first - 1) / sampleRate),
+    highHz: Math.min(at((end - 1) / sampleRate), sampleRate / 2),
+    seconds: (end - first) / sampleRate,
+  };
+  // A steady tone is a straight line, too.
+  return found.highHz > 2 * found.lowHz ? found : null;
 }

@@ -17,7 +17,7 @@ export interface ImpulseResponse {
 
 /**
  * Impulse response from a recorded exponential sweep (Farina 2000). Instead of the time-reversed, tilted sweep the
- * exact inverse X*/(|X|² + ε) of the played one is used: in band it is the same filter, without the ripple of its
+ * exact inverse conj(X)/(|X|² + ε) of the played one is used: in band it is the same filter, without the ripple of its
  * ends. The transform need only be as long as the sweep: of anything longer the tail is folded back, which a division
  * of spectra takes without error as long as the response itself is shorter.
  *

@@ -72,12 +72,13 @@ describe('speechSegments on labelled synthetic takes', () => {
     expect((await analyse([scaled(lcgNoise(5 * 48_000, 1), -60)])).segments).toEqual({
       speech: [],
       silence: [{ startS: 0, endS: 5 }],
+      events: [],
     });
-    expect((await analyse([sine(440, -12, 5)])).segments).toEqual({ speech: [], silence: [] });
+    expect((await analyse([sine(440, -12, 5)])).segments).toEqual({ speech: [], silence: [], events: [] });
   });
 
   it('has nothing to say of nothing', () => {
-    expect(speechSegments(new Float64Array())).toEqual({ speech: [], silence: [] });
+    expect(speechSegments(new Float64Array())).toEqual({ speech: [], silence: [], events: [] });
     expect(longest([])).toBeNull();
   });
 });

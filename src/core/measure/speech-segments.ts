@@ -72,21 +72,23 @@ export function speechSegments(framePowers: Float64Array): SpeechSegments {
     return { speech: [], silence: [], events: [] };
   const threshold = isSteady ? floor + settings.steadyRangeDb : speechThreshold(levels, floor, loud);
   const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
-  const joined = isSteady
-    ? new Uint8Array(count)
-    : fillGaps(active, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND));
-  const sounds = runs(joined, 1);
-  const isSpeech = (run: Run): boolean =>
-    run.end - run.start >= settings.shortestSpeechS * FRAMES_PER_SECOND &&
-    highest(levels, run) > loud - settings.eventBelowLoudDb &&
-    !isSteady;
+  // Soft sounds are taken out before short pauses are closed, or a breath would join the phrase that follows it.
+  const sounds = runs(active, 1);
+  const strong = new Uint8Array(count);
+  for (const run of sounds) {
+    if (!isSteady && highest(levels, run) > loud - settings.eventBelowLoudDb) strong.fill(1, run.start, run.end);
+  }
+  const shortest = settings.shortestSpeechS * FRAMES_PER_SECOND;
+  const phrases = runs(fillGaps(strong, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND)), 1);
+  const speech = phrases.filter((run) => run.end - run.start >= shortest);
+  const isInSpeech = (run: Run): boolean => speech.some((s) => run.start >= s.start && run.end <= s.end);
   const silence = runs(active, 0)
     .map((run) => trimmedPause(run, levels, count))
     .filter((r) => r.end - r.start >= settings.shortestSilenceS * FRAMES_PER_SECOND);
   return {
-    speech: sounds.filter(isSpeech).map(toSeconds),
+    speech: speech.map(toSeconds),
     silence: silence.map(toSeconds),
-    events: sounds.filter((run) => !isSpeech(run)).map(toSeconds),
+    events: sounds.filter((run) => !isInSpeech(run)).map(toSeconds),
   };
 }
 

@@ -5,7 +5,7 @@ import { powerToDb } from '../units';
 /** Harmonics counted in THD. */
 const HIGHEST_HARMONIC = 10;
 /** Bins to either side that the window spreads a sine over. */
-const REACH = 5;
+const REACH = 7;
 const FRAME = 65_536;
 
 /** Distortion of a steady tone. */

@@ -71,7 +71,8 @@ export const analyse = (
   channels: readonly Float64Array[],
   sampleRate = 48_000,
   format: Partial<AudioFormat> = {},
-): Promise<ClipAnalysis> => analyseClip(streamOf(channels, sampleRate, format));
+): Promise<ClipAnalysis> =>
+  analyseClip(streamOf(channels, sampleRate, format), { reopen: () => streamOf(channels, sampleRate, format) });
 
 /**
  * Something with the rhythm of speech: bursts of noise of 0.1–0.4 s (syllables) in phrases, with their true times.
