@@ -1,7 +1,7 @@
 import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK, voltsToDbu, type InterfaceModel } from '#rig/audio-interface';
 import type { MicrophoneModel } from '#rig/microphone';
-import { DEMO_UNITS, INTERFACE_CHANGE, type DemoUnit } from './scenario';
+import { DEMO_UNITS, INTERFACE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
 
 /** What a worker needs to render one run of the demo, and the document that goes with it. */
 export interface DemoRunPlan {
@@ -31,14 +31,70 @@ export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS): DemoRunPlan[]
     .sort((a, b) => (a.document.date < b.document.date ? -1 : 1));
 }
 
-function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
-  const desk = date < INTERFACE_CHANGE ? OLD_DESK : NEW_DESK;
-  const gainDb = gainFor(unit.microphone, desk);
-  const takes = [
+/** Steps that came with the second version of the protocol, and how they are set up. */
+const FURTHER_STEPS: readonly {
+  readonly step: string;
+  readonly gainBy: number;
+  readonly distanceM?: number;
+  readonly angleDeg?: number;
+  readonly levelDbSpl?: number;
+}[] = [
+  { step: 'calibration', gainBy: 0, levelDbSpl: 94 },
+  ...[0, 45, 90, 135, 180].map((angleDeg) => ({ step: `sweep-${angleDeg}`, gainBy: 0, distanceM: 0.15, angleDeg })),
+  ...[15, 30, 60, 120].map((cm) => ({ step: `distance-${cm}`, gainBy: 0, distanceM: cm / 100, angleDeg: 0 })),
+  { step: 'close', gainBy: -12, distanceM: 0.03, angleDeg: 0 },
+  { step: 'plosive', gainBy: -6, distanceM: 0.15, angleDeg: 0 },
+];
+
+function takesOf(unit: DemoUnit, gainDb: number, version: number): RunDocumentInput['takes'] {
+  const first = [
     { step: 'speech', file: 'speech.wav', gainDb, distanceM: 0.15, angleDeg: 0 },
     { step: 'silence', file: 'silence.wav', gainDb },
     { step: 'rear', file: 'rear.wav', gainDb, distanceM: 0.15, angleDeg: 180 },
-  ].filter((take) => !unit.missingSteps?.includes(take.step));
+  ];
+  const further = FURTHER_STEPS.map(({ gainBy, ...take }) => ({
+    ...take,
+    file: `${take.step}.wav`,
+    gainDb: Math.max(0, gainDb + gainBy),
+  }));
+  const all = version === 1 ? first : [...first, ...further];
+  return unit.diedAfter ? all.slice(0, all.findIndex((t) => t.step === unit.diedAfter) + 1) : all;
+}
+
+/** What the data sheet says; data sheets are a little kinder than the bench, and not all of them say how they measured. */
+function claimsOf({ microphone, sheet }: DemoUnit): RunDocumentInput['claims'] {
+  if (!sheet) return [];
+  return [
+    {
+      quantity: 'sensitivity',
+      value: Math.round(microphone.sensitivityMvPa * 10.4) / 10,
+      unit: 'mV/Pa',
+      condition: '1 kHz, open circuit',
+    },
+    {
+      quantity: 'selfNoise',
+      value: Math.round(microphone.selfNoiseDbA - 1),
+      unit: sheet === 'unweighted' ? 'dB SPL' : 'dB SPL(A)',
+      condition: sheet === 'unweighted' ? '' : 'A-weighted',
+    },
+    {
+      quantity: 'responseLow3',
+      value: sheet === 'full' ? microphone.lowHz : 20,
+      unit: 'Hz',
+      condition: sheet === 'full' ? '−3 dB' : '',
+    },
+    {
+      quantity: 'responseHigh3',
+      value: sheet === 'full' ? microphone.highHz / 1000 : 20,
+      unit: 'kHz',
+      condition: sheet === 'full' ? '−3 dB' : '',
+    },
+  ];
+}
+
+function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
+  const desk = date < INTERFACE_CHANGE ? OLD_DESK : NEW_DESK;
+  const protocolVersion = date < PROTOCOL_CHANGE ? 1 : 2;
   // Points are given at the first visit, and stand from then on.
   const given: Readonly<Record<string, DemoUnit['sound']>> =
     visit === 0 ? { sound: unit.sound, features: unit.features, build: unit.build } : {};
@@ -48,10 +104,12 @@ function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
       specimen: { maker: unit.maker, model: unit.model, label: unit.label, category: 'microphone' },
       date,
       protocol: 'desk-voice',
-      protocolVersion: 1,
+      protocolVersion,
       source: unit.source,
       prices: unit.prices.map(([amount, kind, day]) => ({ amount, currency: 'EUR', kind, date: day })),
-      takes,
+      claims: claimsOf(unit) ?? [],
+      inputFullScaleDbu: desk.fullScaleDbu,
+      takes: takesOf(unit, gainFor(unit.microphone, desk), protocolVersion),
       points: Object.entries(given).flatMap(([criterion, entry]) =>
         entry ? [{ criterion, value: entry[0], reason: entry[1] }] : [],
       ),

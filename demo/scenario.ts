@@ -19,8 +19,10 @@ export interface DemoUnit {
   readonly sound: readonly [number, string] | null;
   readonly features: readonly [number, string] | null;
   readonly build: readonly [number, string] | null;
-  /** Steps that were not recorded, and the story behind it. */
-  readonly missingSteps?: readonly string[];
+  /** The last step that could be recorded before the unit died. */
+  readonly diedAfter?: string;
+  /** How well its data sheet says what it measured; none for units whose sheet nobody kept. */
+  readonly sheet?: 'full' | 'unweighted';
   readonly onDesk?: boolean;
 }
 
@@ -39,10 +41,21 @@ const mic = (
   sensitivityMvPa: number,
   selfNoiseDbA: number,
   bells: readonly [hz: number, db: number, q: number][] = [],
-): MicrophoneModel => ({ ...kind, sensitivityMvPa, selfNoiseDbA, bells: bells.map(([hz, db, q]) => ({ hz, db, q })) });
+  further: Partial<MicrophoneModel> = {},
+): MicrophoneModel => ({
+  ...kind,
+  sensitivityMvPa,
+  selfNoiseDbA,
+  bells: bells.map(([hz, db, q]) => ({ hz, db, q })),
+  puffDb: 18,
+  ...further,
+});
 
 /** The desk changed its interface in this month; the reference microphone shows by how much. */
 export const INTERFACE_CHANGE = '2022-04-01';
+
+/** Sweeps, distances, plosives and the calibrator came with the second version of the protocol. */
+export const PROTOCOL_CHANGE = '2022-06-01';
 
 export const DEMO_UNITS: readonly DemoUnit[] = [
   {
@@ -56,7 +69,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
       [349, 'street', '2019-03-09'],
       [379, 'street', '2025-09-06'],
     ],
-    microphone: mic(TIGHT_CARDIOID, 18, 12, [[6000, 2, 1]]),
+    microphone: mic(TIGHT_CARDIOID, 18, 12, [[6000, 2, 1]], { puffDb: 14 }),
+    sheet: 'full',
     sound: [4, 'Even and calm. The yardstick of the desk.'],
     features: [3, 'Low-cut and pad, no case.'],
     build: [4.5, 'Seven years, one dent.'],
@@ -275,7 +289,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     source: 'lent',
     dates: ['2022-11-19'],
     prices: [[899, 'street', '2022-11-19']],
-    microphone: mic({ ...RIBBON, highHz: 15_500 }, 9, 12, [[250, 1, 0.7]]),
+    microphone: mic({ ...RIBBON, highHz: 15_500 }, 9, 12, [[250, 1, 0.7]], { puffDb: 27 }),
+    sheet: 'unweighted',
     sound: [4.5, 'The dark one with the window open.'],
     features: [2.5, 'Takes phantom, and needs it.'],
     build: [4, 'A cage within a cage.'],
@@ -287,7 +302,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     source: 'sent',
     dates: ['2023-02-25'],
     prices: [[259, 'street', '2023-02-25']],
-    microphone: mic(TIGHT_CARDIOID, 19, 9, [[10000, 2, 0.7]]),
+    microphone: mic(TIGHT_CARDIOID, 19, 9, [[10000, 2, 0.7]], { puffDb: 16 }),
+    sheet: 'full',
     sound: [4, 'Quiet, airy, never sharp.'],
     features: [3.5, 'Pad, low-cut, mount, case.'],
     build: [4, 'Good weight.'],
@@ -299,7 +315,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     source: 'bought',
     dates: ['2023-06-10'],
     prices: [[319, 'street', '2023-06-10']],
-    microphone: mic(SUPERCARDIOID, 14, 18, [[4000, 2, 1]]),
+    microphone: mic(SUPERCARDIOID, 14, 18, [[4000, 2, 1]], { puffDb: 21, lowCut: { hz: 95, order: 2 } }),
+    sheet: 'unweighted',
     sound: [3, 'Fine, and 200 more than the Reed.'],
     features: [3, 'A foam ball and a clip.'],
     build: [3, 'The switch is loose.'],
@@ -312,7 +329,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     dates: ['2023-09-30'],
     prices: [[499, 'street', '2020-06-01']],
     microphone: mic(HYPERCARDIOID, 31, 17, [[8000, 2.5, 0.9]]),
-    missingSteps: ['rear'],
+    diedAfter: 'silence',
     sound: [3, 'A crackle came back after ten minutes; it died before the rear take.'],
     features: [4, 'Two filters, two lengths, a case.'],
     build: [2.5, 'Twice at the workshop.'],
@@ -324,7 +341,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     source: 'sent',
     dates: ['2024-01-27'],
     prices: [[349, 'street', '2024-01-27']],
-    microphone: mic(CARDIOID, 24, 13, [[5500, 1.5, 1]]),
+    microphone: mic(CARDIOID, 24, 13, [[5500, 1.5, 1]], { whine: { hz: [1000, 2000, 3000, 4000, 8000], dbSpl: 9 } }),
+    sheet: 'full',
     sound: [4, 'The Lantern grown up.'],
     features: [5, 'Everything, and it remembers it.'],
     build: [4, 'The dial is a joy.'],
@@ -339,7 +357,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
       [1290, 'list', '2024-05-11'],
       [1190, 'street', '2024-09-01'],
     ],
-    microphone: mic(CARDIOID, 26, 12, [[7000, 3, 0.9]]),
+    microphone: mic(CARDIOID, 26, 12, [[7000, 3, 0.9]], { puffDb: 20 }),
+    sheet: 'full',
     sound: [3.5, 'Good. So is the Italic, at a fifth.'],
     features: [3.5, 'A wooden box.'],
     build: [4.5, 'Heavy.'],
@@ -351,7 +370,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     source: 'lent',
     dates: ['2024-09-21'],
     prices: [[649, 'street', '2024-09-21']],
-    microphone: mic(SUPERCARDIOID, 28, 8, [[9000, 1.5, 0.8]]),
+    microphone: mic(SUPERCARDIOID, 28, 8, [[9000, 1.5, 0.8]], { puffDb: 13 }),
+    sheet: 'full',
     sound: [5, 'Closer than close, without a trace of effort.'],
     features: [4, 'Three patterns on a ring.'],
     build: [4.5, 'As everything they make.'],
@@ -366,7 +386,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
       [79, 'street', '2025-01-18'],
       [69, 'sale', '2025-11-20'],
     ],
-    microphone: mic(CARDIOID, 16, 14, [[6000, 1, 0.9]]),
+    microphone: mic(CARDIOID, 16, 14, [[6000, 1, 0.9]], { puffDb: 17 }),
+    sheet: 'full',
     sound: [4, 'The cheap one that beats the dear one of the same house.'],
     features: [2.5, 'A cable, a clip.'],
     build: [3, 'Light.'],
@@ -394,7 +415,8 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     dates: ['2025-10-25'],
     onDesk: true,
     prices: [[299, 'street', '2025-10-25']],
-    microphone: mic(SUPERCARDIOID, 20, 10, [[10000, 2.5, 0.7]]),
+    microphone: mic(SUPERCARDIOID, 20, 10, [[10000, 2.5, 0.7]], { puffDb: 15 }),
+    sheet: 'unweighted',
     sound: null,
     features: [3.5, 'As the Italic.'],
     build: [4, 'As the Italic.'],
@@ -407,7 +429,11 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     dates: ['2025-11-15'],
     onDesk: true,
     prices: [[109, 'street', '2025-11-15']],
-    microphone: mic(WIDE_CARDIOID, 13, 20, [[4000, 3, 1.2]]),
+    microphone: mic(WIDE_CARDIOID, 13, 20, [[4000, 3, 1.2]], {
+      puffDb: 23,
+      hum: { hz: [50, 100, 150, 250], dbSpl: 20 },
+    }),
+    sheet: 'unweighted',
     sound: null,
     features: null,
     build: [3, 'Does not rattle either.'],

@@ -13,16 +13,19 @@ export function analyzeCommand(): Command {
     .description('measure WAV or FLAC files')
     .argument('<file...>', 'WAV or FLAC files')
     .option('--json', 'print an array with one object per file')
-    .action(async (files: string[], options: { json?: boolean }) => {
-      const results = await analyzeFiles(files);
+    .option('--dual-mono', 'a one-channel file counts as played by two loudspeakers (+3.01 LU)')
+    .action(async (files: string[], options: { json?: boolean; dualMono?: boolean }) => {
+      const results = await analyzeFiles(files, options.dualMono ?? false);
       process.stdout.write(options.json ? `${JSON.stringify(results, null, 2)}\n` : table(results));
     });
 }
 
-async function analyzeFiles(files: readonly string[]): Promise<AnalyzedFile[]> {
+async function analyzeFiles(files: readonly string[], dualMono: boolean): Promise<AnalyzedFile[]> {
   const pool = openWorkerPool(workerFolder);
   try {
-    const settled = await Promise.allSettled(files.map((file) => pool.analyse(file, () => undefined)));
+    const settled = await Promise.allSettled(
+      files.map((file) => pool.analyse(file, () => undefined, null, { dualMono })),
+    );
     return settled.flatMap((outcome, i) => {
       if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
       const { message } = outcome.reason as Error;
@@ -43,10 +46,12 @@ function table(results: readonly AnalyzedFile[]): string {
       'peak',
       'RMS (AES17)',
       'loudness',
+      'range',
       'true peak',
       'clipped',
       'silent part',
       'noise re speech',
+      'hum',
     ],
     style: { head: [], border: [] },
   });
@@ -57,11 +62,18 @@ function table(results: readonly AnalyzedFile[]): string {
       figure(r.level.peakDbfs, 2, 'dBFS'),
       figure(r.level.rmsDbfs, 2, 'dBFS'),
       figure(r.loudness.integratedLufs, 1, 'LUFS'),
+      figure(r.loudness.loudnessRangeLu, 1, 'LU'),
       figure(r.loudness.truePeakDbtp, 1, 'dBTP'),
       r.level.clippedRuns,
       figure(r.noise.silenceRmsDbfs.a, 1, 'dBFS(A)'),
       figure(r.noise.reSpeechDb.a, 1, 'dB(A)'),
+      humText(r.hum),
     ]);
   }
   return `${rows.toString()}\n`;
+}
+
+function humText(hum: ClipSummary['hum']): string {
+  if (!hum) return 'not measured';
+  return hum.mainsHz === null ? 'none' : `${figure(hum.totalDbfs, 1, 'dBFS')} (${hum.mainsHz} Hz)`;
 }

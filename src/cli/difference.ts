@@ -22,8 +22,6 @@ export function differenceCommand(): Command {
 function text({ points, levelDb, lagS, method, lowCut }: DifferenceReport): string {
   const how = method === 'transfer' ? 'one performance, transfer function' : 'two readings, long-term spectra';
   const rows = points.map((p) => `${figure(p.hz, 0, 'Hz')}\t${p.trusted ? figure(p.db, 1, 'dB') : 'not trusted'}`);
-  const cut = lowCut
-    ? `low-cut of order ${lowCut.order} at ${figure(lowCut.cornerHz, 0, 'Hz')}`
-    : 'no hidden low-cut';
+  const cut = lowCut ? `low-cut of order ${lowCut.order} at ${figure(lowCut.cornerHz, 0, 'Hz')}` : 'no hidden low-cut';
   return `${how}; level ${figure(levelDb, 2, 'dB')}, later by ${figure(1000 * lagS, 3, 'ms')}, ${cut}\n${rows.join('\n')}\n`;
 }

@@ -26,7 +26,9 @@ export function matchCommand(): Command {
     .description('write copies of clips that are equally loud, none above −1 dBTP')
     .argument('<file...>', 'WAV or FLAC files')
     .requiredOption('--out <dir>', 'folder for the copies')
-    .addOption(numberOption('--target <lufs>', 'loudness to aim at', { low: -60, high: -1 }).default(DEFAULT_TARGET_LUFS))
+    .addOption(
+      numberOption('--target <lufs>', 'loudness to aim at', { low: -60, high: -1 }).default(DEFAULT_TARGET_LUFS),
+    )
     .option('--json', 'print an object')
     .action(async (files: string[], options: { out: string; target: number; json?: boolean }) => {
       const outputs = outputNames(files, options.out);

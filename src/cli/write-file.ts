@@ -9,7 +9,10 @@ import { dirname, join, basename } from 'node:path';
  * @param fill - hands over the pieces in turn
  * @throws Error where a file of that name is there already, or its folder is not
  */
-export async function writeNewFile(path: string, fill: (write: (piece: Uint8Array) => void) => void | Promise<void>): Promise<void> {
+export async function writeNewFile(
+  path: string,
+  fill: (write: (piece: Uint8Array) => void) => void | Promise<void>,
+): Promise<void> {
   if (existsSync(path)) throw new Error(`${path} is there already; nothing was written. Choose another name.`);
   const partial = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
   const descriptor = openSync(partial, 'wx');

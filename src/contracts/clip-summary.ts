@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { clipFormatSchema } from './clip';
 import { measurementSchema } from './measurement';
+import { segmentSchema } from './segments';
 
-const segmentSchema = z.object({ startS: z.number(), endS: z.number() });
 const bandLevelSchema = z.object({ centreHz: z.number(), levelDbfs: z.number().nullable() });
 const weightedSchema = z.object({ z: z.number().nullable(), a: z.number().nullable() });
 
@@ -50,7 +50,10 @@ export const clipSummarySchema = z.object({
   }),
   hum: z
     .object({
-      mainsHz: z.union([z.literal(50), z.literal(60)]).nullable().describe('Null: no hum was found'),
+      mainsHz: z
+        .union([z.literal(50), z.literal(60)])
+        .nullable()
+        .describe('Null: no hum was found'),
       totalDbfs: z.number().nullable(),
       limitDbfs: z.number().nullable().describe('A weaker line would not have been found'),
       lines: z.array(lineSchema),

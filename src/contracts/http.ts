@@ -8,6 +8,7 @@ import { importResultSchema, newRunSchema } from './run-document';
 import { sessionSchema } from './session';
 import { custodySchema, newPointsSchema, newPriceSchema, specimenRowSchema, specimenSheetSchema } from './specimen';
 import { statusSchema } from './status';
+import { segmentChoiceSchema, spectrogramSchema, takePageSchema } from './take-page';
 
 /** One way to talk to the server. Paths are in Express' form; bodies and answers are JSON. */
 export interface Endpoint<Params extends z.ZodType, Body extends z.ZodType, Answer extends z.ZodType> {
@@ -69,12 +70,30 @@ export const ENDPOINTS = {
   retryAnalysis: post('/api/analyses/:id/retry', 'Try a failed analysis again', byId, nothing, done),
   clip: get('/api/clips/:sha256', 'A clip of the archive', bySha, clipSchema),
   waveform: get('/api/clips/:sha256/waveform', 'Columns of a waveform', bySha, waveformSchema),
+  spectrogram: get('/api/clips/:sha256/spectrogram', 'A spectrogram for eyes', bySha, spectrogramSchema),
+  take: get(
+    '/api/takes/:id',
+    'A take with its segments and its place among the takes of its step',
+    byId,
+    takePageSchema,
+  ),
+  chooseSegments: post(
+    '/api/takes/:id/segments',
+    'Measure a take by segments set by hand; null goes back to the automatic ones',
+    byId,
+    segmentChoiceSchema,
+    takePageSchema,
+  ),
 } as const;
 
 /** Paths that do not speak JSON in both directions. */
 export const PLAIN_PATHS = {
   upload: '/api/clips',
   audio: '/api/clips/:sha256/audio',
+  unitJson: '/api/specimens/:id/measurements.json',
+  unitCsv: '/api/specimens/:id/measurements.csv',
+  responseText: '/api/takes/:id/response.txt',
+  impulseWav: '/api/takes/:id/impulse.wav',
   events: '/api/events',
   openapi: '/api/openapi.json',
 } as const;

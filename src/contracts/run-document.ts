@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CLAIMED_QUANTITIES } from '#core/rules/claim-comparison';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
 
@@ -30,8 +31,19 @@ export const runTakeSchema = z.strictObject({
   gainDb: z.number().min(-40).max(120).describe('Gain of the recording chain in dB.'),
   distanceM: z.number().positive().max(100).optional().describe('Mouth to capsule, in metres.'),
   angleDeg: z.number().min(-360).max(360).optional().describe('0 = in front, 180 = behind.'),
+  levelDbSpl: z.number().min(40).max(140).optional().describe('Level of the calibrator in a calibration take.'),
+  windSpeedMs: z.number().min(0).max(60).optional().describe('Wind speed at the capsule, in m/s.'),
 });
 export type RunTake = z.infer<typeof runTakeSchema>;
+
+/** A figure of the data sheet, with its conditions. */
+export const claimSchema = z.strictObject({
+  quantity: z.enum(CLAIMED_QUANTITIES),
+  value: z.number(),
+  unit: z.string().trim().min(1).max(24).describe('As the maker gives it, e.g. "dB SPL", "mV/Pa", "Hz".'),
+  condition: z.string().trim().max(200).default('').describe('Weighting, load, distance: as the maker gives it.'),
+});
+export type Claim = z.infer<typeof claimSchema>;
 
 export const pointsInputSchema = z.strictObject({
   criterion: z.string().min(1),
@@ -54,6 +66,13 @@ export const runDocumentSchema = z.strictObject({
   protocolVersion: z.int().min(1),
   source: z.enum(SOURCES),
   prices: z.array(priceSchema).max(50).default([]),
+  claims: z.array(claimSchema).max(50).default([]).describe('Claims of the data sheet.'),
+  inputFullScaleDbu: z
+    .number()
+    .min(-60)
+    .max(40)
+    .optional()
+    .describe('Input level that reaches full scale at 0 dB of gain, in dBu; ties dBFS to volts.'),
   takes: z.array(runTakeSchema).min(1, 'must hold at least one take').max(200),
   points: z.array(pointsInputSchema).max(50).default([]),
 });

@@ -2,8 +2,9 @@ import { z } from 'zod';
 import { clipSchema } from './clip';
 import { clipSummarySchema } from './clip-summary';
 import { categorySchema, daySchema } from './common';
+import { curvesSchema } from './curves';
 import { measurementSchema } from './measurement';
-import { pointsInputSchema, priceSchema } from './run-document';
+import { claimSchema, pointsInputSchema, priceSchema } from './run-document';
 
 /** How far a unit has come, in the order of the work. */
 export const STAGES = ['received', 'takes', 'measured', 'scored'] as const;
@@ -66,8 +67,9 @@ export const runSchema = z.object({
   protocolVersion: z.int(),
   source: z.string(),
   takes: z.array(takeSchema),
-  /** Figures that take several clips. */
+  /** Figures that take several clips, or say something of the unit. */
   measurements: z.array(measurementSchema),
+  curves: curvesSchema,
 });
 export type Run = z.infer<typeof runSchema>;
 
@@ -79,6 +81,8 @@ export type GivenPoints = z.infer<typeof givenPointsSchema>;
 export const specimenSheetSchema = z.object({
   row: specimenRowSchema,
   prices: z.array(priceSchema),
+  /** Of the data sheet; of each quantity the newest. */
+  claims: z.array(claimSchema),
   runs: z.array(runSchema),
   /** All points ever given, newest first; the newest of each criterion counts. */
   points: z.array(givenPointsSchema),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { clipFormatSchema } from './clip';
 import type { ClipSummary } from './clip-summary';
+import { segmentSchema, type Segments } from './segments';
 import { spreadSchema, type MeasurementJson } from './measurement';
 
 /** −∞ has no place in JSON: it travels as null. */
@@ -15,19 +16,20 @@ const noiseLevelSchema = z.object({
   uncertaintyDb: z.number().nullable(),
 });
 
+const bandsSchema = z.array(z.object({ centreHz: z.number(), levelDbfs: z.number().nullable() }));
+
 /** What measurements over several takes need of one clip, beside its step powers. */
 export const analysisDetailSchema = z.object({
   /** Seconds of speech that were found. */
   speechS: z.number(),
   loudness: z.object({ integratedLufs: levelSchema, uncertaintyLu: z.number().nullable() }),
   noise: z
-    .object({
-      segment: z.object({ startS: z.number(), endS: z.number() }),
-      z: noiseLevelSchema,
-      a: noiseLevelSchema,
-      thirdOctave: z.array(z.object({ centreHz: z.number(), levelDbfs: z.number().nullable() })),
-    })
+    .object({ segment: segmentSchema, z: noiseLevelSchema, a: noiseLevelSchema, thirdOctave: bandsSchema })
     .nullable(),
+  /** Of the whole clip. */
+  thirdOctave: bandsSchema,
+  loudest: z.object({ zDbfs: levelSchema, aDbfs: levelSchema, oneKilohertzDbfs: levelSchema }),
+  aDbfs: levelSchema,
 });
 export type AnalysisDetail = z.infer<typeof analysisDetailSchema>;
 
@@ -35,6 +37,9 @@ export type AnalysisDetail = z.infer<typeof analysisDetailSchema>;
 export interface AnalyseClipTask {
   readonly path: string;
   readonly progress: MessagePortLike | null;
+  /** As set by a person; null for the automatic ones. */
+  readonly segments?: Segments | null;
+  readonly dualMono?: boolean;
 }
 
 /** The part of a MessagePort that tasks use (its type differs between node and the browser). */

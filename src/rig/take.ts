@@ -1,11 +1,13 @@
 import { BiquadCascade, cascadeGainDb, type Biquad } from '#core/dsp/biquad';
+import { butterworthHighPass } from '#core/dsp/butterworth';
 import { highPass, lowPass, peaking } from '#core/dsp/eq-biquads';
+import { firstOrderGain as patternGain, randomEnergyEfficiency } from '#core/measure/polar-pattern';
 import { aWeightingPower } from '#core/dsp/weighting-curves';
 import { seededBits, type RandomBits } from '#core/stats/random';
 import { standardNormal } from '#core/stats/normal';
 import { dbuToVolts, type InterfaceModel } from './audio-interface';
-import { patternGain, randomEnergyEfficiency, type MicrophoneModel } from './microphone';
-import type { Room } from './room';
+import { nearFieldSection, REFERENCE_DISTANCE_M, type MicrophoneModel } from './microphone';
+import { arrivals, tailEnergy, type Room } from './room';
 
 /** A dry voice with the diffuse tail of the room it speaks in; RMS of the dry speech is 1. */
 export interface Voice {
@@ -27,11 +29,18 @@ export interface TakeSetup {
   readonly room: Room;
   readonly interface: InterfaceModel;
   readonly gainDb: number;
+  /** Moments of plosives, in seconds from the start of the voice. */
+  readonly puffsS?: readonly number[];
+  /** Wind at the capsule, as a share of 7 m/s; none by default. */
+  readonly wind?: number;
   readonly seed: string;
 }
 
-const REFERENCE_DISTANCE_M = 0.15;
 const PASCAL_AT_0_DB = 20e-6;
+/** A puff is half a period of about 40 Hz. */
+const PUFF_S = 0.0125;
+/** Wind turbulence falls by 12 dB per octave from here on. */
+const WIND_CORNER_HZ = 40;
 const CROSSOVER_HZ = 2000;
 /** Silence before and after the speech. */
 const LEAD_IN_S = 0.6;
@@ -55,42 +64,77 @@ export function renderTake(setup: TakeSetup): Float64Array {
     high[i] += roomNoise[i] * diffuse(microphone.alphaHigh);
   }
   const pressure = joinBands(low, high, sampleRate);
-  new BiquadCascade(responseOf(microphone, sampleRate)).process(pressure);
+  if (setup.puffsS) addPuffs(setup, setup.puffsS, pressure);
+  if (setup.wind) addWind(setup, setup.wind, pressure, bits);
+  const response = responseOf(microphone, sampleRate);
+  new BiquadCascade(response).process(pressure);
+  // The sensitivity is stated at 1 kHz, so the response is 0 dB there.
+  const at1k = 10 ** (-cascadeGainDb(response, 1000, sampleRate) / 20);
+  for (let i = 0; i < length; i++) pressure[i] *= at1k;
+  addLines(microphone, sampleRate, pressure);
   const selfNoise = noiseOf(length, bits, [highPass(sampleRate, 30)], sampleRate, microphone.selfNoiseDbA);
   return digitise(setup, pressure, selfNoise, bits);
 }
 
 function addSpeech(setup: TakeSetup, voice: Voice, low: Float64Array, high: Float64Array): void {
-  const { sampleRate, microphone, room, angleDeg } = setup;
+  const { sampleRate, microphone, room } = setup;
   const level = PASCAL_AT_0_DB * 10 ** (setup.speechDbSpl / 20);
   const start = Math.round(LEAD_IN_S * sampleRate);
-  const direct = level * (REFERENCE_DISTANCE_M / setup.distanceM);
-  const add = (signal: Float64Array, delay: number, gainLow: number, gainHigh: number): void => {
-    const end = Math.min(low.length, start + delay + signal.length);
-    for (let i = start + delay, s = 0; i < end; i++, s++) {
-      low[i] += gainLow * signal[s];
-      high[i] += gainHigh * signal[s];
-    }
+  const add = (signal: Float64Array, delay: number, into: Float64Array, gain: number, section: Biquad | null): void => {
+    const part = signal.slice(0, Math.max(0, into.length - start - delay));
+    if (section) new BiquadCascade([section]).process(part);
+    for (let s = 0, i = start + delay; s < part.length; i++, s++) into[i] += gain * part[s];
   };
-  const arrivals = [
-    { delayMs: 0, gain: direct, angleDeg: 0 },
-    ...room.reflections.map((r) => ({ ...r, gain: r.gain * level })),
-  ];
-  for (const { delayMs, gain, angleDeg: incidence } of arrivals) {
-    add(
-      voice.dry,
-      Math.round((delayMs / 1000) * sampleRate),
-      gain * patternGain(microphone.alphaLow, incidence + angleDeg),
-      gain * patternGain(microphone.alphaHigh, incidence + angleDeg),
-    );
+  for (const { delayS, distanceM, reflection, angleDeg } of arrivals(room, setup.distanceM, setup.angleDeg)) {
+    const delay = Math.round(delayS * sampleRate);
+    const gain = (level * reflection * REFERENCE_DISTANCE_M) / distanceM;
+    const near = nearFieldSection(microphone.alphaLow, angleDeg, distanceM, sampleRate);
+    add(voice.dry, delay, low, gain, near);
+    add(voice.dry, delay, high, gain * patternGain(microphone.alphaHigh, angleDeg), null);
   }
-  const tail = level * room.tailGain;
-  add(
-    voice.tail,
-    0,
-    tail * Math.sqrt(randomEnergyEfficiency(microphone.alphaLow)),
-    tail * Math.sqrt(randomEnergyEfficiency(microphone.alphaHigh)),
-  );
+  const tail = level * REFERENCE_DISTANCE_M * Math.sqrt(tailEnergy(room));
+  if (tail === 0) return;
+  // Diffuse sound comes as plane waves: the low end misses the rise that the response on axis at 15 cm counts on.
+  const far = nearFieldSection(microphone.alphaLow, 0, Infinity, sampleRate);
+  add(voice.tail, 0, low, tail * Math.sqrt(randomEnergyEfficiency(microphone.alphaLow)), far);
+  add(voice.tail, 0, high, tail * Math.sqrt(randomEnergyEfficiency(microphone.alphaHigh)), null);
+}
+
+/** Puffs of air: short pushes of pressure that do not care for pattern or room. */
+function addPuffs(setup: TakeSetup, times: readonly number[], pressure: Float64Array): void {
+  const { sampleRate, microphone } = setup;
+  const peak = PASCAL_AT_0_DB * 10 ** ((setup.speechDbSpl + (microphone.puffDb ?? 0)) / 20);
+  const length = Math.round(PUFF_S * sampleRate);
+  for (const time of times) {
+    const start = Math.round((LEAD_IN_S + time) * sampleRate);
+    for (let i = 0; i < length && start + i < pressure.length; i++) {
+      pressure[start + i] += peak * Math.sin((Math.PI * i) / length);
+    }
+  }
+}
+
+function addWind(setup: TakeSetup, share: number, pressure: Float64Array, bits: RandomBits): void {
+  const noise = new Float64Array(pressure.length);
+  for (let i = 0; i < noise.length; i++) noise[i] = standardNormal(bits);
+  const { sampleRate } = setup;
+  new BiquadCascade([lowPass(sampleRate, WIND_CORNER_HZ, 0.5), highPass(sampleRate, 15)]).process(noise);
+  const rms = Math.sqrt(noise.reduce((s, x) => s + x * x, 0) / noise.length);
+  const level = PASCAL_AT_0_DB * 10 ** ((setup.speechDbSpl + (setup.microphone.windDb ?? 0)) / 20);
+  // Turbulent pressure grows with the square of the speed.
+  for (let i = 0; i < noise.length; i++) pressure[i] += (level * share ** 2 * noise[i]) / rms;
+}
+
+/** Hum and whine come behind the capsule: neither room nor response shapes them. */
+function addLines({ hum, whine }: MicrophoneModel, sampleRate: number, pressure: Float64Array): void {
+  for (const lines of [hum, whine]) {
+    if (!lines) continue;
+    const amplitude = PASCAL_AT_0_DB * 10 ** (lines.dbSpl / 20) * Math.SQRT2;
+    lines.hz.forEach((hz, n) => {
+      for (let i = 0; i < pressure.length; i++) {
+        pressure[i] += amplitude * Math.sin((2 * Math.PI * hz * i) / sampleRate + n);
+      }
+    });
+  }
 }
 
 /** Below the crossover the one signal, above it the other: a low-pass and its complement, which add up flat. */
@@ -104,6 +148,7 @@ function responseOf(microphone: MicrophoneModel, sampleRate: number): Biquad[] {
   return [
     highPass(sampleRate, microphone.lowHz),
     lowPass(sampleRate, Math.min(microphone.highHz, 0.45 * sampleRate)),
+    ...(microphone.lowCut ? butterworthHighPass(microphone.lowCut.order, microphone.lowCut.hz, sampleRate) : []),
     ...microphone.bells.map((b) => peaking(sampleRate, b.hz, b.db, b.q)),
   ];
 }

@@ -8,7 +8,10 @@ import { migrationsFolder, packageVersion, seedFolder, workerFolder } from './pa
 import { AnalysisQueue } from './services/analysis-queue';
 import { Catalogue } from './services/catalogue';
 import { ClipIngest } from './services/clip-ingest';
+import { ClipPictures } from './services/clip-pictures';
 import { ClipReader } from './services/clip-reader';
+import { SweepExports } from './services/sweep-exports';
+import { TakePages } from './services/take-pages';
 import { EventHub } from './services/event-hub';
 import { JobBoard } from './services/job-board';
 import { RulesReader } from './services/rules-reader';
@@ -31,6 +34,9 @@ export interface Application {
   readonly scoring: Scoring;
   readonly clips: ClipReader;
   readonly rules: RulesReader;
+  readonly takePages: TakePages;
+  readonly pictures: ClipPictures;
+  readonly sweeps: SweepExports;
   close(): Promise<void>;
 }
 
@@ -74,6 +80,9 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     scoring: new Scoring(database, catalogue, hub, now),
     clips: new ClipReader(database),
     rules: new RulesReader(database),
+    takePages: new TakePages(database, queue),
+    pictures: new ClipPictures(options.folder, store, pool),
+    sweeps: new SweepExports(database, store, pool),
     async close() {
       queue.close();
       await pool.close();

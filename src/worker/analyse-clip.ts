@@ -5,13 +5,17 @@ import type { AnalyseClipResult, AnalyseClipTask, ProgressMessage } from '#contr
 import { openClip } from './open-clip';
 
 /** Measures one clip. */
-export default async function analyseClipTask({ path, progress }: AnalyseClipTask): Promise<AnalyseClipResult> {
+export default async function analyseClipTask(task: AnalyseClipTask): Promise<AnalyseClipResult> {
+  const { path, progress } = task;
   const stream = await openClip(path);
   try {
-    const analysis = await analyseClip(stream, (share) => {
-      progress?.postMessage({ kind: 'progress', share } satisfies ProgressMessage);
+    const analysis = await analyseClip(stream, {
+      segments: task.segments ?? null,
+      dualMono: task.dualMono ?? false,
+      reopen: () => openClip(path),
+      onProgress: (share) => progress?.postMessage({ kind: 'progress', share } satisfies ProgressMessage),
     });
-    const { loudness, noise, stepPowers, waveform } = analysis;
+    const { loudness, noise, stepPowers, waveform, loudest } = analysis;
     return {
       summary: clipSummary(analysis),
       measurements: clipMeasurements(analysis),
@@ -19,6 +23,9 @@ export default async function analyseClipTask({ path, progress }: AnalyseClipTas
         speechS: analysis.segments.speech.reduce((s, { startS, endS }) => s + endS - startS, 0),
         loudness: { integratedLufs: loudness.integratedLufs, uncertaintyLu: loudness.uncertaintyLu },
         noise: noise && { ...noise, thirdOctave: [...noise.thirdOctave] },
+        thirdOctave: [...analysis.thirdOctave],
+        loudest: { ...loudest },
+        aDbfs: analysis.aDbfs,
       },
       stepPowers,
       waveform: waveform.pairs,

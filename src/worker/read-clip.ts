@@ -31,7 +31,10 @@ export async function readClip(path: string): Promise<{ samples: Float64Array; f
 }
 
 /** Two clips of one sample rate. */
-export async function readPair(first: string, second: string): Promise<{ a: Float64Array; b: Float64Array; sampleRate: number }> {
+export async function readPair(
+  first: string,
+  second: string,
+): Promise<{ a: Float64Array; b: Float64Array; sampleRate: number }> {
   const [x, y] = [await readClip(first), await readClip(second)];
   if (x.format.sampleRate !== y.format.sampleRate) {
     throw new AudioFileError(

@@ -4,7 +4,8 @@ import { allocateBlock } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
 import { standardNormal } from '#core/stats/normal';
 import { seededBits } from '#core/stats/random';
-import { diffuseTail, NET_LOFT } from '#rig/room';
+import { exponentialSweep } from '#core/dsp/exponential-sweep';
+import { diffuseTail, NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import type { DemoRunPlan } from '../../demo/run-plan';
 import { openClip } from './open-clip';
@@ -20,10 +21,17 @@ export interface RenderDemoRunTask {
 const SAMPLE_RATE = 48_000;
 const SILENCE_S = 8;
 const SPEECH_DB_SPL = 80;
+const SWEEP_DB_SPL = 84;
 const READER_SD_DB = 0.6;
 const AFTER_SPEECH_S = 1.4;
 
 const voices = new Map<string, Promise<Voice>>();
+
+/** The counting line and the plosives are the beginning of the passage. */
+const SHORT_S = 5;
+/** Moments of the puffs in the plosive take. */
+const PUFFS_S = [0.9, 1.7, 2.6, 3.4, 4.2];
+const CALIBRATION_S = 3;
 
 export default async function renderDemoRun({ plan, into, speechFolder }: RenderDemoRunTask): Promise<void> {
   const path = join(speechFolder, `${plan.voice}.flac`);
@@ -34,26 +42,68 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
   const { specimen, date } = plan.document;
   const { maker, model, label } = specimen;
   for (const take of plan.document.takes) {
-    const isSpoken = take.step !== 'silence';
     const seed = [maker, model, label, date, take.step].join('/');
+    const scene = sceneOf(take.step, speaker, seed);
     const setup: TakeSetup = {
       sampleRate: SAMPLE_RATE,
-      durationS: isSpoken ? speaker.dry.length / SAMPLE_RATE + AFTER_SPEECH_S : SILENCE_S,
-      voice: isSpoken ? speaker : null,
-      // Nobody reads a passage twice at exactly the same level.
-      speechDbSpl: SPEECH_DB_SPL + READER_SD_DB * standardNormal(seededBits(`${seed}/reader`)),
       distanceM: take.distanceM ?? 0.15,
       angleDeg: take.angleDeg ?? 0,
       microphone: plan.microphone,
-      room: NET_LOFT,
       interface: plan.interface,
       gainDb: take.gainDb,
       seed,
+      ...scene,
     };
     writeFileSync(join(into, take.file), encodeWav([renderTake(setup)], SAMPLE_RATE, 'pcm24'));
   }
   writeFileSync(join(into, 'run.json'), JSON.stringify(plan.document, null, 2));
 }
+
+type Scene = Pick<TakeSetup, 'durationS' | 'voice' | 'speechDbSpl' | 'room' | 'puffsS'>;
+
+/** What is heard at a step, and where. */
+function sceneOf(step: string, speaker: Voice, seed: string): Scene {
+  if (step === 'silence') return { durationS: SILENCE_S, voice: null, speechDbSpl: SPEECH_DB_SPL, room: NET_LOFT };
+  if (step === 'calibration' || step.startsWith('sweep')) {
+    const dry = step === 'calibration' ? calibratorTone : playedSweep;
+    const durationS = dry.length / SAMPLE_RATE + AFTER_SPEECH_S;
+    return {
+      durationS,
+      voice: { dry, tail: dry },
+      speechDbSpl: step === 'calibration' ? 94 : SWEEP_DB_SPL,
+      room: PADDED_CRATE,
+    };
+  }
+  // Nobody reads a passage twice at exactly the same level; a counting line is easier to keep.
+  const isPassage = step === 'speech' || step === 'rear';
+  const spread = (isPassage ? 1 : 0.3) * READER_SD_DB;
+  const speechDbSpl = SPEECH_DB_SPL + spread * standardNormal(seededBits(`${seed}/reader`));
+  const voice = isPassage ? speaker : shortened(speaker);
+  return {
+    durationS: voice.dry.length / SAMPLE_RATE + AFTER_SPEECH_S,
+    voice,
+    speechDbSpl,
+    room: NET_LOFT,
+    ...(step === 'plosive' ? { puffsS: PUFFS_S } : {}),
+  };
+}
+
+function shortened({ dry, tail }: Voice): Voice {
+  const samples = SHORT_S * SAMPLE_RATE;
+  return { dry: dry.slice(0, samples), tail: tail.slice(0, samples) };
+}
+
+function ofRmsOne(samples: Float64Array): Float64Array {
+  const rms = Math.sqrt(samples.reduce((s, x) => s + x * x, 0) / samples.length);
+  return samples.map((x) => x / rms);
+}
+const calibratorTone = ofRmsOne(
+  Float64Array.from({ length: CALIBRATION_S * SAMPLE_RATE }, (_, i) =>
+    Math.sin((2 * Math.PI * 1000 * i) / SAMPLE_RATE),
+  ),
+);
+/** As the second version of the protocol has it. */
+const playedSweep = ofRmsOne(exponentialSweep({ lowHz: 20, highHz: 20_500, seconds: 3 }, SAMPLE_RATE));
 
 /** Reads a dry voice, brings its RMS to 1, and adds the room's tail. */
 async function loadVoice(path: string): Promise<Voice> {

@@ -2,7 +2,7 @@ import type { AudioFormat } from '../audio/audio-format';
 import { allocateBlock, BLOCK_FRAMES, readStretch, type SampleStream } from '../audio/sample-stream';
 import { AudioFileError } from '../audio/audio-file-error';
 import { BlockExtremes } from '../dsp/block-extremes';
-import { BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
+import { A_TOTAL, BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
 import { DropOutDetector } from '../dsp/drop-out-detector';
 import { FramePowerMeter } from '../dsp/frame-power';
 import { LevelMeter } from '../dsp/level-meter';
@@ -23,7 +23,8 @@ import { sibilance } from './sibilance';
 import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
 import { silenceNoise, type SilenceNoise } from './silence-noise';
 import { longest, speechSegments, type Segment, type SpeechSegments } from './speech-segments';
-import { thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
+import { meanOverFrames, thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
+import { meanSquareToDbfs, type Dbfs } from '../units';
 
 /** What one pass over a clip gives when only level and loudness are wanted. */
 export interface LevelAnalysis {
@@ -50,6 +51,8 @@ export interface ClipAnalysis extends LevelAnalysis {
   readonly thirdOctave: readonly BandLevel[];
   readonly longTerm: PowerSpectrum;
   readonly loudest: LoudestFrame;
+  /** A-weighted level of the whole clip, 20 Hz–20 kHz, AES17. */
+  readonly aDbfs: Dbfs;
   readonly plosives: readonly Plosive[];
   readonly sibilance: Measurement;
   readonly dropOuts: DropOuts;
@@ -102,6 +105,7 @@ export async function analyseClip(stream: SampleStream, options: AnalysisOptions
       frames: spectral[0].bands.frames,
     },
     loudest: loudestFrame(bandFrames),
+    aDbfs: meanSquareToDbfs(meanOverFrames(bandFrames, A_TOTAL, 0, bandFrames.length / VALUES_PER_FRAME)),
     plosives: plosives(largestOf(spectral.map((m) => m.lowBand.peaks.view())), segments.speech),
     sibilance: sibilance(
       meanOf(spectral.map((m) => m.sibilant.values.view())),

@@ -1,12 +1,17 @@
 import { A_TOTAL, VALUES_PER_FRAME, Z_TOTAL } from '../dsp/band-power-frames';
+import { THIRD_OCTAVE_BANDS } from '../dsp/third-octave-bands';
 import { meanSquareToDbfs } from '../units';
 import { measured, notMeasured, type Measurement } from './measurement';
+
+const ONE_KILOHERTZ = THIRD_OCTAVE_BANDS.findIndex((b) => b.nominalHz === 1000);
 
 /** Loudest moment of a clip, unweighted and A-weighted. */
 export interface LoudestFrame {
   /** AES17 dBFS; −∞ for digital silence. */
   readonly zDbfs: number;
   readonly aDbfs: number;
+  /** Of the third octave of 1 kHz: the tone of a calibrator, whatever silence stands around it. */
+  readonly oneKilohertzDbfs: number;
 }
 
 /**
@@ -20,7 +25,11 @@ export function loudestFrame(bandFrames: Float64Array): LoudestFrame {
     for (let at = value; at < bandFrames.length; at += VALUES_PER_FRAME) most = Math.max(most, bandFrames[at]);
     return most;
   };
-  return { zDbfs: meanSquareToDbfs(largest(Z_TOTAL)), aDbfs: meanSquareToDbfs(largest(A_TOTAL)) };
+  return {
+    zDbfs: meanSquareToDbfs(largest(Z_TOTAL)),
+    aDbfs: meanSquareToDbfs(largest(A_TOTAL)),
+    oneKilohertzDbfs: meanSquareToDbfs(largest(ONE_KILOHERTZ)),
+  };
 }
 
 /**
@@ -33,7 +42,7 @@ export function loudestFrame(bandFrames: Float64Array): LoudestFrame {
  * @param speechGainDb - its gain
  */
 export function handlingNoise(
-  knocks: LoudestFrame,
+  knocks: Pick<LoudestFrame, 'zDbfs' | 'aDbfs'>,
   knocksGainDb: number,
   speechLufs: number,
   speechGainDb: number,

@@ -1,4 +1,3 @@
-
 /**
  * A response as plain text that spreadsheets and other measuring programs read: comment lines that begin with an
  * asterisk, then frequency in hertz and level in dB (and coherence, where it was measured), separated by tabs.
@@ -7,13 +6,18 @@
  * @param title - what it is of, one line
  */
 export function responseText(
-  { points, lowestValidHz }: { points: readonly { hz: number; db: number | null; coherence?: number }[]; lowestValidHz: number },
+  {
+    points,
+    lowestValidHz,
+  }: { points: readonly { hz: number; db: number | null; coherence?: number }[]; lowestValidHz: number },
   title: string,
 ): string {
   const hasCoherence = points.some((p) => p.coherence !== undefined);
   const rows = points
     .filter((p) => p.db !== null)
-    .map((p) => [p.hz.toFixed(3), (p.db ?? 0).toFixed(3), ...(hasCoherence ? [(p.coherence ?? 0).toFixed(4)] : [])].join('\t'));
+    .map((p) =>
+      [p.hz.toFixed(3), (p.db ?? 0).toFixed(3), ...(hasCoherence ? [(p.coherence ?? 0).toFixed(4)] : [])].join('\t'),
+    );
   return [
     `* ${title.replaceAll('\n', ' ')}`,
     `* valid from ${lowestValidHz.toFixed(1)} Hz`,
@@ -22,4 +26,3 @@ export function responseText(
     '',
   ].join('\n');
 }
-

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { analyse, lcgNoise, mixed, scaled, syllables } from '../testing/signals';
+import { lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
+import { analysedTake } from '../testing/takes';
+import type { Measurement } from './measurement';
 import { rearRejection } from './rear-rejection';
 import { runMeasurements, type AnalysedTake } from './run-measurements';
 
@@ -17,17 +19,15 @@ const passage = (seed: number): Float64Array =>
   );
 const noise = (levelDb: number, seed: number): Float64Array => scaled(lcgNoise(SECONDS * 48_000, 1, seed), levelDb);
 
-async function take(step: string, samples: Float64Array, gainDb = 40): Promise<AnalysedTake> {
-  const { loudness, noise: pause, stepPowers, segments } = await analyse([samples]);
-  const speechS = segments.speech.reduce((s, { startS, endS }) => s + endS - startS, 0);
-  return { step, gainDb, loudness, noise: pause, speechS, stepPowers };
-}
-const value = (list: ReturnType<typeof runMeasurements>, quantity: string) => list.find((m) => m.quantity === quantity);
+const take = (role: string, samples: Float64Array, gainDb = 40): Promise<AnalysedTake> =>
+  analysedTake(role, samples, { gainDb });
+const figuresOf = (takes: readonly AnalysedTake[]): Measurement[] => runMeasurements(takes).measurements;
+const value = (list: readonly Measurement[], quantity: string) => list.find((m) => m.quantity === quantity);
 
 describe('rear rejection', () => {
   it.each([4, 12, 20])('of %i dB is found again, whatever the noise', async (rejection) => {
     for (const noiseDb of [-90, -55]) {
-      const figures = runMeasurements([
+      const figures = figuresOf([
         await take('speech', mixed(passage(1), noise(noiseDb, 11))),
         await take('silence', noise(noiseDb, 12)),
         await take('rear', mixed(scaled(passage(2), -rejection), noise(noiseDb, 13))),
@@ -52,7 +52,7 @@ describe('rear rejection', () => {
   });
 
   it('brings unequal gains to one', async () => {
-    const figures = runMeasurements([
+    const figures = figuresOf([
       await take('speech', passage(1), 30),
       await take('silence', noise(-90, 12), 36),
       await take('rear', scaled(passage(2), -10 + 6), 36),
@@ -61,7 +61,7 @@ describe('rear rejection', () => {
   });
 
   it('becomes a lower limit where the rear take drowns in noise', async () => {
-    const figures = runMeasurements([
+    const figures = figuresOf([
       await take('speech', mixed(passage(1), noise(-45, 11))),
       await take('silence', noise(-45, 12)),
       await take('rear', mixed(scaled(passage(2), -60), noise(-45, 13))),
@@ -80,7 +80,7 @@ describe('rear rejection', () => {
   });
 
   it('is not measured where the front itself drowns, and says so', async () => {
-    const figures = runMeasurements([
+    const figures = figuresOf([
       await take('speech', noise(-50, 11)),
       await take('silence', noise(-50, 12)),
       await take('rear', noise(-50, 13)),
@@ -95,8 +95,8 @@ describe('rear rejection', () => {
 describe('noise re speech over two takes', () => {
   it('takes the gain between them out first', async () => {
     const speech = mixed(passage(1), noise(-80, 11));
-    const equal = runMeasurements([await take('speech', speech), await take('silence', noise(-80, 12))]);
-    const louder = runMeasurements([await take('speech', speech), await take('silence', noise(-70, 12), 50)]);
+    const equal = figuresOf([await take('speech', speech), await take('silence', noise(-80, 12))]);
+    const louder = figuresOf([await take('speech', speech), await take('silence', noise(-70, 12), 50)]);
     for (const q of ['noiseReSpeechA', 'noiseReSpeechZ']) {
       expect(value(louder, q)?.value).toBeCloseTo(value(equal, q)?.value as number, 6);
     }
@@ -107,13 +107,13 @@ describe('noise re speech over two takes', () => {
     const first = await take('silence', noise(-60, 12));
     const second = await take('silence', noise(-80, 12));
     const speech = await take('speech', passage(1));
-    const [a] = runMeasurements([speech, first, second]);
-    const [b] = runMeasurements([speech, second]);
+    const [a] = figuresOf([speech, first, second]);
+    const [b] = figuresOf([speech, second]);
     expect(a.value).toBe(b.value);
   });
 
   it('is not read against a speech take without speech', async () => {
-    const figures = runMeasurements([await take('speech', noise(-40, 3)), await take('silence', noise(-80, 12))]);
+    const figures = figuresOf([await take('speech', noise(-40, 3)), await take('silence', noise(-80, 12))]);
     expect(value(figures, 'noiseReSpeechA')).toMatchObject({
       value: null,
       notMeasured: expect.stringMatching(/No speech was found/) as string,
@@ -121,8 +121,61 @@ describe('noise re speech over two takes', () => {
   });
 
   it('names what a run lacks', async () => {
-    const only = runMeasurements([await take('silence', noise(-80, 12))]);
-    expect(only.every((m) => m.value === null)).toBe(true);
+    const only = figuresOf([await take('silence', noise(-80, 12))]);
+    expect(only.filter((m) => m.quantity.startsWith('noiseReSpeech')).every((m) => m.value === null)).toBe(true);
     expect(value(only, 'rearRejection')?.notMeasured).toBe('The run lacks: speech, rear.');
+  });
+});
+
+describe('drive and self-noise', () => {
+  // 94 dB SPL through 20 mV/Pa is −31.76 dBu; with 30 dB of gain and +14 dBu at full scale it stands at −15.76 dBFS.
+  const chain = { fullScaleDbu: 14, claimedSensitivityMvPa: null };
+  const tone = sine(1000, 20 * Math.log10(0.02 / Math.sqrt(0.6)) + 30 - 14, 3);
+
+  it('sensitivity comes back from a calibration take', async () => {
+    const calibration = await analysedTake('calibration', tone, { gainDb: 30, levelDbSpl: 93.9794 });
+    const { measurements } = runMeasurements([calibration], chain);
+    expect(value(measurements, 'sensitivity')?.value).toBeCloseTo(20, 1);
+    expect(value(measurements, 'sensitivity')?.uncertainty).toBeCloseTo(20 * 0.0201, 2);
+  });
+
+  it('self-noise comes by calibration, or by a claimed sensitivity, and is the same', async () => {
+    const silence = await analysedTake('silence', noise(-80, 3), { gainDb: 50 });
+    const calibration = await analysedTake('calibration', tone, { gainDb: 30, levelDbSpl: 93.9794 });
+    const [calibrated] = [runMeasurements([silence, calibration], chain).measurements].map((m) =>
+      value(m, 'selfNoise'),
+    );
+    const claimed = value(
+      runMeasurements([silence], { ...chain, claimedSensitivityMvPa: 20 }).measurements,
+      'selfNoise',
+    );
+    expect(calibrated?.settings.by).toBe('calibration');
+    expect(claimed?.settings.by).toBe('sensitivity');
+    expect(claimed?.value).toBeCloseTo(calibrated?.value ?? NaN, 1);
+    expect(value(runMeasurements([silence]).measurements, 'selfNoise')?.notMeasured).toMatch(/Neither/);
+  });
+
+  it('gain to −23 LUFS is the gain that would do it', async () => {
+    const speech = await take('speech', passage(1), 35);
+    const needed = value(figuresOf([speech]), 'gainToTarget')?.value ?? NaN;
+    const again = await take('speech', scaled(passage(1), needed - 35), needed);
+    expect(again.loudness.integratedLufs).toBeCloseTo(-23, 3);
+  });
+});
+
+describe('distance ladder of a run', () => {
+  it('is fitted from the distance takes, at equal gain, with the noise taken off', async () => {
+    const takes = [await take('silence', noise(-75, 12))];
+    for (const [i, distanceM] of [0.15, 0.3, 0.6, 1.2].entries()) {
+      const direct = 10 ** (-10 / 10) / (distanceM / 0.15) ** 2;
+      const level = 10 * Math.log10(direct + 10 ** (-24 / 10));
+      takes.push(
+        await analysedTake('distance', mixed(scaled(passage(1), level + 10), noise(-75, 20 + i)), { distanceM }),
+      );
+    }
+    const { curves, measurements } = runMeasurements(takes);
+    // Direct −10 dB at 0.15 m, reverberant −24 dB: equal at 0.15·10^(14/20) = 0.75 m.
+    expect(Math.abs((curves.distance?.fit.criticalM ?? 0) / 0.752 - 1)).toBeLessThan(0.05);
+    expect(value(measurements, 'usableDistance')?.value).toBeCloseTo(0.752 / 2, 1);
   });
 });

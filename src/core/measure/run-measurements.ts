@@ -1,36 +1,130 @@
-import type { Measurement } from './measurement';
-import { notMeasured } from './measurement';
-import { noiseReSpeech } from './noise-re-speech';
-import { rearRejection } from './rear-rejection';
+import { distanceMeasurements, fitDistanceLadder, type DistanceFit, type Rung } from './distance-ladder';
+import type { ResponsePoint } from './frequency-response';
+import { gatedLoudness } from './integrated-loudness';
+import { handlingNoise, type LoudestFrame } from './knocks';
 import type { LoudnessFigures } from './loudness';
+import { measured, notMeasured, type Measurement } from './measurement';
+import { noiseReSpeech, SPEECH_TARGET_LUFS } from './noise-re-speech';
+import {
+  nearestPattern,
+  polarLevels,
+  polarMeasurements,
+  type FirstOrderPattern,
+  type PolarLevel,
+} from './polar-pattern';
+import { proximityEffect } from './proximity';
+import { rearRejection } from './rear-rejection';
+import { responseMeasurements, type ResponseSummary } from './response-summary';
+import { DBU_VOLTS, ONE_PASCAL_DB_SPL, selfNoise, type AcousticReference } from './self-noise';
 import type { SilenceNoise } from './silence-noise';
+import type { BandLevel } from './third-octave-spectrum';
+import { windNoise } from './wind';
+import { mean } from '../stats/moments';
+import { powerToDb } from '../units';
 
 /** A take with what figures over several takes need of it. */
 export interface AnalysedTake {
-  readonly step: string;
+  /** What its step is for: "speech", "silence", "rear", "sweep" … */
+  readonly role: string;
   readonly gainDb: number;
+  readonly distanceM: number | null;
+  readonly angleDeg: number | null;
+  readonly levelDbSpl: number | null;
+  readonly windSpeedMs: number | null;
   readonly loudness: Pick<LoudnessFigures, 'integratedLufs' | 'uncertaintyLu'>;
   readonly noise: SilenceNoise | null;
   /** Seconds of speech that were found. */
   readonly speechS: number;
   readonly stepPowers: Float64Array;
+  readonly thirdOctave: readonly BandLevel[];
+  readonly loudest: LoudestFrame;
+  /** A-weighted level of the whole take. */
+  readonly aDbfs: number;
+  /** Figures of the clip alone. */
+  readonly clip: readonly Measurement[];
+  /** Of a recorded sweep. */
+  readonly response: TakeResponse | null;
+}
+
+/** The part of a measured response that a run needs. */
+export interface TakeResponse {
+  readonly points: readonly ResponsePoint[];
+  readonly lowestValidHz: number;
+  readonly gateMs: number;
+  readonly summary: ResponseSummary;
+  readonly distortion: { readonly hz: number; readonly thdDb: number | null };
+}
+
+/** What is known of the chain. */
+export interface RunChain {
+  /** Input level that reaches full scale at 0 dB of gain, dBu. */
+  readonly fullScaleDbu: number | null;
+  /** As claimed; used for dB SPL only where there is no calibration take. */
+  readonly claimedSensitivityMvPa: number | null;
+}
+
+/** Curves that a run gives beside its figures. */
+export interface RunCurves {
+  readonly response: Pick<TakeResponse, 'points' | 'lowestValidHz' | 'gateMs'> | null;
+  readonly polar: { readonly levels: readonly PolarLevel[]; readonly pattern: FirstOrderPattern | null } | null;
+  readonly distance: { readonly rungs: readonly Rung[]; readonly fit: DistanceFit } | null;
 }
 
 const NO_SPEECH = 'No speech was found in the speech take: is it the right file?';
+/** Standard uncertainty of a calibrator (IEC 60942 class 1: ±0.3 dB, taken as a rectangle) and of a claimed sensitivity. */
+const CALIBRATOR_UNCERTAINTY_DB = 0.3 / Math.sqrt(3);
+const CLAIM_UNCERTAINTY_DB = 1;
+/** Speech this little above the noise gives no level for the distance ladder. */
+const LEAST_ABOVE_NOISE_DB = 3;
+/** Figures of single clips that say something of the unit, and the role of the take that they are read from. */
+const UNIT_FIGURES = [
+  ['sibilance', 'speech'],
+  ['hum', 'silence'],
+  ['interference', 'silence'],
+  ['plosives', 'plosive'],
+  ['dropOuts', 'speech'],
+] as const;
 
 /**
- * The figures that take several clips of one run: noise re speech and rear rejection. Where a step was taken more
- * than once, the last take counts. Without a silent take, the longest pause of the spoken passage stands in for the
- * noise figure; rejection then goes without.
+ * The figures and curves that take several clips of one run. Where a step was taken more than once, the last take
+ * counts. Figures of steps that the run does not have are left out, but for those that every run is expected to give.
  *
  * @param takes - all takes of the run
+ * @param chain - what is known of interface and unit
  */
-export function runMeasurements(takes: readonly AnalysedTake[]): Measurement[] {
-  const last = (step: string): AnalysedTake | undefined => takes.findLast((t) => t.step === step);
-  const speech = last('speech');
-  const silence = last('silence') ?? speech;
-  const rear = last('rear');
-  return [...noiseFigures(speech, silence), rejectionFigure(speech, rear, last('silence'))];
+export function runMeasurements(
+  takes: readonly AnalysedTake[],
+  chain: RunChain = { fullScaleDbu: null, claimedSensitivityMvPa: null },
+): { readonly measurements: Measurement[]; readonly curves: RunCurves } {
+  const last = (role: string): AnalysedTake | undefined => takes.findLast((t) => t.role === role);
+  const [speech, silence, rear, calibration] = ['speech', 'silence', 'rear', 'calibration'].map(last);
+  const sweeps = sweepFigures(takes);
+  const ladder = distanceLadder(takes, silence);
+  const close = last('close');
+  const [handling, wind] = [last('handling'), last('wind')];
+  const measurements: Measurement[] = [
+    ...noiseFigures(speech, silence ?? speech),
+    rejectionFigure(speech, rear, silence),
+    ...driveFigures(speech, calibration, chain),
+    ...(silence ? [selfNoise(silence.noise, silence.gainDb, acousticReference(calibration, chain))] : []),
+    ...clipFigures(last),
+    ...sweeps.measurements,
+    ...(close && speech ? [proximityFigure(close, speech, silence)] : []),
+    ...(ladder ? distanceMeasurements(ladder) : []),
+    ...(handling && speech
+      ? handlingNoise(handling.loudest, handling.gainDb, speech.loudness.integratedLufs, speech.gainDb)
+      : []),
+    ...(wind && speech ? windNoise(wind, speech.loudness.integratedLufs, speech.gainDb) : []),
+  ];
+  const fit = ladder ? fitDistanceLadder(ladder) : null;
+  return {
+    measurements,
+    curves: {
+      response: sweeps.response,
+      polar: sweeps.polar,
+      distance: ladder && fit ? { rungs: ladder, fit } : null,
+    },
+  };
 }
 
 function noiseFigures(speech: AnalysedTake | undefined, silence: AnalysedTake | undefined): Measurement[] {
@@ -49,4 +143,120 @@ function rejectionFigure(
   if (speech?.speechS === 0) return notMeasured('rearRejection', condition, NO_SPEECH);
   if (speech && rear && silence) return rearRejection(speech, rear, silence);
   return notMeasured('rearRejection', condition, `The run lacks: ${missing}.`);
+}
+
+/** Level of the calibrator's tone: its third octave holds nothing else of weight. */
+const toneDbfs = ({ loudest }: AnalysedTake): number | null =>
+  Number.isFinite(loudest.oneKilohertzDbfs) ? loudest.oneKilohertzDbfs : null;
+
+function driveFigures(
+  speech: AnalysedTake | undefined,
+  calibration: AnalysedTake | undefined,
+  chain: RunChain,
+): Measurement[] {
+  const figures: Measurement[] = [];
+  if (speech && speech.speechS > 0 && Number.isFinite(speech.loudness.integratedLufs)) {
+    const at = speech.distanceM === null ? 'distance not noted' : `at ${speech.distanceM.toFixed(2)} m`;
+    figures.push(
+      measured(
+        'gainToTarget',
+        speech.gainDb + SPEECH_TARGET_LUFS - speech.loudness.integratedLufs,
+        `spoken passage ${at}, this interface`,
+        { uncertainty: speech.loudness.uncertaintyLu },
+      ),
+    );
+  }
+  const tone = calibration ? toneDbfs(calibration) : null;
+  if (calibration?.levelDbSpl != null && tone !== null && chain.fullScaleDbu !== null) {
+    const dbu = tone - calibration.gainDb + chain.fullScaleDbu + ONE_PASCAL_DB_SPL - calibration.levelDbSpl;
+    const value = 1000 * DBU_VOLTS * 10 ** (dbu / 20);
+    figures.push(
+      measured('sensitivity', value, `1 kHz, by a calibrator of ${calibration.levelDbSpl} dB SPL`, {
+        uncertainty: value * (10 ** (CALIBRATOR_UNCERTAINTY_DB / 20) - 1),
+        settings: { fullScaleDbu: chain.fullScaleDbu },
+      }),
+    );
+  }
+  return figures;
+}
+
+function acousticReference(calibration: AnalysedTake | undefined, chain: RunChain): AcousticReference | null {
+  const tone = calibration ? toneDbfs(calibration) : null;
+  if (calibration?.levelDbSpl != null && tone !== null) {
+    return {
+      kind: 'calibration',
+      toneDbfs: tone,
+      toneDbSpl: calibration.levelDbSpl,
+      gainDb: calibration.gainDb,
+      uncertaintyDb: CALIBRATOR_UNCERTAINTY_DB,
+    };
+  }
+  if (chain.claimedSensitivityMvPa === null || chain.fullScaleDbu === null) return null;
+  return {
+    kind: 'sensitivity',
+    sensitivityMvPa: chain.claimedSensitivityMvPa,
+    fullScaleDbu: chain.fullScaleDbu,
+    uncertaintyDb: CLAIM_UNCERTAINTY_DB,
+  };
+}
+
+function clipFigures(last: (role: string) => AnalysedTake | undefined): Measurement[] {
+  return UNIT_FIGURES.flatMap(([id, role]) => last(role)?.clip.filter((m) => m.quantity === id) ?? []);
+}
+
+function sweepFigures(takes: readonly AnalysedTake[]): {
+  measurements: Measurement[];
+  response: RunCurves['response'];
+  polar: RunCurves['polar'];
+} {
+  const byAngle = new Map<number, TakeResponse>();
+  for (const take of takes) if (take.role === 'sweep' && take.response) byAngle.set(take.angleDeg ?? 0, take.response);
+  const front = byAngle.get(0);
+  if (!front) return { measurements: [], response: null, polar: null };
+  const { points, lowestValidHz, gateMs, summary, distortion } = front;
+  const how = `swept sine, 0°, gate ${gateMs} ms, 1/24 octave`;
+  const turned = [...byAngle].flatMap(([angleDeg, r]) => (angleDeg === 0 ? [] : [{ angleDeg, points: r.points }]));
+  const levels = turned.length === 0 ? null : polarLevels(points, turned);
+  return {
+    measurements: [
+      ...responseMeasurements(summary, how),
+      distortion.thdDb === null
+        ? notMeasured('thdSweep', how, 'No harmonic lies within the sweep.')
+        : measured('thdSweep', distortion.thdDb, `harmonics 2–5 at ${distortion.hz} Hz, ${how}`),
+      ...(levels ? polarMeasurements(levels) : []),
+    ],
+    response: { points, lowestValidHz, gateMs },
+    polar: levels && {
+      levels,
+      pattern: nearestPattern(levels.map((l) => ({ angleDeg: l.angleDeg, db: l.broadbandDb }))),
+    },
+  };
+}
+
+function proximityFigure(close: AnalysedTake, normal: AnalysedTake, silence: AnalysedTake | undefined): Measurement {
+  const noiseAt = (gainDb: number): BandLevel[] =>
+    (silence?.noise?.thirdOctave ?? []).map((b) => ({
+      ...b,
+      levelDbfs: b.levelDbfs === null ? null : b.levelDbfs + gainDb - (silence?.gainDb ?? 0),
+    }));
+  const take = (t: AnalysedTake, fallbackM: number) => ({
+    distanceM: t.distanceM ?? fallbackM,
+    thirdOctave: t.thirdOctave,
+    noise: noiseAt(t.gainDb),
+  });
+  return proximityEffect(take(close, 0.03), take(normal, 0.15));
+}
+
+/** Levels of speech by distance at equal gain; null for a run without distance takes. */
+function distanceLadder(takes: readonly AnalysedTake[], silence: AnalysedTake | undefined): Rung[] | null {
+  const rungs = takes.filter((t) => t.distanceM !== null && t.role === 'distance' && t.speechS > 0);
+  if (rungs.length === 0) return null;
+  return rungs.flatMap((take) => {
+    const noise = silence?.stepPowers.length
+      ? mean(silence.stepPowers) * 10 ** ((take.gainDb - silence.gainDb) / 10)
+      : 0;
+    const { power } = gatedLoudness(take.stepPowers, noise);
+    const isClear = power > 0 && powerToDb(power / noise) >= LEAST_ABOVE_NOISE_DB;
+    return isClear ? [{ distanceM: take.distanceM ?? 0, db: powerToDb(power) - take.gainDb }] : [];
+  });
 }

@@ -8,7 +8,7 @@ const ok = { ok: true } as const;
 
 /** The JSON endpoints: parse, call, answer. */
 export function apiRoutes(app: Express, application: Application): void {
-  const { catalogue, scoring, runImport, queue, clips, jobs, rules } = application;
+  const { catalogue, scoring, runImport, queue, clips, jobs, rules, takePages, pictures } = application;
   handle(app, ENDPOINTS.status, () => Promise.resolve(application.status));
   handle(app, ENDPOINTS.jobs, () => Promise.resolve(jobs.list()));
   handle(app, ENDPOINTS.specimens, async () => [...(await catalogue.specimens())]);
@@ -44,4 +44,7 @@ export function apiRoutes(app: Express, application: Application): void {
     if (!waveform) throw new Failure('not-found', 'This clip has not been measured yet.');
     return waveform;
   });
+  handle(app, ENDPOINTS.spectrogram, ({ params }) => pictures.spectrogram(params.sha256));
+  handle(app, ENDPOINTS.take, ({ params }) => takePages.page(params.id));
+  handle(app, ENDPOINTS.chooseSegments, ({ params, body }) => takePages.chooseSegments(params.id, body.segments));
 }

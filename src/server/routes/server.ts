@@ -9,6 +9,7 @@ import type { Application } from '../wiring';
 import { apiRoutes } from './api';
 import { clipRoutes } from './clips';
 import { eventRoutes } from './events';
+import { exportRoutes } from './exports';
 import { localOnly } from './guard';
 
 /**
@@ -27,6 +28,7 @@ export function httpServer(
   clipRoutes(app, application);
   app.use(express.json({ limit: '4mb' }));
   apiRoutes(app, application);
+  exportRoutes(app, application);
   eventRoutes(app, application);
   app.get(PLAIN_PATHS.openapi, (_request, response) => {
     response.json(openApiDocument(application.status.version));

@@ -1,21 +1,32 @@
 import { EMPTY, Subject, catchError, defer, mergeMap, type Subscription } from 'rxjs';
-import { runMeasurements, type AnalysedTake } from '#core/measure/run-measurements';
+import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure/run-measurements';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { compareClaim } from '#core/rules/claim-comparison';
+import { measurementSchema } from '#contracts/measurement';
+import { protocolSchema, roleOf, type ProtocolSweep } from '#contracts/protocol';
+import { segmentsSchema, type Segments } from '#contracts/segments';
 import { analysisDetailSchema } from '#contracts/worker-messages';
+import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import {
   analysedTakes,
+  chainOfRun,
   failAnalysis,
   finishAnalysis,
+  orderMissingAnalyses,
   recoverAnalyses,
   requeueAnalysis,
   runsOfAnalysis,
+  runsOfClip,
   runsToMeasure,
   startAnalysis,
   type AnalysedTakeRow,
 } from '../db/queries/analysis';
+import { claimsOfSpecimen } from '../db/queries/claim';
+import { storeCurve } from '../db/queries/curve';
 import { storeMeasurements } from '../db/queries/measurement';
+import { addSegmentChoice, latestChoice } from '../db/queries/segment-choice';
 import { Failure } from '../failures';
 import type { EventHub } from './event-hub';
 import type { JobBoard } from './job-board';
@@ -59,6 +70,7 @@ export class AnalysisQueue {
 
   /** After a start: takes up again what the last process left. */
   async recover(): Promise<void> {
+    await orderMissingAnalyses(this.database, ALGORITHM_VERSION);
     for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION)) await this.measureRun(runId);
     this.enqueue(await recoverAnalyses(this.database));
   }
@@ -106,6 +118,7 @@ export class AnalysisQueue {
       if (!path) throw new Error('The clip is not in the archive any more.');
       const result = await this.pool.analyse(path, (share) => job.progress(share));
       await finishAnalysis(this.database, id, result);
+      await this.repeatChoice(started.clip_sha256);
       job.finish();
     } catch (error) {
       const reason = error instanceof Error ? error.message : String(error);
@@ -118,25 +131,90 @@ export class AnalysisQueue {
     }
   }
 
+  /** A new version of the algorithms measures by a person's segments as well. */
+  private async repeatChoice(sha256: string): Promise<void> {
+    const choice = await latestChoice(this.database, sha256);
+    if (!choice || choice.segments === null || choice.algorithm_version === ALGORITHM_VERSION) return;
+    await this.measureChoice(sha256, segmentsSchema.parse(choice.segments));
+  }
+
   /** Measures a run as soon as all of its clips are analysed; before that, does nothing. */
   async measureRun(runId: string): Promise<void> {
-    const takes = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
-    if (takes.length === 0 || takes.some((t) => t.status !== 'done')) return;
-    const figures = runMeasurements(takes.map(analysedTake));
-    await this.database.transaction((tx) => storeMeasurements(tx, runId, ALGORITHM_VERSION, figures));
+    const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
+    if (rows.length === 0 || rows.some((t) => t.status !== 'done')) return;
+    const takes: AnalysedTake[] = [];
+    for (const row of rows) takes.push(await this.analysedTake(row));
+    const { measurements, curves } = runMeasurements(takes, await this.chain(runId));
+    await this.database.transaction(async (tx) => {
+      await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);
+      for (const [kind, curve] of Object.entries(curves)) {
+        if (curve) await storeCurve(tx, runId, kind, ALGORITHM_VERSION, curve);
+      }
+    });
   }
-}
 
-function analysedTake(row: AnalysedTakeRow): AnalysedTake {
-  const { loudness, noise, speechS } = analysisDetailSchema.parse(row.detail);
-  const bytes = row.step_powers ?? new Uint8Array();
-  // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
-  return {
-    step: row.step,
-    gainDb: row.gain_db,
-    loudness,
-    noise,
-    speechS,
-    stepPowers: new Float64Array(bytes.slice().buffer),
-  } as AnalysedTake;
+  /** Measures a clip anew by segments that a person has set (null: by the automatic ones), and its runs with it. */
+  async chooseSegments(sha256: string, segments: Segments | null): Promise<void> {
+    await this.measureChoice(sha256, segments);
+    for (const { run_id, specimen_id } of await runsOfClip(this.database, sha256)) {
+      await this.measureRun(run_id);
+      this.hub.specimenChanged(specimen_id);
+    }
+  }
+
+  private async measureChoice(sha256: string, segments: Segments | null): Promise<void> {
+    const path = segments && (await this.store.find(sha256));
+    if (segments && !path) throw new Failure('not-found', 'The clip is not in the archive any more.');
+    const result = segments && path ? await this.pool.analyse(path, () => undefined, segments) : null;
+    await addSegmentChoice(this.database, sha256, ALGORITHM_VERSION, segments, result);
+  }
+
+  private async chain(runId: string): Promise<RunChain> {
+    const run = await chainOfRun(this.database, runId);
+    const claims = run ? await claimsOfSpecimen(this.database, run.specimen_id) : [];
+    const sensitivity = claims.find((c) => c.quantity === 'sensitivity');
+    const comparison = sensitivity ? compareClaim(sensitivity, null) : null;
+    return {
+      fullScaleDbu: run?.full_scale_dbu ?? null,
+      claimedSensitivityMvPa: comparison?.comparable ? comparison.value : null,
+    };
+  }
+
+  private async analysedTake(row: AnalysedTakeRow): Promise<AnalysedTake> {
+    const protocol = protocolSchema.parse(row.protocol_document);
+    const step = protocol.steps.find((s) => s.id === row.step);
+    const role = roleOf(step ?? { id: row.step });
+    const { loudness, noise, speechS, thirdOctave, loudest, aDbfs } = analysisDetailSchema.parse(row.detail);
+    const bytes = row.step_powers ?? new Uint8Array();
+    return {
+      role,
+      gainDb: row.gain_db,
+      distanceM: row.distance_m,
+      angleDeg: row.angle_deg,
+      levelDbSpl: row.level_db_spl,
+      windSpeedMs: row.wind_speed_ms,
+      loudness: loudness as AnalysedTake['loudness'],
+      noise: noise as AnalysedTake['noise'],
+      speechS,
+      thirdOctave,
+      loudest,
+      aDbfs,
+      // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
+      stepPowers: new Float64Array(bytes.slice().buffer),
+      clip: measurementSchema.array().parse(row.measurements),
+      response: role === 'sweep' && protocol.sweep ? await this.sweepResponse(row.sha256, protocol.sweep) : null,
+    };
+  }
+
+  /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */
+  private async sweepResponse(sha256: string, sweep: ProtocolSweep): Promise<SweepResult | null> {
+    const path = await this.store.find(sha256);
+    if (!path) return null;
+    try {
+      return await this.pool.run<SweepResult>('measure-sweep', { path, sweep } satisfies MeasureSweepTask);
+    } catch (error) {
+      this.report(error);
+      return null;
+    }
+  }
 }

@@ -5,22 +5,24 @@ import type { RankedUnit } from '#core/rules/rank';
 import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
-import { clipSummarySchema } from '#contracts/clip-summary';
 import { measurementSchema } from '#contracts/measurement';
 import type { RankingInputs, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
-import type { Run, SpecimenRow, SpecimenSheet, Stage, Take } from '#contracts/specimen';
+import { curvesSchema } from '#contracts/curves';
+import type { Run, SpecimenRow, SpecimenSheet, Stage } from '#contracts/specimen';
 import type { RankUnitsTask } from '#worker/rank-units';
 import type { Database } from '../db/database';
-import { clipFromRow } from '../db/queries/clip';
+import { claimsOfSpecimen } from '../db/queries/claim';
+import { curvesOfRun } from '../db/queries/curve';
 import { currentFacts, measurementsOfRun, type FactRow } from '../db/queries/measurement';
 import { currentPoints, pointsHistory, type PointsRow } from '../db/queries/points';
 import { listPrices } from '../db/queries/price';
 import { currentRubric } from '../db/queries/rubric';
-import { listSessions, runsOfSpecimen, takesOfSpecimen, type TakeRow } from '../db/queries/run';
+import { listSessions, runsOfSpecimen, takesOfSpecimen } from '../db/queries/run';
 import { listSpecimens, type SpecimenBase } from '../db/queries/specimen';
 import { Failure } from '../failures';
 import type { EventHub } from './event-hub';
+import { takeFromRow } from './take-from-row';
 import type { WorkerPool } from './worker-pool';
 
 interface Snapshot {
@@ -73,12 +75,14 @@ export class Catalogue {
         source: run.source,
         takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
         measurements: measurements.map((m) => measurementSchema.parse(m)),
+        curves: curvesSchema.parse(await curvesOfRun(this.database, run.id, ALGORITHM_VERSION)),
       });
     }
     return {
       row,
       runs,
       prices: (await listPrices(this.database, id)).map(plainPrice),
+      claims: await claimsOfSpecimen(this.database, id),
       points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({
         criterion,
         value,
@@ -247,21 +251,6 @@ function figureOf(unit: UnitFacts, quantity: string): SpecimenRow['noiseA'] {
   const fact = unit.figures[quantity];
   if (!fact || fact.value === null) return null;
   return { value: fact.value, uncertainty: fact.uncertainty, bound: fact.bound };
-}
-
-function takeFromRow(row: TakeRow): Take {
-  return {
-    id: row.take_id,
-    step: row.step,
-    stepTitle: row.step_title,
-    clip: clipFromRow(row),
-    gainDb: row.gain_db,
-    distanceM: row.distance_m,
-    angleDeg: row.angle_deg,
-    analysis: { id: row.analysis_id, status: row.status, reason: row.reason, attempts: row.attempts },
-    summary: row.summary === null ? null : clipSummarySchema.parse(row.summary),
-    measurements: row.measurements === null ? [] : measurementSchema.array().parse(row.measurements),
-  };
 }
 
 function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {

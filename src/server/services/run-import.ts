@@ -9,6 +9,7 @@ import type { ProblemDetail } from '#contracts/problem';
 import type { ImportResult, NewRun, RunDocument } from '#contracts/run-document';
 import type { Database, Queryable } from '../db/database';
 import { orderAnalysis } from '../db/queries/analysis';
+import { noteClaim } from '../db/queries/claim';
 import { findClip } from '../db/queries/clip';
 import { givePoints } from '../db/queries/points';
 import { notePrice } from '../db/queries/price';
@@ -97,6 +98,7 @@ export class RunImport {
         ? { runId: before.id, ordered: [] }
         : await addRun(tx, document, clips, specimenId, key);
       for (const price of document.prices) await notePrice(tx, specimenId, price);
+      for (const claim of document.claims) await noteClaim(tx, specimenId, claim, document.date);
       await addPoints(tx, document, specimenId, runId);
       return { result: { runId, specimenId, created: !before }, ordered };
     });
@@ -122,6 +124,7 @@ async function addRun(
     protocolVersionId: protocol.versionId,
     source: document.source,
     importKey: key,
+    fullScaleDbu: document.inputFullScaleDbu ?? null,
   });
   await noteCustody(tx, specimenId, true, document.date);
   const ordered: string[] = [];

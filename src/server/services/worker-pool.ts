@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { Segments } from '#contracts/segments';
 import {
   progressMessageSchema,
   type AnalyseClipResult,
@@ -14,7 +15,12 @@ import {
 /** Heavy work, off the main thread. */
 export interface WorkerPool {
   readonly threads: number;
-  analyse(path: string, onProgress: (share: number) => void): Promise<AnalyseClipResult>;
+  analyse(
+    path: string,
+    onProgress: (share: number) => void,
+    segments?: Segments | null,
+    options?: { readonly dualMono?: boolean },
+  ): Promise<AnalyseClipResult>;
   inspect(task: InspectClipTask): Promise<InspectClipResult>;
   salvage(task: SalvageClipTask): Promise<void>;
   /** Runs any other task file of the folder. */
@@ -43,14 +49,13 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
     run,
     inspect: (task) => run('inspect-clip', task),
     salvage: (task) => run('salvage-clip', task),
-    async analyse(path, onProgress) {
+    async analyse(path, onProgress, segments = null, options = {}) {
       const { port1, port2 } = new MessageChannel();
       port1.on('message', (message) => onProgress(progressMessageSchema.parse(message).share));
       port1.unref();
       try {
-        return await run<AnalyseClipResult>('analyse-clip', { path, progress: port2 } satisfies AnalyseClipTask, [
-          port2,
-        ]);
+        const task: AnalyseClipTask = { path, progress: port2, segments, dualMono: options.dualMono ?? false };
+        return await run<AnalyseClipResult>('analyse-clip', task, [port2]);
       } finally {
         port1.close();
       }

@@ -1,4 +1,5 @@
 import type { Queryable } from '../database';
+import { CURRENT_CHOICE } from './segment-choice';
 
 /** Attempts after which an analysis that takes the process down with it is given up. */
 const MOST_ATTEMPTS = 3;
@@ -105,9 +106,16 @@ export async function runsOfAnalysis(
 /** A take of a run with what measuring the run needs of its analysis. */
 export interface AnalysedTakeRow {
   readonly step: string;
+  readonly protocol_document: unknown;
+  readonly sha256: string;
   readonly gain_db: number;
+  readonly distance_m: number | null;
+  readonly angle_deg: number | null;
+  readonly level_db_spl: number | null;
+  readonly wind_speed_ms: number | null;
   readonly status: string;
   readonly detail: unknown;
+  readonly measurements: unknown;
   readonly step_powers: Uint8Array | null;
 }
 
@@ -117,12 +125,46 @@ export async function analysedTakes(
   algorithmVersion: number,
 ): Promise<AnalysedTakeRow[]> {
   return db.query(
-    `SELECT st.slug AS step, t.gain_db, a.status, a.detail, a.step_powers
+    `SELECT st.slug AS step, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.distance_m,
+            t.angle_deg, t.level_db_spl, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
+            COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers
      FROM take t
      JOIN step st ON st.id = t.step_id
+     JOIN protocol_version v ON v.id = st.protocol_version_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2
+     ${CURRENT_CHOICE}
      WHERE t.run_id = $1 ORDER BY t.ordinal, t.id`,
     [runId, algorithmVersion],
+  );
+}
+
+/** What a run's figures need beside its takes. */
+export async function chainOfRun(
+  db: Queryable,
+  runId: string,
+): Promise<{ specimen_id: string; full_scale_dbu: number | null } | null> {
+  const [row] = await db.query<{ specimen_id: string; full_scale_dbu: number | null }>(
+    'SELECT specimen_id, full_scale_dbu FROM run WHERE id = $1',
+    [runId],
+  );
+  return row ?? null;
+}
+
+/** Orders an analysis by this version of every clip in a run that has none yet: older results stay. */
+export async function orderMissingAnalyses(db: Queryable, algorithmVersion: number): Promise<void> {
+  await db.query(
+    `INSERT INTO analysis (clip_sha256, algorithm_version, status)
+     SELECT DISTINCT t.clip_sha256, $1::integer, 'queued' FROM take t ON CONFLICT DO NOTHING`,
+    [algorithmVersion],
+  );
+}
+
+/** Runs that hold a clip. */
+export async function runsOfClip(db: Queryable, sha256: string): Promise<{ run_id: string; specimen_id: string }[]> {
+  return db.query(
+    `SELECT DISTINCT r.id AS run_id, r.specimen_id FROM take t JOIN run r ON r.id = t.run_id
+     WHERE t.clip_sha256 = $1 ORDER BY r.id`,
+    [sha256],
   );
 }
 

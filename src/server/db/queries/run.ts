@@ -1,6 +1,7 @@
 import type { RunTake } from '#contracts/run-document';
 import type { Queryable } from '../database';
 import { CLIP_COLUMNS, type ClipRow } from './clip';
+import { CURRENT_CHOICE } from './segment-choice';
 
 /** Finds or creates the session of a day. */
 export async function ensureSession(db: Queryable, day: string): Promise<string> {
@@ -25,13 +26,14 @@ interface NewRunRow {
   readonly protocolVersionId: string;
   readonly source: string;
   readonly importKey: string;
+  readonly fullScaleDbu: number | null;
 }
 
 export async function insertRun(db: Queryable, run: NewRunRow): Promise<string> {
   const [row] = await db.query<{ id: string }>(
-    `INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key)
-     VALUES ($1, $2, $3, $4, $5) RETURNING id`,
-    [run.sessionId, run.specimenId, run.protocolVersionId, run.source, run.importKey],
+    `INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key, full_scale_dbu)
+     VALUES ($1, $2, $3, $4, $5, $6) RETURNING id`,
+    [run.sessionId, run.specimenId, run.protocolVersionId, run.source, run.importKey, run.fullScaleDbu],
   );
   return row.id;
 }
@@ -45,9 +47,19 @@ export async function insertTake(
   ordinal: number,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal)
-     VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-    [runId, stepId, sha256, take.gainDb, take.distanceM ?? null, take.angleDeg ?? null, ordinal],
+    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal, level_db_spl, wind_speed_ms)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    [
+      runId,
+      stepId,
+      sha256,
+      take.gainDb,
+      take.distanceM ?? null,
+      take.angleDeg ?? null,
+      ordinal,
+      take.levelDbSpl ?? null,
+      take.windSpeedMs ?? null,
+    ],
   );
 }
 
@@ -89,18 +101,91 @@ export type TakeRow = ClipRow & {
   readonly measurements: unknown;
 };
 
-export async function takesOfSpecimen(db: Queryable, specimenId: string, algorithmVersion: number): Promise<TakeRow[]> {
-  return db.query(
-    `SELECT t.id AS take_id, t.run_id, st.slug AS step, st.title AS step_title, t.gain_db, t.distance_m, t.angle_deg,
-            ${CLIP_COLUMNS},
-            a.id AS analysis_id, a.status, a.reason, a.attempts, a.summary, a.measurements
-     FROM take t
+/** Columns of a take with its clip and analysis; what a person has marked stands before what was found automatically. */
+const TAKE_COLUMNS = `t.id AS take_id, t.run_id, st.slug AS step, st.title AS step_title, t.gain_db, t.distance_m,
+            t.angle_deg, ${CLIP_COLUMNS}, a.id AS analysis_id, a.status, a.reason, a.attempts,
+            COALESCE(ch.summary, a.summary) AS summary, COALESCE(ch.measurements, a.measurements) AS measurements`;
+const TAKE_TABLES = `take t
      JOIN run r ON r.id = t.run_id
      JOIN step st ON st.id = t.step_id
      JOIN clip c ON c.sha256 = t.clip_sha256
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2
-     WHERE r.specimen_id = $1 ORDER BY t.run_id, t.ordinal, t.id`,
+     ${CURRENT_CHOICE}`;
+
+export async function takesOfSpecimen(db: Queryable, specimenId: string, algorithmVersion: number): Promise<TakeRow[]> {
+  return db.query(
+    `SELECT ${TAKE_COLUMNS} FROM ${TAKE_TABLES} WHERE r.specimen_id = $1 ORDER BY t.run_id, t.ordinal, t.id`,
     [specimenId, algorithmVersion],
+  );
+}
+
+/** A take with what its page says of unit and run. */
+export type TakePageRow = TakeRow & {
+  readonly specimen_id: string;
+  readonly category: string;
+  readonly unit_name: string;
+  readonly date: string;
+  readonly protocol: string;
+  readonly protocol_version: number;
+  readonly protocol_document: unknown;
+  readonly automatic_summary: unknown;
+  readonly choice: unknown;
+};
+
+export async function takeForPage(
+  db: Queryable,
+  takeId: string,
+  algorithmVersion: number,
+): Promise<TakePageRow | null> {
+  const [row] = await db.query<TakePageRow>(
+    `SELECT ${TAKE_COLUMNS}, r.specimen_id, m.category, m.maker || ' ' || m.name || ' · ' || s.label AS unit_name,
+            se.held_on AS date, p.slug AS protocol, v.version AS protocol_version, v.document AS protocol_document,
+            a.summary AS automatic_summary, ch.segments AS choice
+     FROM ${TAKE_TABLES}
+     JOIN session se ON se.id = r.session_id
+     JOIN specimen s ON s.id = r.specimen_id
+     JOIN model m ON m.id = s.model_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     WHERE t.id = $1`,
+    [takeId, algorithmVersion],
+  );
+  return row ?? null;
+}
+
+/** Spectra of one step over the catalogue. */
+export interface StepSpectrumRow {
+  readonly specimen_id: string;
+  readonly date: string;
+  readonly unit_name: string;
+  readonly runs: number;
+  readonly gain_db: number;
+  readonly loudness: number | null;
+  readonly bands: unknown;
+}
+
+/** The newest takes of a step, whole-clip spectra, with how often their unit was tested. */
+export async function stepSpectra(
+  db: Queryable,
+  step: string,
+  category: string,
+  algorithmVersion: number,
+  most: number,
+): Promise<StepSpectrumRow[]> {
+  return db.query(
+    `SELECT r.specimen_id, se.held_on AS date, m.maker || ' ' || m.name || ' · ' || s.label AS unit_name,
+            (SELECT count(*)::int FROM run x WHERE x.specimen_id = r.specimen_id) AS runs, t.gain_db,
+            (a.summary->'loudness'->>'integratedLufs')::double precision AS loudness, a.summary->'thirdOctave' AS bands
+     FROM take t
+     JOIN step st ON st.id = t.step_id
+     JOIN run r ON r.id = t.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN specimen s ON s.id = r.specimen_id
+     JOIN model m ON m.id = s.model_id
+     JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $3 AND a.status = 'done'
+     WHERE st.slug = $1 AND m.category = $2
+     ORDER BY se.held_on DESC, t.id DESC LIMIT $4`,
+    [step, category, algorithmVersion, most],
   );
 }
 

@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { categorySchema, daySchema, sha256Schema } from './common';
+import { curvesSchema } from './curves';
+import { measurementSchema } from './measurement';
+import { claimSchema } from './run-document';
+
+const exportedSchema = measurementSchema.extend({ unit: z.string() });
+
+/** All measurements of a unit in an open form, format "sediment-measurements/1". */
+export const unitExportSchema = z.object({
+  format: z.literal('sediment-measurements/1'),
+  unit: z.object({ maker: z.string(), model: z.string(), label: z.string(), category: categorySchema }),
+  claims: z.array(claimSchema),
+  runs: z.array(
+    z.object({
+      date: daySchema,
+      protocol: z.string(),
+      protocolVersion: z.int(),
+      measurements: z.array(exportedSchema),
+      curves: curvesSchema,
+      takes: z.array(
+        z.object({
+          step: z.string(),
+          clipSha256: sha256Schema,
+          gainDb: z.number(),
+          distanceM: z.number().nullable(),
+          angleDeg: z.number().nullable(),
+          measurements: z.array(exportedSchema),
+        }),
+      ),
+    }),
+  ),
+});
+export type UnitExport = z.infer<typeof unitExportSchema>;

@@ -1,0 +1,41 @@
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { responseText } from '#core/measure/response-text';
+import { protocolSchema } from '#contracts/protocol';
+import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
+import type { ClipStore } from '../archive/clip-store';
+import type { Database } from '../db/database';
+import { takeForPage } from '../db/queries/run';
+import { Failure } from '../failures';
+import type { WorkerPool } from './worker-pool';
+
+/** Responses and impulse responses of recorded sweeps, made anew when somebody asks for them. */
+export class SweepExports {
+  constructor(
+    private readonly database: Database,
+    private readonly store: ClipStore,
+    private readonly pool: WorkerPool,
+  ) {}
+
+  /** @throws Failure `not-found` where the take is no sweep */
+  async text(takeId: string): Promise<{ name: string; text: string }> {
+    const { name, result } = await this.measure(takeId, false);
+    return { name, text: responseText(result, `${name}; gate ${result.gateMs} ms; dB re the played sweep`) };
+  }
+
+  /** @throws Failure `not-found` where the take is no sweep */
+  async impulse(takeId: string): Promise<{ name: string; wav: Uint8Array }> {
+    const { name, result } = await this.measure(takeId, true);
+    if (!result.impulseWav) throw new Failure('not-found', 'This take has no impulse response.');
+    return { name, wav: result.impulseWav };
+  }
+
+  private async measure(takeId: string, withImpulse: boolean): Promise<{ name: string; result: SweepResult }> {
+    const row = await takeForPage(this.database, takeId, ALGORITHM_VERSION);
+    const sweep = row ? protocolSchema.parse(row.protocol_document).sweep : null;
+    const path = row ? await this.store.find(row.sha256) : null;
+    if (!row || !sweep || !path) throw new Failure('not-found', 'There is no recorded sweep with this number.');
+    const task: MeasureSweepTask = { path, sweep, withImpulse };
+    const result = await this.pool.run<SweepResult>('measure-sweep', task);
+    return { name: `${row.unit_name} ${row.step_title} ${row.date}`, result };
+  }
+}

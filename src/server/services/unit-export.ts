@@ -1,0 +1,76 @@
+import { quantity } from '#core/measure/registry';
+import type { SpecimenSheet } from '#contracts/specimen';
+import type { UnitExport } from '#contracts/unit-export';
+
+/** All measurements of a unit, run by run, in an open form. */
+export function unitExport(sheet: SpecimenSheet): UnitExport {
+  const { maker, model, label, category } = sheet.row;
+  return {
+    format: 'sediment-measurements/1',
+    unit: { maker, model, label, category },
+    claims: sheet.claims,
+    runs: sheet.runs.map((run) => ({
+      date: run.date,
+      protocol: run.protocol,
+      protocolVersion: run.protocolVersion,
+      measurements: run.measurements.map((m) => ({ ...m, unit: quantity(m.quantity).unit })),
+      curves: run.curves,
+      takes: run.takes.map((take) => ({
+        step: take.step,
+        clipSha256: take.clip.sha256,
+        gainDb: take.gainDb,
+        distanceM: take.distanceM,
+        angleDeg: take.angleDeg,
+        measurements: take.measurements.map((m) => ({ ...m, unit: quantity(m.quantity).unit })),
+      })),
+    })),
+  };
+}
+
+const COLUMNS = [
+  'date',
+  'protocol',
+  'take',
+  'quantity',
+  'name',
+  'value',
+  'unit',
+  'uncertainty (unit of the value)',
+  'standard deviation (unit of the value)',
+  'blocks',
+  'bound',
+  'condition',
+  'not measured because',
+];
+
+/** The same as a table with a header, RFC 4180; an empty cell is "not measured" or "not known", never zero. */
+export function unitCsv(document: UnitExport): string {
+  const rows = document.runs.flatMap((run) => [
+    ...run.measurements.map((m) => ({ run, step: 'run', m })),
+    ...run.takes.flatMap((take) => take.measurements.map((m) => ({ run, step: take.step, m }))),
+  ]);
+  const lines = rows.map(({ run, step, m }) => [
+    run.date,
+    `${run.protocol} ${run.protocolVersion}`,
+    step,
+    m.quantity,
+    quantity(m.quantity).name,
+    m.value,
+    m.unit,
+    m.uncertainty,
+    m.spread?.sd ?? null,
+    m.spread?.count ?? null,
+    m.bound,
+    m.condition,
+    m.notMeasured,
+  ]);
+  return [COLUMNS, ...lines].map((cells) => cells.map(csvCell).join(',')).join('\r\n') + '\r\n';
+}
+
+function csvCell(value: string | number | null): string {
+  if (value === null) return '';
+  const text = String(value);
+  // A leading =, + or @ would be taken for a formula by spreadsheets.
+  const safe = typeof value === 'string' && /^[=+@]/.test(text) ? `'${text}` : text;
+  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+}

@@ -1,0 +1,37 @@
+import { exponentialSweep } from '#core/dsp/exponential-sweep';
+import { encodeWav } from '#core/audio/wav-write';
+import { gated } from '#core/measure/impulse-response';
+import { measureResponse, type MeasuredResponse } from '#core/measure/response-report';
+import type { ProtocolSweep } from '#contracts/protocol';
+import { readClip } from './read-clip';
+
+/** Order to a worker: turn a recorded sweep into a response. */
+export interface MeasureSweepTask {
+  readonly path: string;
+  readonly sweep: ProtocolSweep;
+  /** Also the impulse response as a WAV file. */
+  readonly withImpulse?: boolean;
+}
+
+/** What a recorded sweep gave. */
+export type SweepResult = Omit<MeasuredResponse, 'impulse'> & { readonly impulseWav: Uint8Array<ArrayBuffer> | null };
+
+/** Length of an exported impulse response, and what is kept before its peak. */
+const IMPULSE_S = 0.5;
+const BEFORE_PEAK_S = 0.01;
+
+export default async function measureSweepTask({ path, sweep, withImpulse }: MeasureSweepTask): Promise<SweepResult> {
+  const { samples, format } = await readClip(path);
+  const { sampleRate } = format;
+  const played = exponentialSweep(sweep, sampleRate, sweep.levelDbfs);
+  const { impulse, ...response } = measureResponse(played, samples, sampleRate, { gateMs: sweep.gateMs });
+  const before = Math.round(BEFORE_PEAK_S * sampleRate);
+  const impulseWav = withImpulse
+    ? encodeWav(
+        [gated(impulse.samples, impulse.peak, before, Math.round(IMPULSE_S * sampleRate))],
+        sampleRate,
+        'float32',
+      )
+    : null;
+  return { ...response, impulseWav };
+}
