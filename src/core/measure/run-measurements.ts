@@ -76,6 +76,9 @@ const CALIBRATOR_UNCERTAINTY_DB = 0.3 / Math.sqrt(3);
 const CLAIM_UNCERTAINTY_DB = 1;
 /** Speech this little above the noise gives no level for the distance ladder. */
 const LEAST_ABOVE_NOISE_DB = 3;
+/** Distance that "close" is compared with, and what a take without a noted one is taken to have. */
+const USUAL_DISTANCE_M = 0.15;
+const CLOSE_DISTANCE_M = 0.03;
 /** Figures of single clips that say something of the unit, and the role of the take that they are read from. */
 const UNIT_FIGURES = [
   ['sibilance', 'speech'],
@@ -101,6 +104,7 @@ export function runMeasurements(
   const sweeps = sweepFigures(takes);
   const ladder = distanceLadder(takes, silence);
   const close = last('close');
+  const normal = normalDistance(takes) ?? speech;
   const [handling, wind] = [last('handling'), last('wind')];
   const measurements: Measurement[] = [
     ...noiseFigures(speech, silence ?? speech),
@@ -109,7 +113,7 @@ export function runMeasurements(
     ...(silence ? [selfNoise(silence.noise, silence.gainDb, acousticReference(calibration, chain))] : []),
     ...clipFigures(last),
     ...sweeps.measurements,
-    ...(close && speech ? [proximityFigure(close, speech, silence)] : []),
+    ...(close && normal ? [proximityFigure(close, normal, silence)] : []),
     ...(ladder ? distanceMeasurements(ladder) : []),
     ...(handling && speech
       ? handlingNoise(handling.loudest, handling.gainDb, speech.loudness.integratedLufs, speech.gainDb)
@@ -233,6 +237,14 @@ function sweepFigures(takes: readonly AnalysedTake[]): {
   };
 }
 
+/** The short line at the usual distance: the very close take says the same words, which the passage does not. */
+function normalDistance(takes: readonly AnalysedTake[]): AnalysedTake | undefined {
+  const usual = (t: AnalysedTake): number => Math.abs(Math.log((t.distanceM ?? NaN) / USUAL_DISTANCE_M));
+  return takes
+    .filter((t) => t.role === 'distance' && usual(t) < Math.LN2)
+    .reduce<AnalysedTake | undefined>((best, t) => (best && usual(best) <= usual(t) ? best : t), undefined);
+}
+
 function proximityFigure(close: AnalysedTake, normal: AnalysedTake, silence: AnalysedTake | undefined): Measurement {
   const noiseAt = (gainDb: number): BandLevel[] =>
     (silence?.noise?.thirdOctave ?? []).map((b) => ({
@@ -244,7 +256,7 @@ function proximityFigure(close: AnalysedTake, normal: AnalysedTake, silence: Ana
     thirdOctave: t.thirdOctave,
     noise: noiseAt(t.gainDb),
   });
-  return proximityEffect(take(close, 0.03), take(normal, 0.15));
+  return proximityEffect(take(close, CLOSE_DISTANCE_M), take(normal, USUAL_DISTANCE_M));
 }
 
 /** Levels of speech by distance at equal gain; null for a run without distance takes. */

@@ -19,6 +19,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/unit/unit').then((m) => m.Unit),
   },
   {
+    path: 'takes/:id',
+    title: 'Take · Sediment',
+    loadComponent: () => import('./features/take/take').then((m) => m.Take),
+  },
+  {
     path: 'ranking',
     title: 'Ranking · Sediment',
     loadComponent: () => import('./features/ranking/ranking').then((m) => m.Ranking),

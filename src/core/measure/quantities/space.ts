@@ -59,10 +59,10 @@ export const SPACE_QUANTITIES = {
     name: 'Proximity effect',
     unit: 'dB',
     decimals: 1,
-    definition: 'Rise of the speech spectrum at 100 Hz re 1 kHz, very close re the normal distance.',
+    definition: 'Rise of the speech spectrum at 100 Hz re 1 kHz, very close re the usual distance, the same words at both.',
     source: 'standard microphone texts',
     group: 'sound',
-    steps: ['speech', 'close'],
+    steps: ['distance', 'close'],
     better: null,
   },
   criticalDistance: {

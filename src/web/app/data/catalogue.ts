@@ -16,7 +16,9 @@ import type { Category } from '#contracts/common';
 import type { Problem } from '#contracts/problem';
 import type { RankingInputs } from '#contracts/ranking';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
+import type { Segments } from '#contracts/segments';
 import type { Session } from '#contracts/session';
+import type { TakePage } from '#contracts/take-page';
 import type { Protocol } from '#contracts/protocol';
 import type { PointsInput, PriceInput } from '#contracts/run-document';
 import { Api, problemOf } from './api';
@@ -52,6 +54,14 @@ export class CatalogueData {
 
   sheet(id: string): Observable<Loaded<SpecimenSheet>> {
     return this.live(() => this.api.call(ENDPOINTS.specimen, { params: { id } }));
+  }
+
+  take(id: string): Observable<Loaded<TakePage>> {
+    return this.live(() => this.api.call(ENDPOINTS.take, { params: { id } }));
+  }
+
+  chooseSegments(id: string, segments: Segments | null): Observable<TakePage> {
+    return this.api.call(ENDPOINTS.chooseSegments, { params: { id }, body: { segments } });
   }
 
   rankingInputs(category: Category): Observable<Loaded<RankingInputs>> {

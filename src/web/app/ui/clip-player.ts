@@ -10,19 +10,14 @@ import {
   viewChild,
 } from '@angular/core';
 import { Button } from 'primeng/button';
-import WaveSurfer from 'wavesurfer.js';
+import type WaveSurfer from 'wavesurfer.js';
 import type { Clip } from '#contracts/clip';
-import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
+import { ENDPOINTS } from '#contracts/http';
 import { Api } from '../data/api';
 import { ThemeChoice } from '../data/theme';
+import { createClipSurfer, togglePlayback, waveColours } from './clip-surfer';
 import { formatTime } from './format';
 import { HearingReminder } from './hearing-reminder';
-
-/** Playback begins softly: a clip may be far louder than the one before. */
-const START_VOLUME = 0.4;
-const FADE_S = 0.02;
-
-let playing: WaveSurfer | null = null;
 
 /**
  * A clip as a waveform with a play button. The waveform is the server's; the sound comes by HTTP ranges as it is
@@ -88,41 +83,18 @@ export class ClipPlayer {
     });
     effect(() => {
       this.theme.theme();
-      this.surfer?.setOptions(colours());
+      this.surfer?.setOptions(waveColours());
     });
     inject(DestroyRef).onDestroy(() => this.stop());
   }
 
   protected async toggle(): Promise<void> {
-    const surfer = this.surfer;
-    if (!surfer) return;
-    if (surfer.isPlaying()) {
-      surfer.pause();
-      return;
-    }
-    if (!(await this.reminder.acknowledged())) return;
-    playing?.pause();
-    playing = surfer;
-    await surfer.play();
-    this.fadeIn(surfer);
+    if (this.surfer) await togglePlayback(this.surfer, () => this.reminder.acknowledged());
   }
 
   private show(clip: Clip, pairs: readonly number[], durationS: number): void {
     this.stop();
-    const media = new Audio();
-    media.preload = 'none';
-    media.src = PLAIN_PATHS.audio.replace(':sha256', clip.sha256);
-    const surfer = WaveSurfer.create({
-      container: this.wave().nativeElement,
-      media,
-      peaks: drawnPeaks(pairs),
-      duration: durationS,
-      height: 40,
-      normalize: false,
-      cursorWidth: 1,
-      ...colours(),
-    });
-    surfer.setVolume(START_VOLUME);
+    const surfer = createClipSurfer(this.wave().nativeElement, clip, pairs, durationS);
     const tell = (at: number): void => this.time.set(`${formatTime(at)} / ${formatTime(durationS)}`);
     surfer.on('play', () => this.isPlaying.set(true));
     surfer.on('pause', () => this.isPlaying.set(false));
@@ -132,43 +104,9 @@ export class ClipPlayer {
     this.surfer = surfer;
   }
 
-  private fadeIn(surfer: WaveSurfer): void {
-    const start = performance.now();
-    const step = (): void => {
-      const share = Math.min(1, (performance.now() - start) / (1000 * FADE_S));
-      surfer.setVolume(START_VOLUME * share);
-      if (share < 1) requestAnimationFrame(step);
-    };
-    step();
-  }
-
   private stop(): void {
-    if (playing === this.surfer) playing = null;
     this.surfer?.destroy();
     this.surfer = null;
     this.isPlaying.set(false);
   }
-}
-
-/**
- * Columns as they are drawn: on a square-root scale, so that a quiet take is still seen beside a loud one.
- *
- * @param pairs - lowest and highest sample per column, in turn
- */
-export function drawnPeaks(pairs: readonly number[]): [Float32Array, Float32Array] {
-  const drawn = (x: number): number => Math.sign(x) * Math.sqrt(Math.abs(x));
-  const columns = pairs.length / 2;
-  return [
-    Float32Array.from({ length: columns }, (_, i) => drawn(pairs[2 * i + 1])),
-    Float32Array.from({ length: columns }, (_, i) => drawn(pairs[2 * i])),
-  ];
-}
-
-function colours(): { waveColor: string; progressColor: string; cursorColor: string } {
-  const style = getComputedStyle(document.documentElement);
-  return {
-    waveColor: style.getPropertyValue('--quiet').trim(),
-    progressColor: style.getPropertyValue('--azurite').trim(),
-    cursorColor: style.getPropertyValue('--ink').trim(),
-  };
 }

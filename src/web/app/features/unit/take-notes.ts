@@ -1,3 +1,4 @@
+import type { ClipSummary } from '#contracts/clip-summary';
 import type { Take } from '#contracts/specimen';
 import { formatNumber } from '../../ui/format';
 
@@ -13,7 +14,7 @@ const TOO_HOT_DBTP = -1;
 const TOO_QUIET_DBFS = -30;
 
 /** Plain words about what stands out in a take, problems first. */
-export function takeNotes(take: Take): TakeNote[] {
+export function takeNotes(take: Take, role: string = take.step): TakeNote[] {
   const { summary, clip } = take;
   const notes: TakeNote[] = [];
   if (clip.salvaged) {
@@ -35,16 +36,50 @@ export function takeNotes(take: Take): TakeNote[] {
       isProblem: true,
     });
   }
-  if (take.step === 'silence' && noise.speech.length > 0) {
+  if (role === 'silence' && noise.speech.length > 0) {
     notes.push({
       text: 'Something is heard in the silent take; the longest pause in it was measured.',
       isProblem: true,
     });
   }
-  if (take.step !== 'silence' && noise.speech.length === 0)
-    notes.push({ text: 'No speech was found in this take.', isProblem: true });
-  else if (take.step === 'speech' && level.peakDbfs < TOO_QUIET_DBFS) {
-    notes.push({ text: 'Very quiet: peaks of −12 to −9 dBFS are a good recording level.', isProblem: true });
+  if (SPOKEN.some((spoken) => role === spoken)) {
+    if (noise.speech.length === 0) notes.push({ text: 'No speech was found in this take.', isProblem: true });
+    else if (role === 'speech' && level.peakDbfs < TOO_QUIET_DBFS) {
+      notes.push({ text: 'Very quiet: peaks of −12 to −9 dBFS are a good recording level.', isProblem: true });
+    }
+  }
+  return [...notes, ...disturbances(summary)];
+}
+
+/** Roles of steps at which somebody speaks. */
+const SPOKEN = ['speech', 'rear', 'distance', 'close', 'plosive'];
+
+function disturbances({ hum, interference, dropOuts }: ClipSummary): TakeNote[] {
+  const notes: TakeNote[] = [];
+  const level = (dbfs: number | null): string => `${formatNumber(dbfs ?? 0, 1)} dBFS`;
+  if (dropOuts.count > 0) {
+    const { kind, startS } = dropOuts.listed[0];
+    notes.push({
+      text: `${dropOuts.count} ${dropOuts.count === 1 ? 'drop-out' : 'drop-outs'}, the first a ${kind} at ${startS.toFixed(2)} s: check cable, link and buffer, and take it again.`,
+      isProblem: true,
+    });
+  }
+  if (hum?.mainsHz)
+    notes.push({
+      text: `Hum of ${hum.mainsHz} Hz mains at ${level(hum.totalDbfs)}: look for a ground loop or a supply nearby.`,
+      isProblem: false,
+    });
+  if (interference?.busWhine) {
+    notes.push({
+      text: `Bus whine at multiples of 1 kHz, ${level(interference.busWhine.totalDbfs)}: try another port or hub.`,
+      isProblem: false,
+    });
+  }
+  if (interference?.radioBursts) {
+    notes.push({
+      text: `Radio bursts of a phone (217 Hz), ${level(interference.radioBursts.totalDbfs)}: move it away.`,
+      isProblem: true,
+    });
   }
   return notes;
 }

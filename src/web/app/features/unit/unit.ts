@@ -11,20 +11,19 @@ import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
 import { quantity } from '#core/measure/registry';
 import type { Problem } from '#contracts/problem';
-import type { Run, Take } from '#contracts/specimen';
+import type { Take } from '#contracts/specimen';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData, LOADING, currentPoints } from '../../data/catalogue';
 import { ScreenKeys } from '../../data/keys';
 import { Ranker } from '../../data/ranker';
-import { BandChart } from '../../ui/band-chart';
-import type { BandSeries } from '../../ui/band-chart-options';
 import { ClipPlayer } from '../../ui/clip-player';
 import { Figure } from '../../ui/figure';
 import { CATEGORY_NAMES, formatNumber, formatPrice, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, scaleAround } from '../../ui/whisker';
 import { nameOf, standingSentences } from '../ranking/standing';
+import { MeasuredPart } from './measured-part';
 import { takeNotes, takeSetup } from './take-notes';
 
 /** Neighbours shown to either side. */
@@ -40,13 +39,13 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
 @Component({
   selector: 'sd-unit',
   imports: [
-    BandChart,
     Button,
     ClipPlayer,
     Figure,
     FormsModule,
     InputNumber,
     InputText,
+    MeasuredPart,
     ProblemBox,
     RouterLink,
     Select,
@@ -71,7 +70,7 @@ export class Unit {
     return row ? `${row.maker} ${row.model} · ${row.label}` : '';
   });
 
-  private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
+  protected readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
   protected readonly rubric = computed(() =>
     this.sheet()?.row.category === 'microphone' ? (this.inputs().value?.rubric ?? null) : null,
   );
@@ -189,18 +188,6 @@ export class Unit {
   protected neighbourName(id: string): string {
     const names = this.inputs().value?.names;
     return names?.[id] ? nameOf(names, id) : id;
-  }
-
-  protected series(run: Run): BandSeries[] {
-    const find = (step: string): Take | undefined => run.takes.findLast((t) => t.step === step && t.summary !== null);
-    const speech = find('speech')?.summary;
-    const rear = find('rear')?.summary;
-    const silence = find('silence')?.summary;
-    return [
-      ...(speech ? [{ name: 'Speech, in front', bands: speech.thirdOctave, colour: '--realgar', dash: 0 }] : []),
-      ...(rear ? [{ name: 'Speech, behind', bands: rear.thirdOctave, colour: '--azurite', dash: 6 }] : []),
-      ...(silence ? [{ name: 'Silence', bands: silence.noise.thirdOctave, colour: '--quiet', dash: 2 }] : []),
-    ];
   }
 
   protected jump(id: string): void {

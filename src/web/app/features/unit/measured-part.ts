@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { RankingInputs } from '#contracts/ranking';
+import type { Run, SpecimenSheet, Take } from '#contracts/specimen';
+import { PLAIN_PATHS } from '#contracts/http';
+import { bandChart, type BandSeries } from '../../ui/band-chart-options';
+import { CatalogueStrip } from '../../ui/catalogue-strip';
+import { CurveChart } from '../../ui/curve-chart';
+import { Figure } from '../../ui/figure';
+import { PolarPlot } from '../../ui/polar-plot';
+import { lineMarks } from '../take/take-charts';
+import { distanceChart, responseChart } from './measured-charts';
+import { measuredGroups } from './measured-groups';
+
+/** What was measured of a unit: figures with claim and place, then the curves. */
+@Component({
+  selector: 'sd-measured-part',
+  imports: [CatalogueStrip, CurveChart, Figure, PolarPlot],
+  templateUrl: './measured-part.html',
+  styleUrl: './measured-part.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MeasuredPart {
+  readonly sheet = input.required<SpecimenSheet>();
+  /** Of the run that counts. */
+  readonly run = input.required<Run>();
+  readonly name = input.required<string>();
+  readonly inputs = input<RankingInputs | null>(null);
+
+  protected readonly groups = computed(() =>
+    measuredGroups(this.run().measurements, this.sheet().claims, this.inputs()?.units ?? [], this.sheet().row.id),
+  );
+  protected readonly hasClaims = computed(() => this.sheet().claims.length > 0);
+  protected readonly response = computed(() => {
+    const { response } = this.run().curves;
+    return response && responseChart(response);
+  });
+  protected readonly distance = computed(() => {
+    const { distance } = this.run().curves;
+    return distance && distanceChart(distance);
+  });
+  protected readonly polar = computed(() => this.run().curves.polar);
+  protected readonly spectra = computed(() => {
+    const find = (step: string): Take | undefined => this.run().takes.findLast((t) => t.step === step && t.summary);
+    const curve = (step: string, name: string, colour: string, dash: number): BandSeries[] => {
+      const summary = find(step)?.summary;
+      const bands = step === 'silence' ? summary?.noise.thirdOctave : summary?.thirdOctave;
+      return bands && bands.length > 0 ? [{ name, bands, colour, dash }] : [];
+    };
+    const silence = find('silence')?.summary;
+    const series = [
+      ...curve('speech', 'Speech, in front', '--realgar', 0),
+      ...curve('rear', 'Speech, behind', '--azurite', 6),
+      ...curve('silence', 'Silence', '--quiet', 2),
+    ];
+    return series.length === 0 ? null : bandChart(series, 'dBFS', silence ? lineMarks(silence) : []);
+  });
+
+  protected export(path: string): string {
+    return path.replace(':id', this.sheet().row.id);
+  }
+  protected readonly paths = PLAIN_PATHS;
+}
