@@ -17,7 +17,7 @@ module.exports = {
     mayImport('rig', ['core', 'contracts']),
     mayImport('worker', ['core', 'contracts', 'rig']),
     mayImport('server', ['core', 'contracts', 'rig', 'worker']),
-    mayImport('cli', ['core', 'contracts', 'server']),
+    mayImport('cli', ['core', 'contracts', 'worker', 'server']),
     mayImport('web', ['core', 'contracts']),
     {
       name: 'core-stands-alone',

@@ -10,7 +10,7 @@ describe('the demo', () => {
     await page.getByText('Stratum 1', { exact: true }).first().waitFor({ timeout: 90_000 });
     await expect
       .poll(async () => ((await (await fetch(`${address()}/api/jobs`)).json()) as unknown[]).length, {
-        timeout: 110_000,
+        timeout: 240_000,
       })
       .toBe(0);
     await page.getByText('Oarlock Bosun · A').first().waitFor();
@@ -19,7 +19,7 @@ describe('the demo', () => {
     const name = await first.innerText();
     await first.click();
     await page.getByRole('heading', { level: 1, name }).waitFor();
-    await page.locator('.apexcharts-svg').waitFor();
+    await page.locator('.apexcharts-svg').first().waitFor();
     expect(errors).toEqual([]);
   });
 
@@ -49,6 +49,57 @@ describe('the demo', () => {
     const box = page.getByRole('region', { name: 'What the place is made of' });
     await box.getByText('missing').first().waitFor();
     expect(await box.innerText()).toMatch(/assumed/);
+  });
+
+  it('puts a take under the lens: segments by hand, figures that follow, and back', async () => {
+    const { page, errors } = await open('/gear');
+    await page.getByLabel('Search units').fill('bosun');
+    await page.getByText('Oarlock Bosun').first().click();
+    await page.getByRole('link', { name: 'Silence', exact: true }).click();
+    await page.getByRole('heading', { level: 1, name: 'Silence' }).waitFor();
+    await page.getByText(/Hum of 50 Hz mains/).waitFor();
+    await page.getByText('hum 50 Hz').first().waitFor();
+    await page.getByRole('img', { name: /^Spectrogram/ }).waitFor();
+    const level = page.locator('tr', { hasText: 'Level of the silent part, A-weighted' }).locator('td').nth(1);
+    const before = await level.innerText();
+    const end = page.getByRole('spinbutton', { name: 'Silence to, seconds' });
+    await end.fill('2.5');
+    await end.blur();
+    await page.getByText('Set by hand; the automatic ones are kept.').waitFor();
+    await expect.poll(() => level.innerText(), { timeout: 20_000 }).not.toBe(before);
+    await page.reload();
+    await page.getByText('Set by hand; the automatic ones are kept.').waitFor();
+    expect(await page.getByRole('spinbutton', { name: 'Silence to, seconds' }).inputValue()).toBe('2.50');
+    await page.getByRole('button', { name: 'Back to automatic' }).click();
+    await page.getByText('Found automatically.').waitFor();
+    await expect.poll(() => level.innerText(), { timeout: 20_000 }).toBe(before);
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: /^Data of Noise/ }).click();
+    expect((await download).suggestedFilename()).toMatch(/^noise-silence-of-oarlock-bosun.*\.csv$/);
+    const picture = page.waitForEvent('download');
+    await page.getByRole('button', { name: /^PNG of Noise/ }).click();
+    expect((await picture).suggestedFilename()).toMatch(/\.png$/);
+    expect(errors).toEqual([]);
+  });
+
+  it('shows of a unit what was measured, claimed and where it stands', async () => {
+    const { page, errors } = await open('/gear');
+    await page.getByLabel('Search units').fill('bosun');
+    await page.getByText('Oarlock Bosun').first().click();
+    const measured = page.locator('#measured');
+    await measured.getByText('How noisy it is').waitFor();
+    await measured.getByText('claimed unweighted or without a weighting, measured A-weighted').waitFor();
+    await measured.getByText('claimed without a tolerance, measured at −3 dB').first().waitFor();
+    await measured
+      .getByRole('img', { name: /of 27, counted from the best/ })
+      .first()
+      .waitFor();
+    await measured.getByText('nearest first-order pattern: wide cardioid').waitFor();
+    await measured.getByRole('button', { name: '250 Hz' }).click();
+    const download = page.waitForEvent('download');
+    await measured.getByRole('link', { name: 'CSV', exact: true }).click();
+    expect((await download).suggestedFilename()).toBe('oarlock-bosun-a.csv');
+    expect(errors).toEqual([]);
   });
 
   it('finds units in a long list by typing, sorting and kind', async () => {

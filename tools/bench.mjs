@@ -1,4 +1,5 @@
 // npm run bench: speed and memory, as ratios against reference programs in the same run.
+// npm run crosscheck: agreement with them, per quantity. Neither installs a reference.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { ensureNodeBuild, ensurePackages, root } from './prepare.mjs';
@@ -6,10 +7,11 @@ import { ensureNodeBuild, ensurePackages, root } from './prepare.mjs';
 ensurePackages();
 await ensureNodeBuild();
 const { build } = await import('esbuild');
-const outfile = join(root, 'dist/node/bench.js');
+const name = process.argv[2] === 'crosscheck' ? 'crosscheck' : 'measure';
+const outfile = join(root, `dist/node/${name}.js`);
 await build({
   absWorkingDir: root,
-  entryPoints: ['bench/measure.ts'],
+  entryPoints: [`bench/${name}.ts`],
   bundle: true,
   platform: 'node',
   target: 'node20',

@@ -29,6 +29,7 @@ export const responseReportSchema = z.object({
     hz: z.number(),
     orders: z.array(z.object({ order: z.int(), db: z.number().nullable() })),
     thdDb: z.number().nullable(),
+    noiseDb: z.number().nullable().describe('What noise alone puts there; distortion near it is an upper limit'),
   }),
 });
 export type ResponseReport = z.infer<typeof responseReportSchema>;

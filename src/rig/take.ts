@@ -1,7 +1,7 @@
 import { BiquadCascade, cascadeGainDb, type Biquad } from '#core/dsp/biquad';
 import { butterworthHighPass } from '#core/dsp/butterworth';
 import { highPass, lowPass, peaking } from '#core/dsp/eq-biquads';
-import { randomEnergyEfficiency } from '#core/measure/polar-pattern';
+import { firstOrderGain, randomEnergyEfficiency } from '#core/measure/polar-pattern';
 import { aWeightingPower } from '#core/dsp/weighting-curves';
 import { seededBits, type RandomBits } from '#core/stats/random';
 import { standardNormal } from '#core/stats/normal';
@@ -80,27 +80,27 @@ function addSpeech(setup: TakeSetup, voice: Voice, low: Float64Array, high: Floa
   const { sampleRate, microphone, room } = setup;
   const level = PASCAL_AT_0_DB * 10 ** (setup.speechDbSpl / 20);
   const start = Math.round(LEAD_IN_S * sampleRate);
-  const add = (signal: Float64Array, delay: number, into: Float64Array, gain: number, section: Biquad): void => {
-    const part = signal.slice(0, Math.max(0, into.length - start - delay));
-    new BiquadCascade([section]).process(part);
-    for (let s = 0, i = start + delay; s < part.length; i++, s++) into[i] += gain * part[s];
+  const add = (signal: Float64Array, delay: number, into: Float64Array, gain: number): void => {
+    const end = Math.min(into.length, start + delay + signal.length);
+    for (let i = start + delay, s = 0; i < end; i++, s++) into[i] += gain * signal[s];
   };
-  for (const { delayS, distanceM, reflection, angleDeg } of arrivals(room, setup.distanceM, setup.angleDeg)) {
-    const delay = Math.round(delayS * sampleRate);
-    const gain = (level * reflection * REFERENCE_DISTANCE_M) / distanceM;
-    // Above the crossover the near field hardly matters, but its phase has to agree where both are joined.
-    add(voice.dry, delay, low, gain, nearFieldSection(microphone.alphaLow, angleDeg, distanceM, sampleRate));
-    add(voice.dry, delay, high, gain, nearFieldSection(microphone.alphaHigh, angleDeg, distanceM, sampleRate));
-  }
-  const tail = level * REFERENCE_DISTANCE_M * Math.sqrt(tailEnergy(room));
-  if (tail === 0) return;
-  // Diffuse sound comes as plane waves: the low end misses the rise that the response on axis at 15 cm counts on.
+  const [direct, ...reflections] = arrivals(room, setup.distanceM, setup.angleDeg);
+  // Above the crossover the near field hardly matters, but its phase has to agree where both parts are joined.
   for (const [into, alpha] of [
     [low, microphone.alphaLow],
     [high, microphone.alphaHigh],
   ] as const) {
-    const far = nearFieldSection(alpha, 0, Infinity, sampleRate);
-    add(voice.tail, 0, into, tail * Math.sqrt(randomEnergyEfficiency(alpha)), far);
+    // Reflections and tail come as plane waves: the low end misses the rise that the response at 15 cm counts on.
+    for (const { delayS, distanceM, reflection, angleDeg } of reflections) {
+      const gain = (level * reflection * REFERENCE_DISTANCE_M) / distanceM;
+      add(voice.dry, Math.round(delayS * sampleRate), into, gain * firstOrderGain(alpha, angleDeg));
+    }
+    const tail = level * REFERENCE_DISTANCE_M * Math.sqrt(tailEnergy(room) * randomEnergyEfficiency(alpha));
+    if (tail > 0) add(voice.tail, 0, into, tail);
+    if (reflections.length > 0) new BiquadCascade([nearFieldSection(alpha, 0, Infinity, sampleRate)]).process(into);
+    const near = voice.dry.slice(0, Math.max(0, into.length - start));
+    new BiquadCascade([nearFieldSection(alpha, direct.angleDeg, direct.distanceM, sampleRate)]).process(near);
+    add(near, 0, into, (level * REFERENCE_DISTANCE_M) / direct.distanceM);
   }
 }
 

@@ -23,6 +23,7 @@ import { openWorkerPool, type WorkerPool } from './services/worker-pool';
 /** Everything that runs, put together. */
 export interface Application {
   readonly status: Status;
+  readonly database: Database;
   readonly hub: EventHub;
   readonly jobs: JobBoard;
   readonly pool: WorkerPool;
@@ -69,6 +70,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   await queue.recover();
   return {
     status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
+    database,
     hub,
     jobs,
     pool,

@@ -10,7 +10,9 @@ export interface BinRange {
 /**
  * Bins of a band, the outer ones in part, so that neighbouring bands share every bin without gap or overlap.
  *
- * @param band - its edges in hertz
+ * @param band - its edges
+ * @param band.lowHz - lower one, in hertz
+ * @param band.highHz - upper one
  * @param binWidth - in hertz
  */
 export function binRange(band: { readonly lowHz: number; readonly highHz: number }, binWidth: number): BinRange {

@@ -1,4 +1,4 @@
-import { FftPlan, type ComplexBlock } from './fft';
+import type { ComplexBlock, FftPlan } from './fft';
 
 /** Smallest power of two that holds so many samples (16 at least). */
 export const fftSize = (samples: number): number => 2 ** Math.max(4, Math.ceil(Math.log2(samples)));

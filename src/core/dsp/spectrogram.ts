@@ -11,10 +11,6 @@ export const SPECTROGRAM = {
   stepDb: 0.5,
 } as const;
 
-/** Frequency of the middle of a row; row 0 is the lowest. */
-export const rowHz = (row: number): number =>
-  SPECTROGRAM.lowHz * (SPECTROGRAM.highHz / SPECTROGRAM.lowHz) ** ((row + 0.5) / SPECTROGRAM.rows);
-
 /**
  * A picture of a clip for eyes, not for figures: one Hann frame of about 40 ms per column, its peak level per row in
  * steps of half a decibel (byte 0: −127.5 dBFS or less, 255: 0 dBFS). Bounded in size whatever the length of the clip.

@@ -13,6 +13,8 @@ export interface HarmonicDistortion {
   readonly orders: readonly { readonly order: number; readonly db: number | null }[];
   /** Sum of those orders, in dB; null where none lies in band. */
   readonly thdDb: number | null;
+  /** What noise alone puts into those windows, in dB; distortion near it is an upper limit only. */
+  readonly noiseDb: number | null;
 }
 
 /**
@@ -27,21 +29,26 @@ export function harmonicDistortion(response: ImpulseResponse, hz: number): Harmo
   // Half of the way to the next harmonic on either side, whichever is nearer.
   const room = (order: number): number =>
     Math.floor(0.45 * (harmonicSpacing(response, order + 1) - harmonicSpacing(response, order)));
-  const levelAt = (order: number, frequency: number): number => {
+  const levelAt = (order: number, frequency: number, centre: number): number => {
     const half = Math.min(room(order), Math.round(0.1 * sampleRate));
-    const powers = powersOf(gated(samples, peak - harmonicSpacing(response, order), half, half));
+    const powers = powersOf(gated(samples, centre, half, half));
     const binHz = sampleRate / (2 * (powers.length - 1));
     return meanPower(powers, binHz, frequency / 1.03, frequency * 1.03);
   };
-  const fundamental = levelAt(1, hz);
+  const fundamental = levelAt(1, hz, peak);
+  // Half a turn away from the direct sound there is neither room nor harmonic: what stands there is noise.
+  const quiet = peak + (samples.length >> 1);
+  let noise = 0;
   const highest = Math.min(0.95 * sweep.highHz, 0.48 * sampleRate);
   let sum = 0;
   const orders = Array.from({ length: HIGHEST_ORDER - 1 }, (_, i) => {
     const order = i + 2;
     if (order * hz > highest) return { order, db: null };
-    const power = levelAt(order, order * hz) / fundamental;
+    const power = levelAt(order, order * hz, peak - harmonicSpacing(response, order)) / fundamental;
     sum += power;
+    noise += levelAt(order, order * hz, quiet) / fundamental;
     return { order, db: powerToDb(power) };
   });
-  return { hz, orders, thdDb: sum > 0 ? powerToDb(sum) : null };
+  const decibels = (power: number): number | null => (power > 0 ? powerToDb(power) : null);
+  return { hz, orders, thdDb: decibels(sum), noiseDb: decibels(noise) };
 }

@@ -4,6 +4,8 @@ import { fftSize, inverseReal, transformPair } from '../dsp/real-transform';
 
 /** What the excitation's power may fall to before the division stops following it, re its largest: −60 dB. */
 const REGULARISATION = 1e-6;
+/** Peak power of a response re its mean, at least: noise alone reaches about 25. */
+const LEAST_CREST = 100;
 
 /** What a recorded sweep turns into. */
 export interface ImpulseResponse {
@@ -24,11 +26,12 @@ export interface ImpulseResponse {
  * @param played - the sweep as it was played, one channel
  * @param recorded - what came back, one channel, same sample rate
  * @param sampleRate - in hertz
- * @throws RangeError where `played` is no exponential sweep, or nothing was recorded
+ * @throws RangeError where `played` is no exponential sweep, or `recorded` no answer to it
  */
 export function impulseResponse(played: Float64Array, recorded: Float64Array, sampleRate: number): ImpulseResponse {
   const sweep = findSweepShape(played, sampleRate);
   if (!sweep) throw new RangeError('The first file is not an exponential sweep.');
+  if (recorded.every((x) => x === 0)) throw new RangeError('The recording is digital silence.');
   const fft = new FftPlan(fftSize(played.length + 0.05 * sampleRate));
   const [x, y] = transformPair(fft, played, recorded);
   let largest = 0;
@@ -43,7 +46,10 @@ export function impulseResponse(played: Float64Array, recorded: Float64Array, sa
   const samples = inverseReal(fft, y).slice();
   let peak = 0;
   for (let i = 1; i < samples.length; i++) if (Math.abs(samples[i]) > Math.abs(samples[peak])) peak = i;
-  if (!(Math.abs(samples[peak]) > 0)) throw new RangeError('The recording is digital silence.');
+  // Noise spreads over the whole response; an answer to the sweep stands out of it.
+  const meanSquare = samples.reduce((s, x) => s + x * x, 0) / samples.length;
+  if (samples[peak] ** 2 < LEAST_CREST * meanSquare)
+    throw new RangeError('The recording holds no answer to the sweep.');
   return { samples, sampleRate, peak, sweep };
 }
 

@@ -2,9 +2,6 @@ import type { Dbtp, Lufs } from '../units';
 
 /** Clips that are compared by ear may not come nearer to full scale. */
 export const TRUE_PEAK_CEILING_DBTP = -1;
-/** Matched clips differ by no more; a tenth of a loudness unit is below what listeners notice (common practice, no source). */
-export const LARGEST_RESIDUAL_LU = 0.1;
-
 /** What matching needs to know of a clip. */
 export interface MatchedClip {
   readonly integratedLufs: Lufs;

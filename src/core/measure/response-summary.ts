@@ -35,7 +35,8 @@ const REFERENCE = [500, 2000] as const;
 /**
  * @param response - points in rising order
  */
-export function summariseResponse({ points, lowestValidHz }: FrequencyResponse): ResponseSummary {
+export function summariseResponse(response: FrequencyResponse): ResponseSummary {
+  const { points, lowestValidHz } = response;
   const valid = points.filter((p) => p.hz >= lowestValidHz && Number.isFinite(p.db));
   const referenceDb = meanDb(valid, REFERENCE) ?? NaN;
   const body = valid.filter((p) => p.hz >= BODY[0] * 0.98 && p.hz <= BODY[1] * 1.02);

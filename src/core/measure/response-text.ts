@@ -1,3 +1,9 @@
+/** What goes into a text. */
+export interface TextResponse {
+  readonly points: readonly { readonly hz: number; readonly db: number | null; readonly coherence?: number }[];
+  readonly lowestValidHz: number;
+}
+
 /**
  * A response as plain text that spreadsheets and other measuring programs read: comment lines that begin with an
  * asterisk, then frequency in hertz and level in dB (and coherence, where it was measured), separated by tabs.
@@ -5,13 +11,8 @@
  * @param response - points in rising order
  * @param title - what it is of, one line
  */
-export function responseText(
-  {
-    points,
-    lowestValidHz,
-  }: { points: readonly { hz: number; db: number | null; coherence?: number }[]; lowestValidHz: number },
-  title: string,
-): string {
+export function responseText(response: TextResponse, title: string): string {
+  const { points, lowestValidHz } = response;
   const hasCoherence = points.some((p) => p.coherence !== undefined);
   const rows = points
     .filter((p) => p.db !== null)

@@ -52,7 +52,7 @@ export interface TakeResponse {
   readonly lowestValidHz: number;
   readonly gateMs: number;
   readonly summary: ResponseSummary;
-  readonly distortion: { readonly hz: number; readonly thdDb: number | null };
+  readonly distortion: { readonly hz: number; readonly thdDb: number | null; readonly noiseDb: number | null };
 }
 
 /** What is known of the chain. */
@@ -74,7 +74,7 @@ const NO_SPEECH = 'No speech was found in the speech take: is it the right file?
 /** Standard uncertainty of a calibrator (IEC 60942 class 1: ±0.3 dB, taken as a rectangle) and of a claimed sensitivity. */
 const CALIBRATOR_UNCERTAINTY_DB = 0.3 / Math.sqrt(3);
 const CLAIM_UNCERTAINTY_DB = 1;
-/** Speech this little above the noise gives no level for the distance ladder. */
+/** What stands less above the noise gives no level of its own. */
 const LEAST_ABOVE_NOISE_DB = 3;
 /** Distance that "close" is compared with, and what a take without a noted one is taken to have. */
 const USUAL_DISTANCE_M = 0.15;
@@ -171,7 +171,7 @@ function driveFigures(
     );
   }
   const tone = calibration ? toneDbfs(calibration) : null;
-  if (calibration?.levelDbSpl != null && tone !== null && chain.fullScaleDbu !== null) {
+  if (calibration && calibration.levelDbSpl !== null && tone !== null && chain.fullScaleDbu !== null) {
     const dbu = tone - calibration.gainDb + chain.fullScaleDbu + ONE_PASCAL_DB_SPL - calibration.levelDbSpl;
     const value = 1000 * DBU_VOLTS * 10 ** (dbu / 20);
     figures.push(
@@ -186,7 +186,7 @@ function driveFigures(
 
 function acousticReference(calibration: AnalysedTake | undefined, chain: RunChain): AcousticReference | null {
   const tone = calibration ? toneDbfs(calibration) : null;
-  if (calibration?.levelDbSpl != null && tone !== null) {
+  if (calibration && calibration.levelDbSpl !== null && tone !== null) {
     return {
       kind: 'calibration',
       toneDbfs: tone,
@@ -226,7 +226,14 @@ function sweepFigures(takes: readonly AnalysedTake[]): {
       ...responseMeasurements(summary, how),
       distortion.thdDb === null
         ? notMeasured('thdSweep', how, 'No harmonic lies within the sweep.')
-        : measured('thdSweep', distortion.thdDb, `harmonics 2–5 at ${distortion.hz} Hz, ${how}`),
+        : measured('thdSweep', distortion.thdDb, `harmonics 2–5 at ${distortion.hz} Hz, ${how}`, {
+            // Next to the noise, what is read is mostly noise.
+            bound:
+              distortion.noiseDb !== null && distortion.thdDb - distortion.noiseDb < LEAST_ABOVE_NOISE_DB
+                ? 'at-most'
+                : 'exact',
+            settings: distortion.noiseDb === null ? {} : { noiseDb: distortion.noiseDb },
+          }),
       ...(levels ? polarMeasurements(levels) : []),
     ],
     response: { points, lowestValidHz, gateMs },

@@ -62,7 +62,9 @@ export function selfNoise(
     return notMeasured('selfNoise', condition, 'The silent take is digital silence.');
   }
   const fullScale = fullScaleDbSpl(reference, gainDb);
+  // Room and preamp are in it: the microphone's own noise can only be lower.
   return measured('selfNoise', noise.a.levelDbfs + fullScale, condition, {
+    bound: 'at-most',
     spread: noise.a.spread,
     uncertainty: noise.a.uncertaintyDb === null ? null : Math.hypot(noise.a.uncertaintyDb, reference.uncertaintyDb),
     settings: { by: reference.kind, fullScaleDbSpl: fullScale },

@@ -25,7 +25,8 @@ const medianOverMean = (frames: number): number => 1 - (1 - Math.LN2) / Math.max
  * @param spectrum - Hann spectrum
  * @param bin - bin of the line
  */
-export function localFloor({ powers, frames }: PowerSpectrum, bin: number): number {
+export function localFloor(spectrum: PowerSpectrum, bin: number): number {
+  const { powers, frames } = spectrum;
   const around: number[] = [];
   for (let d = FLOOR_GAP; d <= FLOOR_REACH; d++) {
     if (bin - d >= 1) around.push(powers[bin - d]);
@@ -42,7 +43,8 @@ export function localFloor({ powers, frames }: PowerSpectrum, bin: number): numb
  * @param bin - bin of the peak
  * @param floor - power per bin of the floor
  */
-export function linePower({ powers }: PowerSpectrum, bin: number, floor: number): number {
+export function linePower(spectrum: PowerSpectrum, bin: number, floor: number): number {
+  const { powers } = spectrum;
   let sum = 0;
   for (let k = Math.max(1, bin - LINE_REACH); k <= Math.min(powers.length - 1, bin + LINE_REACH); k++) {
     sum += powers[k] - floor;

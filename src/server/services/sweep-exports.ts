@@ -1,6 +1,6 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { responseText } from '#core/measure/response-text';
-import { protocolSchema } from '#contracts/protocol';
+import { protocolSchema, roleOf } from '#contracts/protocol';
 import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
@@ -31,7 +31,9 @@ export class SweepExports {
 
   private async measure(takeId: string, withImpulse: boolean): Promise<{ name: string; result: SweepResult }> {
     const row = await takeForPage(this.database, takeId, ALGORITHM_VERSION);
-    const sweep = row ? protocolSchema.parse(row.protocol_document).sweep : null;
+    const protocol = row ? protocolSchema.parse(row.protocol_document) : null;
+    const isSweep = roleOf(protocol?.steps.find((s) => s.id === row?.step) ?? { id: '' }) === 'sweep';
+    const sweep = isSweep ? protocol?.sweep : null;
     const path = row ? await this.store.find(row.sha256) : null;
     if (!row || !sweep || !path) throw new Failure('not-found', 'There is no recorded sweep with this number.');
     const task: MeasureSweepTask = { path, sweep, withImpulse };

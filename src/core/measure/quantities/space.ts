@@ -59,7 +59,8 @@ export const SPACE_QUANTITIES = {
     name: 'Proximity effect',
     unit: 'dB',
     decimals: 1,
-    definition: 'Rise of the speech spectrum at 100 Hz re 1 kHz, very close re the usual distance, the same words at both.',
+    definition:
+      'Rise of the speech spectrum at 100 Hz re 1 kHz, very close re the usual distance, the same words at both.',
     source: 'standard microphone texts',
     group: 'sound',
     steps: ['distance', 'close'],

@@ -22,7 +22,8 @@ export async function addSegmentChoice(
   segments: Segments | null,
   result: ChoiceResult | null,
 ): Promise<void> {
-  const json = (value: unknown): string | null => (value == null ? null : JSON.stringify(value));
+  const json = (value: unknown): string | null =>
+    value === null || value === undefined ? null : JSON.stringify(value);
   await db.query(
     `INSERT INTO segment_choice (clip_sha256, algorithm_version, segments, summary, detail, measurements)
      VALUES ($1, $2, $3, $4, $5, $6)`,

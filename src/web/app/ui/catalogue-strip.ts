@@ -23,7 +23,7 @@ import { stripModel } from './strip-model';
   styles: `
     :host {
       display: grid;
-      grid-template-columns: 1fr 48px;
+      grid-template-columns: 1fr 56px;
       gap: 8px;
       align-items: center;
     }
@@ -52,6 +52,7 @@ import { stripModel } from './strip-model';
 export class CatalogueStrip {
   readonly quantity = input.required<QuantityId>();
   readonly value = input.required<number | null>();
+  readonly bound = input<'exact' | 'at-least' | 'at-most'>('exact');
   /** Values of all other units. */
   readonly others = input.required<readonly number[]>();
 
@@ -63,8 +64,11 @@ export class CatalogueStrip {
       const { value: number, unit } = figureText(id, { value: v });
       return unit ? `${number} ${unit}` : number;
     };
+    // A limit has no place among figures.
+    const isLimit = this.bound() !== 'exact';
     return {
       ...model,
+      place: isLimit ? 'limit' : model.place,
       label: `${model.words}; the catalogue reaches from ${text(model.low)} to ${text(model.high)}`,
     };
   });

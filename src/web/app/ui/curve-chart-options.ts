@@ -173,7 +173,7 @@ export function curveChartOptions(model: CurveChartModel, ink: ChartInk, title: 
       x: { formatter: (value) => xLabel(value, model) },
       y: {
         formatter: (value: number | null | undefined) =>
-          value == null ? 'not measured' : `${formatNumber(value, 1)} ${model.unit}`,
+          value === null || value === undefined ? 'not measured' : `${formatNumber(value, 1)} ${model.unit}`,
       },
     },
     markers: { size: model.series.map((s) => (s.isScatter ? 5 : 0)), strokeWidth: 0, hover: { size: 4 } },

@@ -60,7 +60,9 @@ export class Take {
     const { chosen, automatic } = this.page()?.segments ?? { chosen: null, automatic: null };
     return this.draft() ?? chosen ?? automatic;
   });
-  protected readonly isChosen = computed(() => this.draft() !== null || this.page()?.segments?.chosen != null);
+  protected readonly isChosen = computed(
+    () => this.draft() !== null || (this.page()?.segments?.chosen ?? null) !== null,
+  );
   protected readonly rows = computed(() => {
     const segments = this.segments();
     return segments ? segmentRows(segments) : [];

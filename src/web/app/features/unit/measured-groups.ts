@@ -56,7 +56,7 @@ export function measuredGroups(
           id,
           name: quantity(id).name,
           measurement,
-          claim: claim ? claimText(claim, measurement.value, id) : null,
+          claim: claim ? claimText(claim, measurement) : null,
           others: units.flatMap((u) => {
             const value = u.id === self ? null : (u.figures[id]?.value ?? null);
             return value === null ? [] : [value];
@@ -68,14 +68,21 @@ export function measuredGroups(
   });
 }
 
-function claimText(claim: Claim, measured: number | null, id: QuantityId): ClaimText {
+function claimText(claim: Claim, measurement: MeasurementJson): ClaimText {
   const condition = claim.condition ? ` (${claim.condition})` : '';
   const text = `${formatNumber(claim.value, Number.isInteger(claim.value) ? 0 : 1)} ${claim.unit}${condition}`;
-  const comparison = compareClaim(claim, measured);
+  const comparison = compareClaim(claim, measurement.value);
   if (!comparison.comparable) return { text, remark: comparison.reason, isComparable: false };
   if (comparison.differenceInUnit === null) return { text, remark: 'not measured', isComparable: true };
-  const { decimals, unit } = quantity(id);
-  const difference = comparison.differenceInUnit;
-  const sign = difference > 0 ? '+' : '';
-  return { text, remark: `measured ${sign}${formatNumber(difference, decimals)} ${unit}`, isComparable: true };
+  if (measurement.bound !== 'exact') {
+    return { text, remark: 'only a limit was measured: see its condition', isComparable: false };
+  }
+  const { decimals, unit } = quantity(measurement.quantity);
+  const difference = formatNumber(comparison.differenceInUnit, decimals);
+  const isNone = Number(difference.replace('−', '-')) === 0;
+  return {
+    text,
+    remark: isNone ? 'measured the same' : `measured ${difference.startsWith('−') ? '' : '+'}${difference} ${unit}`,
+    isComparable: true,
+  };
 }
