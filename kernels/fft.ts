@@ -160,6 +160,13 @@ function radix2(xr: usize, xi: usize, yr: usize, yi: usize, stride: i32): void {
     v128.store(yi + i + sb, f64x2.sub(ai, bi));
   }
 }
+/** Where the real parts of a result begin: stages swap input and work, so it depends on their number. */
+export function resultAt(): usize {
+  let inWork = true;
+  for (let length = n >> 2; length > 1; length >>= 2) inWork = !inWork;
+  return inWork ? WR : RE;
+}
+
 /** Transforms the input; returns where the real parts of the result begin, the imaginary ones following. */
 export function forward(): usize {
   let ar = RE,

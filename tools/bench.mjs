@@ -20,4 +20,5 @@ await build({
   outfile,
   logLevel: 'error',
 });
-process.exit(spawnSync(process.execPath, [outfile], { stdio: 'inherit' }).status ?? 1);
+const parts = name === 'measure' ? process.argv.slice(2) : [];
+process.exit(spawnSync(process.execPath, [outfile, ...parts], { stdio: 'inherit' }).status ?? 1);

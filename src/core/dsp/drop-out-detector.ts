@@ -15,13 +15,16 @@ const LONGEST_LAG_S = 0.25;
 const LONGEST_REPEAT_S = 0.3;
 /** Most drop-outs that are listed; the count goes on. */
 const MOST_LISTED = 500;
-/** Equal peaks that are compared sample by sample, nearest first: very quiet noise has few values, and many equal ones. */
-const MOST_COMPARED = 32;
 /** A piece in which fewer samples differ from the one before is next to silence, and equals itself by chance. */
 const LEAST_CHANGES = 0.25;
 /** A gap counts where sound of at least this magnitude (−70 dBFS) came within 20 ms before it: what nobody hears is no gap. */
 const LEAST_SOUND = 3e-4;
 const SOUND_BEFORE_S = 0.02;
+/** Places of peaks: so many more than come in 250 ms that two of unlike value rarely meet in one. */
+const SLOT_BITS = 14;
+const SLOTS = 2 ** SLOT_BITS;
+/** Fibonacci hashing of a sample of up to 24 bits. */
+const slotOf = (value: number): number => Math.imul(Math.round(value * 2 ** 24), 0x9e3779b1) >>> (32 - SLOT_BITS);
 /** A peak is a candidate where nothing is larger within this many samples to either side. */
 const PEAK_REACH = STRIDE;
 
@@ -46,8 +49,9 @@ export class DropOutDetector {
   private stored = 0;
   private runStart = 0;
   private runValue = NaN;
-  private readonly peakAt: number[] = [];
-  private readonly peakValue: number[] = [];
+  /** The last peak of each value: a table by hash, in which a newer peak takes the place of an older one. */
+  private readonly peakAt = new Float64Array(SLOTS);
+  private readonly peakValue = new Float64Array(SLOTS);
   private repeatEnd = 0;
   private repeatStart = 0;
   private repeatLag = 0;
@@ -73,10 +77,11 @@ export class DropOutDetector {
     this.stored = start + count;
     for (let s = 0; s < extremes.strides; s++) {
       const from = s * STRIDE;
-      const to = Math.min(count, from + STRIDE);
-      const isFlat = extremes.lowest[s] === extremes.highest[s];
-      if (isFlat && extremes.lowest[s] === this.runValue) continue;
-      this.scanRuns(samples, from, to, start);
+      const value = extremes.lowest[s];
+      const isFlat = value === extremes.highest[s];
+      if (isFlat && value === this.runValue) continue;
+      if (!Number.isNaN(this.runValue)) this.endRun(samples, from, Math.min(count, from + STRIDE), start);
+      if (isFlat) this.beginRun(start + from, value);
     }
     for (let s = 1; s < extremes.strides - 1; s++) {
       const highest = extremes.highest[s];
@@ -100,18 +105,20 @@ export class DropOutDetector {
     if (first < count) this.ring.set(samples.subarray(first, count), 0);
   }
 
-  private scanRuns(samples: Float64Array, from: number, to: number, start: number): void {
-    let { runValue, runStart } = this;
-    for (let i = from; i < to; i++) {
-      const x = samples[i];
-      if (x === runValue) continue;
-      const length = start + i - runStart;
-      if (length >= this.shortest && this.isSoundBefore(runStart)) this.note('gap', runStart, length);
-      runValue = x;
-      runStart = start + i;
-    }
-    this.runValue = runValue;
-    this.runStart = runStart;
+  /** A gap of 5 ms holds at least one whole flat stride: from there its true beginning is looked for backwards. */
+  private beginRun(at: number, value: number): void {
+    let begin = at;
+    while (begin > 0 && at - begin < STRIDE && this.ring[(begin - 1) & this.mask] === value) begin--;
+    this.runStart = begin;
+    this.runValue = value;
+  }
+
+  private endRun(samples: Float64Array, from: number, to: number, start: number): void {
+    let end = from;
+    while (end < to && samples[end] === this.runValue) end++;
+    const length = start + end - this.runStart;
+    if (length >= this.shortest && this.isSoundBefore(this.runStart)) this.note('gap', this.runStart, length);
+    this.runValue = NaN;
   }
 
   private isSoundBefore(end: number): boolean {
@@ -127,25 +134,16 @@ export class DropOutDetector {
     while (i < to && samples[i] !== value) i++;
     const at = start + i;
     // Peaks inside a repeat that was found already tell nothing new.
-    const { peakAt, peakValue } = this;
-    if (at >= this.repeatEnd) {
-      let compared = 0;
-      for (let p = peakAt.length - 1; p >= 0 && at - peakAt[p] <= this.longestLag && compared < MOST_COMPARED; p--) {
-        if (peakValue[p] !== value || at - peakAt[p] <= PEAK_REACH) continue;
-        compared++;
-        if (this.compare(at, at - peakAt[p])) break;
-      }
-    }
-    peakAt.push(at);
-    peakValue.push(value);
-    if (peakAt.length > 4096) {
-      peakAt.splice(0, 2048);
-      peakValue.splice(0, 2048);
-    }
+    const slot = slotOf(value);
+    const lag = at - this.peakAt[slot];
+    const isCandidate = this.peakValue[slot] === value && lag > PEAK_REACH && lag <= this.longestLag;
+    if (at >= this.repeatEnd && isCandidate) this.compare(at, lag);
+    this.peakAt[slot] = at;
+    this.peakValue[slot] = value;
   }
 
   /** How far the signal equals itself at a lag, around one sample; notes it when long enough. */
-  private compare(at: number, lag: number): boolean {
+  private compare(at: number, lag: number): void {
     const { ring, mask } = this;
     const same = (i: number): boolean => ring[i & mask] === ring[(i - lag) & mask];
     const available = Math.min(this.stored, at + this.longestRepeat + 1);
@@ -154,10 +152,10 @@ export class DropOutDetector {
     let begin = at;
     while (begin - 1 - lag >= 0 && at - begin <= this.longestRepeat && same(begin - 1)) begin--;
     const length = end - begin;
-    if (length < this.shortest) return false;
+    if (length < this.shortest) return;
     let changes = 0;
     for (let i = begin + 1; i < end; i++) if (ring[i & mask] !== ring[(i - 1) & mask]) changes++;
-    if (changes < LEAST_CHANGES * length) return false;
+    if (changes < LEAST_CHANGES * length) return;
     if (lag === this.repeatLag && begin <= this.repeatEnd) this.repeatEnd = Math.max(this.repeatEnd, end);
     else {
       this.closeRepeat();
@@ -165,7 +163,6 @@ export class DropOutDetector {
       this.repeatLag = lag;
       this.repeatEnd = end;
     }
-    return true;
   }
 
   private closeRepeat(): void {

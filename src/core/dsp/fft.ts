@@ -10,7 +10,8 @@ export interface ComplexBlock {
 interface Kernel extends KernelExports {
   /** Lays out memory for a size; returns where it begins. */
   plan(size: number): number;
-  /** Returns where the result begins. */
+  /** Where results begin. */
+  resultAt(): number;
   forward(): number;
   framePair(scale: number, step: number): void;
 }
@@ -47,7 +48,7 @@ export class FftPlan {
     this.samples = part(8.5, 2);
     this.powers = [part(10.5, 0.5), part(11, 0.5)];
     this.input = { re: part(0), im: part(1) };
-    const resultAt = (this.kernel.forward() - base) / (8 * size);
+    const resultAt = (this.kernel.resultAt() - base) / (8 * size);
     this.output = { re: part(resultAt), im: part(resultAt + 1) };
   }
 
@@ -69,11 +70,16 @@ export class FftPlan {
 
 /** Cosines and sines of −2πi/N, and those of p, 2p and 3p side by side for the first stage. */
 function fillTables(cos: Float64Array, sin: Float64Array, firstStage: Float64Array, size: number): void {
-  for (let i = 0; i < size; i++) {
-    cos[i] = Math.cos((-2 * Math.PI * i) / size);
-    sin[i] = Math.sin((-2 * Math.PI * i) / size);
-  }
   const quarter = size / 4;
+  // A quarter of the cosines are computed; the rest, and all sines, are the same numbers in another order.
+  for (let i = 0; i <= quarter; i++) {
+    const c = i === quarter ? 0 : Math.cos((2 * Math.PI * i) / size);
+    cos[i] = c;
+    cos[2 * quarter - i] = -c;
+    cos[2 * quarter + i] = -c;
+    if (i > 0) cos[size - i] = c;
+  }
+  for (let i = 0; i < size; i++) sin[i] = cos[(i + quarter) & (size - 1)];
   for (let p = 0; p < quarter; p++) {
     for (let r = 1; r <= 3; r++) {
       firstStage[2 * (r - 1) * quarter + p] = cos[r * p];

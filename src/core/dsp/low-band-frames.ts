@@ -1,3 +1,4 @@
+import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { BiquadCascade } from './biquad';
 import { butterworthHighPass, butterworthLowPass } from './butterworth';
 import { FRAMES_PER_SECOND } from './frame-power';
@@ -19,7 +20,8 @@ export class LowBandFrames {
   private readonly divisor: number;
   private readonly filter: BiquadCascade;
   private readonly lowRate: number;
-  private readonly sample = new Float64Array(1);
+  /** Low-rate samples of one block, filtered together. */
+  private readonly low = new Float64Array(BLOCK_FRAMES);
   private inBlock = 0;
   private sum = 0;
   private ramp = 0;
@@ -40,33 +42,36 @@ export class LowBandFrames {
 
   /**
    * @param samples - full scale ±1
-   * @param count - how many of them to take
+   * @param count - how many of them to take, at most BLOCK_FRAMES
    */
   push(samples: Float64Array, count: number): void {
     const { divisor } = this;
-    let { inBlock, sum, ramp } = this;
-    for (let i = 0; i < count; i++) {
-      const x = samples[i];
-      sum += x;
-      ramp += x * inBlock;
-      if (++inBlock === divisor) {
-        // Triangle over two blocks: rising weights of the one before, falling weights of this one.
-        this.take((this.rising + divisor * sum - ramp) / (divisor * divisor));
-        this.rising = ramp;
-        inBlock = 0;
-        sum = 0;
-        ramp = 0;
+    const { low } = this;
+    let { inBlock, sum, ramp, rising } = this;
+    let filled = 0;
+    for (let i = 0; i < count;) {
+      const end = Math.min(count, i + divisor - inBlock);
+      for (; i < end; i++, inBlock++) {
+        sum += samples[i];
+        ramp += samples[i] * inBlock;
       }
+      if (inBlock < divisor) break;
+      // Triangle over two blocks: rising weights of the one before, falling weights of this one.
+      low[filled++] = (rising + divisor * sum - ramp) / (divisor * divisor);
+      rising = ramp;
+      inBlock = 0;
+      sum = 0;
+      ramp = 0;
     }
     this.inBlock = inBlock;
     this.sum = sum;
     this.ramp = ramp;
+    this.rising = rising;
+    this.filter.process(low, filled);
+    for (let i = 0; i < filled; i++) this.take(Math.abs(low[i]));
   }
 
-  private take(value: number): void {
-    this.sample[0] = value;
-    this.filter.process(this.sample, 1);
-    const magnitude = Math.abs(this.sample[0]);
+  private take(magnitude: number): void {
     if (magnitude > this.peak) this.peak = magnitude;
     if (++this.lowSamples >= ((this.frame + 1) * this.lowRate) / FRAMES_PER_SECOND) {
       this.peaks.push(this.peak);

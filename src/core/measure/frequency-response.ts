@@ -50,9 +50,14 @@ export function frequencyResponse(response: ImpulseResponse, gateMs = DEFAULT_GA
   return { points, lowestValidHz: Math.max(1000 / gateMs, sweep.lowHz) };
 }
 
+/** The plan of the last call: several parts of one response are transformed in turn. */
+let plan: FftPlan | null = null;
+
 /** Squared magnitude of the transform of a short response, bins 0 … N/2. */
 export function powersOf(samples: Float64Array): Float64Array {
-  const fft = new FftPlan(Math.max(SMALLEST_FFT, fftSize(samples.length)));
+  const size = Math.max(SMALLEST_FFT, fftSize(samples.length));
+  if (plan?.size !== size) plan = new FftPlan(size);
+  const fft = plan;
   const { re, im } = transformReal(fft, samples);
   return Float64Array.from({ length: fft.size / 2 + 1 }, (_, k) => re[k] ** 2 + im[k] ** 2);
 }
