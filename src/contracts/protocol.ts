@@ -41,6 +41,8 @@ export const stepSchema = z.strictObject({
   fileHints: z.array(z.string()).default([]),
   distanceM: z.number().positive().nullable().default(null),
   angleDeg: z.number().nullable().default(null),
+  /** Level of the calibrator at a step of the role "calibration"; a take may say otherwise. */
+  levelDbSpl: z.number().min(40).max(140).nullable().default(null),
   needsPlacement: z.boolean().default(true),
 });
 

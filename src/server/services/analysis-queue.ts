@@ -191,7 +191,7 @@ export class AnalysisQueue {
       gainDb: row.gain_db,
       distanceM: row.distance_m,
       angleDeg: row.angle_deg,
-      levelDbSpl: row.level_db_spl,
+      levelDbSpl: row.level_db_spl ?? step?.levelDbSpl ?? null,
       windSpeedMs: row.wind_speed_ms,
       loudness: loudness as AnalysedTake['loudness'],
       noise: noise as AnalysedTake['noise'],

@@ -16,7 +16,11 @@ import {
   type DraftFile,
 } from './new-run/draft';
 import { rankingLines, standingSentences, unitUnderTest } from './ranking/standing';
+import { added, moved, segmentRows, without } from './take/segment-list';
+import { distanceChart, responseChart } from './unit/measured-charts';
+import { measuredGroups } from './unit/measured-groups';
 import { takeNotes, takeSetup } from './unit/take-notes';
+import type { Segments } from '#contracts/segments';
 import { runDocumentSchema } from '#contracts/run-document';
 
 const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
@@ -131,7 +135,11 @@ describe('new run', () => {
         { amount: 99, currency: 'EUR', kind: 'sale', date: '2026-04-01' },
         { amount: 129, currency: 'EUR', kind: 'street', date: '2026-05-01' },
       ],
-      takes: [{ step: 'rear', file: 'a.wav', gainDb: 38, distanceM: 0.2, angleDeg: 180 }],
+      takes: [
+        { step: 'rear', file: 'a.wav', gainDb: 38, distanceM: 0.2, angleDeg: 180, levelDbSpl: 94, windSpeedMs: 3 },
+      ],
+      claims: [{ quantity: 'selfNoise', value: 14, unit: 'dB SPL(A)', condition: 'A-weighted' }],
+      inputFullScaleDbu: 12,
       points: [{ criterion: 'build', value: 3, reason: 'solid' }],
     });
     const { draft, problem } = fillFromDocument(
@@ -235,6 +243,9 @@ describe('notes on a take', () => {
       thirdOctave: [],
     },
     thirdOctave: [],
+    hum: null,
+    interference: null,
+    dropOuts: { count: 0, listed: [] },
     ...change,
   });
   const take = (step: string, change: Record<string, unknown> = {}, salvaged: unknown = null): Take =>
@@ -257,6 +268,19 @@ describe('notes on a take', () => {
     expect(texts(take('rear', { noise: { ...summary().noise, speech: [] } }))).toContain('No speech');
     expect(texts(take('speech', { level: { ...level, peakDbfs: null } }))).toContain('Digital silence');
     expect(texts(take('speech', {}, { claimedS: 12 }))).toContain('of 12.0 s');
+    const hole = { kind: 'gap', startS: 1.25, lengthS: 0.02 };
+    expect(texts(take('speech', { dropOuts: { count: 3, listed: [hole] } }))).toContain(
+      '3 drop-outs, the first a gap at 1.25 s',
+    );
+    expect(texts(take('silence', { hum: { mainsHz: 50, totalDbfs: -71.2, lines: [] } }))).toContain(
+      'Hum of 50 Hz mains at −71.2 dBFS',
+    );
+    const family = { spacingHz: 1000, totalDbfs: -80, linesHz: [1000] };
+    expect(texts(take('silence', { interference: { lines: [], busWhine: family, radioBursts: family } }))).toMatch(
+      /Bus whine.*Radio bursts of a phone/,
+    );
+    // A sweep has no speech, and needs none.
+    expect(takeNotes(take('sweep-0', { noise: { ...summary().noise, speech: [] } }), 'sweep')).toEqual([]);
   });
 
   it('say how it was made in one line', () => {
@@ -267,5 +291,101 @@ describe('notes on a take', () => {
       '37.5 dB gain, 44.1 kHz pcm24, 2 channels',
     );
     expect(takeSetup({ ...made, distanceM: 0.025 })).toContain(', 2.5 cm,');
+  });
+});
+
+describe('segments of a take', () => {
+  const segments: Segments = {
+    speech: [{ startS: 1, endS: 2 }],
+    silence: [{ startS: 3, endS: 5 }],
+    events: [{ startS: 0.2, endS: 0.4 }],
+  };
+  it('are listed in the order of time', () => {
+    expect(segmentRows(segments).map((r) => r.kind)).toEqual(['events', 'speech', 'silence']);
+  });
+  it('move within the clip, and never turn over', () => {
+    const row = segmentRows(segments)[2];
+    expect(moved(segments, row, 3.5, 9, 6).silence).toEqual([{ startS: 3.5, endS: 6 }]);
+    expect(moved(segments, row, 4, 2, 6).silence).toEqual([{ startS: 4, endS: 4.05 }]);
+    expect(moved(segments, row, -1, 2, 6)).toMatchObject({
+      silence: [{ startS: 0, endS: 2 }],
+      speech: segments.speech,
+    });
+  });
+  it('are added where the cursor stands, and taken away', () => {
+    expect(added(segments, 'speech', 0.1, 6).speech).toEqual([
+      { startS: 0.1, endS: 1.1 },
+      { startS: 1, endS: 2 },
+    ]);
+    expect(added(segments, 'events', 5.9, 6).events[1]).toEqual({ startS: 5.9, endS: 6 });
+    expect(without(segments, segmentRows(segments)[0]).events).toEqual([]);
+  });
+});
+
+describe('measured part of a unit', () => {
+  const figure = (quantity: 'sensitivity' | 'selfNoise' | 'hum', value: number | null, bound = 'exact') =>
+    ({
+      quantity,
+      value,
+      bound,
+      condition: '',
+      spread: null,
+      uncertainty: null,
+      notMeasured: null,
+      settings: {},
+    }) as never;
+  const claim = (quantity: 'sensitivity' | 'selfNoise', value: number, unit: string, condition = '') => ({
+    quantity,
+    value,
+    unit,
+    condition,
+  });
+  const units = [
+    {
+      id: '1',
+      figures: { sensitivity: { value: 20, uncertainty: null, bound: 'exact', notMeasured: null } },
+      byHand: {},
+      prices: [],
+    },
+    {
+      id: '2',
+      figures: { sensitivity: { value: 12, uncertainty: null, bound: 'exact', notMeasured: null } },
+      byHand: {},
+      prices: [],
+    },
+  ] as const;
+
+  it('is grouped as a reviewer thinks, with claims where they can be compared and the reason where not', () => {
+    const groups = measuredGroups(
+      [figure('hum', -80), figure('sensitivity', 20), figure('selfNoise', 26, 'at-most')],
+      [claim('sensitivity', -34, 'dBV/Pa'), claim('selfNoise', 15, 'dB SPL')],
+      units,
+      '1',
+    );
+    expect(groups.map((g) => g.title)).toEqual(['How loud it must be driven', 'How noisy it is']);
+    const [sensitivity] = groups[0].rows;
+    expect(sensitivity.others).toEqual([12]);
+    expect(sensitivity.claim).toMatchObject({ text: '−34 dBV/Pa', isComparable: true });
+    expect(sensitivity.claim?.remark).toBe('measured +0.05 mV/Pa');
+    expect(groups[1].rows.map((r) => [r.id, r.claim?.remark ?? null])).toEqual([
+      ['hum', null],
+      ['selfNoise', 'claimed unweighted or without a weighting, measured A-weighted'],
+    ]);
+  });
+
+  it('draws the response re 500 Hz–2 kHz and leaves out what the gate hides', () => {
+    const points = [50, 500, 1000, 2000, 8000].map((hz) => ({ hz, db: hz === 8000 ? -17 : -20 }));
+    const chart = responseChart({ points, lowestValidHz: 100, gateMs: 10 });
+    expect(chart.series[0].points.map((p) => p.y)).toEqual([null, 0, 0, 0, 3]);
+  });
+
+  it('draws a ladder with its two parts; a free field has no reverberant one', () => {
+    const rungs = [0.15, 0.3, 0.6].map((distanceM) => ({ distanceM, db: -20 * Math.log10(distanceM) }));
+    const fit = { directDb: 0, reverberantDb: 0, criticalM: 1, residualDb: 0 };
+    expect(distanceChart({ rungs, fit }).series).toHaveLength(4);
+    expect(distanceChart({ rungs, fit }).marks?.[0].text).toBe('critical distance 1.00 m');
+    const free = distanceChart({ rungs, fit: { ...fit, reverberantDb: null, criticalM: null } });
+    expect(free.series).toHaveLength(3);
+    expect(free.series[1].points[0].y).toBeCloseTo(-20 * Math.log10(0.12), 6);
   });
 });

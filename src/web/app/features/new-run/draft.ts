@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema } from '#contracts/clip';
 import { PRICE_KINDS } from '#core/rules/rubric';
-import { runDocumentSchema, type RunDocument, type RunDocumentInput } from '#contracts/run-document';
+import { claimSchema, runDocumentSchema, type RunDocument, type RunDocumentInput } from '#contracts/run-document';
 import { today } from '../../ui/format';
 
 const fileSchema = z.object({
@@ -14,6 +14,9 @@ const fileSchema = z.object({
   gainDb: z.number().nullable(),
   distanceM: z.number().nullable(),
   angleDeg: z.number().nullable(),
+  /** Of a dropped run.json; the form does not ask for them. */
+  levelDbSpl: z.number().optional(),
+  windSpeedMs: z.number().optional(),
 });
 export type DraftFile = z.infer<typeof fileSchema>;
 
@@ -35,6 +38,8 @@ export const draftSchema = z.object({
   files: z.array(fileSchema),
   /** Prices of a dropped run.json beyond the one in the form, and reasons of its points. */
   furtherPrices: z.array(z.unknown()),
+  claims: z.array(claimSchema),
+  inputFullScaleDbu: z.number().nullable(),
   reasons: z.record(z.string(), z.string()),
   /** Set once the run is in the archive. */
   imported: z.object({ runId: z.string(), specimenId: z.string(), created: z.boolean() }).nullable(),
@@ -49,7 +54,7 @@ export function emptyDraft(): Draft {
     category: 'microphone',
     date: today(),
     protocol: 'desk-voice',
-    protocolVersion: 1,
+    protocolVersion: 2,
     source: 'bought',
     amount: null,
     currency: 'EUR',
@@ -57,6 +62,8 @@ export function emptyDraft(): Draft {
     points: {},
     files: [],
     furtherPrices: [],
+    claims: [],
+    inputFullScaleDbu: null,
     reasons: {},
     imported: null,
   };
@@ -93,6 +100,8 @@ export function documentOf(draft: Draft): RunDocumentInput {
     protocolVersion: draft.protocolVersion,
     source: draft.source,
     prices: [...price, ...(draft.furtherPrices as RunDocument['prices'])],
+    claims: draft.claims,
+    ...(draft.inputFullScaleDbu === null ? {} : { inputFullScaleDbu: draft.inputFullScaleDbu }),
     takes: draft.files
       .filter((f) => f.step !== null)
       .map((f) => ({
@@ -101,6 +110,8 @@ export function documentOf(draft: Draft): RunDocumentInput {
         gainDb: f.gainDb as number,
         ...(f.distanceM === null ? {} : { distanceM: f.distanceM }),
         ...(f.angleDeg === null ? {} : { angleDeg: f.angleDeg }),
+        ...(f.levelDbSpl === undefined ? {} : { levelDbSpl: f.levelDbSpl }),
+        ...(f.windSpeedMs === undefined ? {} : { windSpeedMs: f.windSpeedMs }),
       })),
     points: Object.entries(draft.points).flatMap(([criterion, value]) =>
       value === null
@@ -117,7 +128,7 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; pr
     const list = parsed.error.issues.map((i) => `${i.path.join('.') || 'run.json'}: ${i.message}`).join('; ');
     return { draft, problem: `run.json was not used: ${list}` };
   }
-  const { specimen, date, protocol, protocolVersion, source, prices, takes, points } = parsed.data;
+  const { specimen, date, protocol, protocolVersion, source, prices, takes, points, claims } = parsed.data;
   const [first, ...rest] = prices;
   const files = draft.files.map((file) => {
     const take = takes.find((t) => t.file === file.name);
@@ -129,6 +140,8 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; pr
       gainDb: take.gainDb,
       distanceM: take.distanceM ?? null,
       angleDeg: take.angleDeg ?? null,
+      ...(take.levelDbSpl === undefined ? {} : { levelDbSpl: take.levelDbSpl }),
+      ...(take.windSpeedMs === undefined ? {} : { windSpeedMs: take.windSpeedMs }),
     };
   });
   const absent = takes.filter((t) => !files.some((f) => f.name === t.file)).map((t) => t.file);
@@ -143,6 +156,8 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; pr
       amount: first && first.date === date ? first.amount : null,
       currency: first?.currency ?? draft.currency,
       kind: first?.kind ?? draft.kind,
+      claims,
+      inputFullScaleDbu: parsed.data.inputFullScaleDbu ?? null,
       furtherPrices: first && first.date === date ? rest : prices,
       points: Object.fromEntries(points.map((p) => [p.criterion, p.value])),
       reasons: Object.fromEntries(points.flatMap((p) => (p.reason ? [[p.criterion, p.reason]] : []))),
