@@ -32,6 +32,17 @@ const out = join(root, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const units = await (await fetch(`${address}/api/specimens`)).json();
 const idOf = (model) => units.find((u) => u.model === model).id;
+const takeOf = async (model, step) => {
+  const { runs } = await (await fetch(`${address}/api/specimens/${idOf(model)}`)).json();
+  return runs[0].takes.find((t) => t.step === step).id;
+};
+const show = async (page, selector) => {
+  const part = page.locator(selector).first();
+  await part.waitFor();
+  // Charts above it take their height only when they are drawn.
+  await page.locator('.apexcharts-svg').last().waitFor();
+  await part.evaluate((element) => element.scrollIntoView({ block: 'start' }));
+};
 const clip = (step) => `${address}/api/clips/${step.clip.sha256}/audio`;
 
 /** name, path, theme, and what is done before the picture is taken */
@@ -42,6 +53,15 @@ const views = [
   ['gear', '/gear', 'chalk'],
   ['unit-takes', `/gear/${idOf('Tidemark')}`, 'chalk'],
   ['unit-measured', `/gear/${idOf('Bosun')}#measured`, 'basalt'],
+  ['unit-response', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-curve-chart')],
+  ['unit-distance', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-polar-plot + h3')],
+  ['take', `/takes/${await takeOf('Beacon', 'speech')}`, 'chalk'],
+  [
+    'take-noise',
+    `/takes/${await takeOf('Bosun', 'silence')}`,
+    'basalt',
+    (page) => show(page, 'section:has(> sd-curve-chart)'),
+  ],
   ['unit-points', `/gear/${idOf('Bosun')}#points`, 'chalk'],
   ['new-run', '/new-run', 'chalk', dropThree],
   ['palette', '/bench', 'basalt', (page) => page.keyboard.press('Control+k')],
@@ -50,7 +70,7 @@ const views = [
 async function dropThree(page) {
   const { runs } = await (await fetch(`${address}/api/specimens/${idOf('Sedge')}`)).json();
   const files = [];
-  for (const take of runs[0].takes) {
+  for (const take of runs[0].takes.slice(0, 3)) {
     const name = { speech: 'front voice.wav', silence: 'room noise.wav', rear: 'back.wav' }[take.step];
     files.push({ name, mimeType: 'audio/wav', buffer: Buffer.from(await (await fetch(clip(take))).arrayBuffer()) });
   }

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { clipSummarySchema } from './clip-summary';
+import { differenceReportSchema, responseReportSchema } from './comparisons';
 import { protocolSchema } from './protocol';
 import { criterionSchema } from './rubric';
 import { runDocumentSchema } from './run-document';
+import { unitExportSchema } from './unit-export';
 
 const document = (schema: z.ZodType, title: string, io: 'input' | 'output'): Record<string, unknown> => ({
   title,
@@ -15,6 +17,13 @@ export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
   'clip-summary.schema.json': document(
     clipSummarySchema,
     'One element of the array that `sediment analyze --json` prints',
+    'output',
+  ),
+  'response.schema.json': document(responseReportSchema, 'What `sediment response --json` prints', 'output'),
+  'difference.schema.json': document(differenceReportSchema, 'What `sediment difference --json` prints', 'output'),
+  'measurements-1.schema.json': document(
+    unitExportSchema,
+    'All measurements of a unit, format sediment-measurements/1',
     'output',
   ),
   'protocol.schema.json': document(protocolSchema, 'A version of a protocol', 'input'),
