@@ -5,7 +5,7 @@ export function reportError(error: unknown): void {
   const lines =
     error instanceof Failure && error.details.length > 0
       ? error.details.map((d) => [d.file, d.field, d.message].filter((part) => part !== null).join(': '))
-      : [error instanceof Error ? error.message : String(error)];
+      : [plainMessage(error)];
   for (const line of lines) process.stderr.write(`sediment: ${line.replaceAll('\n', ' ')}\n`);
   process.exitCode = 1;
 }
@@ -14,4 +14,13 @@ export function reportError(error: unknown): void {
 export function figure(value: number | null, decimals: number, unit = ''): string {
   if (value === null) return 'not measured';
   return `${value.toFixed(decimals).replace('-', '−')}${unit ? ` ${unit}` : ''}`;
+}
+
+/** Messages of the operating system in plain words. */
+function plainMessage(error: unknown): string {
+  if (!(error instanceof Error)) return String(error);
+  const { code, path } = error as NodeJS.ErrnoException;
+  if (code === 'ENOENT' && path) return `${path}: there is no such file or folder`;
+  if (code === 'EACCES' && path) return `${path}: this may not be read or written`;
+  return error.message;
 }

@@ -14,6 +14,7 @@ export async function writeNewFile(
   fill: (write: (piece: Uint8Array) => void) => void | Promise<void>,
 ): Promise<void> {
   if (existsSync(path)) throw new Error(`${path} is there already; nothing was written. Choose another name.`);
+  if (!existsSync(dirname(path))) throw new Error(`${dirname(path)}: there is no such folder; nothing was written.`);
   const partial = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
   const descriptor = openSync(partial, 'wx');
   try {

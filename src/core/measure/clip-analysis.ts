@@ -97,7 +97,7 @@ export async function analyseClip(stream: SampleStream, options: AnalysisOptions
   return {
     ...base,
     noise: silenceNoise(bandFrames, frameLength, sampleRate, pause),
-    lines: await closeLook(pause, sampleRate, options.reopen),
+    lines: await closeLook(pause ?? steadyWhole(base), sampleRate, options.reopen),
     thirdOctave: thirdOctaveSpectrum(bandFrames, 0, Infinity),
     longTerm: {
       powers: meanOf(spectral.map((m) => m.bands.meanPowers())),
@@ -166,6 +166,12 @@ async function levelPass(
     stepPowers: stepsFromFrames(framePowers),
     waveform: waveform.finish(),
   };
+}
+
+/** A steady clip without speech or pause (noise at full gain, a motor) is looked at for lines as a whole. */
+function steadyWhole({ segments, durationS }: LevelAnalysis): Segment | null {
+  const { speech, silence, events } = segments;
+  return speech.length + silence.length + events.length === 0 ? { startS: 0, endS: durationS } : null;
 }
 
 async function closeLook(

@@ -55,7 +55,7 @@ const LEAST_FRAMES = 6;
  * @param b - second clip, one channel, same sample rate
  * @param sampleRate - in hertz
  * @param options - settings; bands of 1/12 octave by default
- * @throws RangeError where the clips share less than a third of a second
+ * @throws RangeError where the clips share less than a third of a second, or one is digital silence
  */
 export function difference(
   a: Float64Array,
@@ -63,6 +63,7 @@ export function difference(
   sampleRate: number,
   options: DifferenceOptions = {},
 ): Difference {
+  if (![a, b].every((clip) => clip.some((x) => x !== 0))) throw new RangeError('One of the clips is digital silence.');
   const { lagS, isSamePerformance } = align(a, b, sampleRate);
   const lag = Math.round(lagS * sampleRate);
   const start = Math.max(0, -lag);

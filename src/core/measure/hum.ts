@@ -63,7 +63,8 @@ function detectionLimit(spectrum: PowerSpectrum): Dbfs {
 
 /** The figure with its condition. */
 export function humMeasurement(found: Hum | null): Measurement {
-  const condition = 'silent part, lines at 50 or 60 Hz and harmonics to the 15th, floor taken off';
+  const condition =
+    'silent part (or all of a steady clip), lines at 50 or 60 Hz and harmonics to the 15th, floor taken off';
   if (!found) return notMeasured('hum', condition, 'The clip holds no silent part that is long enough.');
   if (found.totalDbfs === null) {
     return Number.isFinite(found.limitDbfs)

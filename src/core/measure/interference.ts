@@ -69,7 +69,7 @@ const total = (lines: readonly TonalLine[]): Dbfs => meanSquareToDbfs(lines.redu
 
 /** The figure with its condition. */
 export function interferenceMeasurement(found: Interference | null, limitDbfs: Dbfs | null): Measurement {
-  const condition = 'silent part, lines 20 Hz–20 kHz that are not hum, floor taken off';
+  const condition = 'silent part (or all of a steady clip), lines 20 Hz–20 kHz that are not hum, floor taken off';
   if (!found) return notMeasured('interference', condition, 'The clip holds no silent part that is long enough.');
   if (found.totalDbfs === null) {
     return limitDbfs !== null && Number.isFinite(limitDbfs)

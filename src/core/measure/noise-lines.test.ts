@@ -154,6 +154,20 @@ describe('the close look at a pause', () => {
     expect(lines?.hum.mainsHz).toBe(50);
     expect(Math.abs((lines?.hum.totalDbfs ?? 0) - 10 * Math.log10(10 ** -7 + 10 ** -7.2))).toBeLessThan(0.5);
   });
+  it('takes the whole of a steady clip that is too loud for silence: noise at full gain', async () => {
+    const {
+      segments,
+      lines,
+      noise: pause,
+    } = await analyse([
+      withLines(noise(4, -20), [
+        [60, -28],
+        [180, -30],
+      ]),
+    ]);
+    expect([segments.silence, pause]).toEqual([[], null]);
+    expect(lines?.hum.mainsHz).toBe(60);
+  });
   it('of stereo takes the mean of the spectra, and the higher quasi-peak', async () => {
     const [l, r] = [noise(3, -60, 8), noise(3, -70, 9)];
     const [both, left] = [look(l).itu468Dbfs, silenceLines([l, r], RATE)?.itu468Dbfs];
