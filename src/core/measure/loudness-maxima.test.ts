@@ -88,6 +88,12 @@ describe('loudness range, EBU Tech 3342 (2016) clause 4, ±1 LU', () => {
     const { loudnessRangeLu } = await loudness(joined(...levels.map((l) => tone(l, 20))));
     expect(Math.abs((loudnessRangeLu ?? NaN) - expected)).toBeLessThanOrEqual(1);
   });
+  // Loudness that rises evenly by 20 LU: the range is 95 − 10 = 85 % of it (every block passes the gate at −20 LU).
+  it('is the distance from the 10th to the 95th percentile', () => {
+    const rise = Float64Array.from({ length: 6000 }, (_, i) => 10 ** ((-40 + (20 * i) / 6000) / 10));
+    // Blocks of 3 s take off half their length at either end.
+    expect(loudnessRange(rise)).toBeCloseTo(17 * (5970 / 6000), 3);
+  });
   it('gain does not move it', () => {
     const powers = Float64Array.from({ length: 400 }, (_, i) => 10 ** (-4 + 1.5 * Math.sin(i / 30)));
     const [a, b] = [loudnessRange(powers), loudnessRange(powers.map((p) => p * 0.1))];

@@ -116,6 +116,20 @@ describe('against libebur128 (npm ebur128-wasm 3.0.0, run in this test)', () => 
 });
 
 describe('gates', () => {
+  // By the arithmetic of BS.1770-5 clause 5: ten loud seconds and sixty soft ones; their mean lies 6.3 dB under the loud.
+  it.each([
+    [9.5, true],
+    [10.5, false],
+  ])('what lies %d LU under the ungated mean is counted: %s', (under, isCounted) => {
+    // Level of the soft part for which it lies exactly so far under the mean of both.
+    const ratio = 10 ** (-under / 10);
+    const soft = (10 * ratio) / (70 - 60 * ratio);
+    const powers = Float64Array.from({ length: 700 }, (_, i) => 1e-2 * (i < 100 ? 1 : soft));
+    const mean = 1e-2 * (isCounted ? (100 + 600 * soft) / 700 : 1);
+    // Blocks across the edge belong to neither; they are a hundredth of all.
+    expect(Math.abs(gatedLoudness(powers).loudness - powerToLufs(mean))).toBeLessThan(0.2);
+  });
+
   it('a level change moves loudness and true peak by exactly as much', async () => {
     const speech = syllables([[0.3, 2.5]], 3, -12);
     const before = (await analyse([speech])).loudness;
