@@ -3,9 +3,17 @@ import Table from 'cli-table3';
 import type { ClipSummary } from '#contracts/clip-summary';
 import { workerFolder } from '#server/package-root';
 import { openWorkerPool } from '#server/services/worker-pool';
+import { numberOption } from './number-option';
 import { figure, reportError } from './report';
 
 type AnalyzedFile = { readonly file: string } & ClipSummary;
+
+interface AnalyzeOptions {
+  readonly json?: boolean;
+  readonly dualMono?: boolean;
+  readonly from?: number;
+  readonly to?: number;
+}
 
 /** sediment analyze FILE… [--json] */
 export function analyzeCommand(): Command {
@@ -14,17 +22,22 @@ export function analyzeCommand(): Command {
     .argument('<file...>', 'WAV or FLAC files')
     .option('--json', 'print an array with one object per file')
     .option('--dual-mono', 'a one-channel file counts as played by two loudspeakers (+3.01 LU)')
-    .action(async (files: string[], options: { json?: boolean; dualMono?: boolean }) => {
-      const results = await analyzeFiles(files, options.dualMono ?? false);
+    .addOption(numberOption('--from <s>', 'also the loudness of a part that begins here', { low: 0, high: 1e6 }))
+    .addOption(numberOption('--to <s>', 'and ends here', { low: 0, high: 1e6 }))
+    .action(async (files: string[], options: AnalyzeOptions) => {
+      const results = await analyzeFiles(files, options);
       process.stdout.write(options.json ? `${JSON.stringify(results, null, 2)}\n` : table(results));
     });
 }
 
-async function analyzeFiles(files: readonly string[], dualMono: boolean): Promise<AnalyzedFile[]> {
+async function analyzeFiles(files: readonly string[], options: AnalyzeOptions): Promise<AnalyzedFile[]> {
+  const { from, to } = options;
+  const part = from === undefined && to === undefined ? null : { startS: from ?? 0, endS: to ?? Infinity };
+  if (part && part.endS <= part.startS) throw new Error('--to must come after --from.');
   const pool = openWorkerPool(workerFolder);
   try {
     const settled = await Promise.allSettled(
-      files.map((file) => pool.analyse(file, () => undefined, null, { dualMono })),
+      files.map((file) => pool.analyse(file, () => undefined, null, { dualMono: options.dualMono ?? false, part })),
     );
     return settled.flatMap((outcome, i) => {
       if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];

@@ -259,6 +259,9 @@ describe('sediment sweep, response, difference, match, peaks', () => {
     const loudness = async (...more: string[]): Promise<number> =>
       ((await json('analyze', file, '--json', ...more)) as ClipSummary[])[0].loudness.integratedLufs ?? NaN;
     expect((await loudness('--dual-mono')) - (await loudness())).toBeCloseTo(3.01, 2);
+    const [{ loudness: whole }] = (await json('analyze', file, '--json', '--from', '1')) as ClipSummary[];
+    expect(whole.part).toMatchObject({ startS: 1, endS: 2 });
+    expect(whole.part?.integratedLufs).toBeCloseTo(whole.integratedLufs ?? NaN, 1);
     const refused = await sediment('sweep', '--out', join(folder, 's.wav'), '--seconds', 'ten');
     expect(refused.code).not.toBe(0);
     expect(refused.stderr).toMatch(/number from 0\.5 to 120/);

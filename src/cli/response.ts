@@ -53,7 +53,8 @@ export function responseCommand(): Command {
 }
 
 function reportOf(found: MeasuredResponse, reference: string | null): ResponseReport {
-  const { points, lowestValidHz, gateMs, delayS, summary, distortion } = found;
+  const { points, lowestValidHz, gateMs, delayS, summary, distortion, room } = found;
+  const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
   const { referenceDb } = summary;
   return {
     points: [...points],
@@ -61,7 +62,8 @@ function reportOf(found: MeasuredResponse, reference: string | null): ResponseRe
     gateMs,
     reference,
     delayS,
-    summary: { ...summary, referenceDb: Number.isFinite(referenceDb) ? referenceDb : null },
+    summary: { ...summary, referenceDb: finite(referenceDb) },
+    room: { ...room, c50Db: finite(room.c50Db), directToReverberantDb: finite(room.directToReverberantDb) },
     distortion: { ...distortion, orders: [...distortion.orders] },
   };
 }
@@ -73,7 +75,7 @@ function writeImpulse(path: string, { impulse }: MeasuredResponse, sampleRate: n
   return writeNewFile(path, (write) => write(encodeWav([samples], sampleRate, 'float32')));
 }
 
-function table({ summary, distortion, lowestValidHz }: ResponseReport): string {
+function table({ summary, distortion, room, lowestValidHz }: ResponseReport): string {
   const hz = (value: number | null): string => figure(value, 0, 'Hz');
   const rows = new Table({ style: { head: [], border: [] } });
   rows.push(
@@ -84,6 +86,8 @@ function table({ summary, distortion, lowestValidHz }: ResponseReport): string {
     ['5–9 kHz re 1–3 kHz', figure(summary.presenceDb, 1, 'dB')],
     ['THD at 1 kHz', figure(distortion.thdDb, 1, 'dB')],
     ['valid from', hz(lowestValidHz)],
+    ['reverberation time T20', figure(room.t20S, 2, 's')],
+    ['clarity C50', figure(room.c50Db, 1, 'dB')],
   );
   return `${rows.toString()}\n`;
 }

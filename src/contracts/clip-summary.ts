@@ -38,6 +38,17 @@ export const clipSummarySchema = z.object({
     maxShortTermLufs: z.number().nullable(),
     loudnessRangeLu: z.number().nullable(),
     truePeakDbtp: z.number().nullable(),
+    part: z
+      .object({
+        startS: z.number(),
+        endS: z.number(),
+        integratedLufs: z.number().nullable(),
+        maxMomentaryLufs: z.number().nullable(),
+        maxShortTermLufs: z.number().nullable(),
+        loudnessRangeLu: z.number().nullable(),
+      })
+      .optional()
+      .describe('Of a part that was asked for, gated by itself'),
   }),
   noise: z.object({
     speech: z.array(segmentSchema),

@@ -25,6 +25,16 @@ export const responseReportSchema = z.object({
     dip: featureSchema,
     presenceDb: z.number().nullable().describe('5–9 kHz re 1–3 kHz'),
   }),
+  room: z
+    .object({
+      edtS: z.number().nullable(),
+      t20S: z.number().nullable(),
+      t30S: z.number().nullable(),
+      c50Db: z.number().nullable(),
+      directToReverberantDb: z.number().nullable(),
+      rangeDb: z.number().describe('How far the decay can be followed before it meets the noise'),
+    })
+    .describe('Of the place it was recorded in (ISO 3382-2), not gated'),
   distortion: z.object({
     hz: z.number(),
     orders: z.array(z.object({ order: z.int(), db: z.number().nullable() })),

@@ -5,6 +5,8 @@ export const segmentSchema = z
   .object({ startS: z.number().min(0), endS: z.number() })
   .refine((s) => s.endS > s.startS, { message: 'must end after it begins' });
 
+export type Segment = z.infer<typeof segmentSchema>;
+
 const listSchema = z.array(segmentSchema).max(2000);
 
 /** Where somebody speaks, where nobody does, and what else is heard. */

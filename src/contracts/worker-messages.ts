@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { clipFormatSchema } from './clip';
 import type { ClipSummary } from './clip-summary';
-import { segmentSchema, type Segments } from './segments';
+import { segmentSchema, type Segment, type Segments } from './segments';
 import { spreadSchema, type MeasurementJson } from './measurement';
 
 /** −∞ has no place in JSON: it travels as null. */
@@ -40,6 +40,8 @@ export interface AnalyseClipTask {
   /** As set by a person; null for the automatic ones. */
   readonly segments?: Segments | null;
   readonly dualMono?: boolean;
+  /** A part whose loudness is wanted beside that of the whole. */
+  readonly part?: Segment | null;
 }
 
 /** The part of a MessagePort that tasks use (its type differs between node and the browser). */

@@ -4,9 +4,9 @@ import { highPass, lowPass, peaking } from '#core/dsp/eq-biquads';
 import { firstOrderGain, randomEnergyEfficiency } from '#core/measure/polar-pattern';
 import { aWeightingPower } from '#core/dsp/weighting-curves';
 import { seededBits, type RandomBits } from '#core/stats/random';
-import { standardNormal } from '#core/stats/normal';
 import { dbuToVolts, type InterfaceModel } from './audio-interface';
 import { nearFieldSection, REFERENCE_DISTANCE_M, type MicrophoneModel } from './microphone';
+import { whiteNoise } from './white-noise';
 import { arrivals, tailEnergy, type Room } from './room';
 
 /** A dry voice with the diffuse tail of the room it speaks in; RMS of the dry speech is 1. */
@@ -118,8 +118,7 @@ function addPuffs(setup: TakeSetup, times: readonly number[], pressure: Float64A
 }
 
 function addWind(setup: TakeSetup, share: number, pressure: Float64Array, bits: RandomBits): void {
-  const noise = new Float64Array(pressure.length);
-  for (let i = 0; i < noise.length; i++) noise[i] = standardNormal(bits);
+  const noise = whiteNoise(pressure.length, bits);
   const { sampleRate } = setup;
   new BiquadCascade([lowPass(sampleRate, WIND_CORNER_HZ, 0.5), highPass(sampleRate, 15)]).process(noise);
   const rms = Math.sqrt(noise.reduce((s, x) => s + x * x, 0) / noise.length);
@@ -165,8 +164,7 @@ function noiseOf(
   sampleRate: number,
   levelDbA: number,
 ): Float64Array {
-  const noise = new Float64Array(length);
-  for (let i = 0; i < length; i++) noise[i] = standardNormal(bits);
+  const noise = whiteNoise(length, bits);
   new BiquadCascade(colour).process(noise);
   const target = (PASCAL_AT_0_DB * 10 ** (levelDbA / 20)) ** 2;
   const scale = Math.sqrt(target / weightedPower(colour, sampleRate));
@@ -191,9 +189,10 @@ function digitise(setup: TakeSetup, pressure: Float64Array, selfNoise: Float64Ar
   // EIN is stated for 20 Hz–20 kHz; white noise of the whole band has proportionally more.
   const noiseVolts = dbuToVolts(setup.interface.einDbu) * Math.sqrt(setup.sampleRate / 2 / 19_980);
   const fullScale = dbuToVolts(setup.interface.fullScaleDbu - setup.gainDb) * Math.SQRT2;
+  const preamp = whiteNoise(pressure.length, bits);
   const out = new Float64Array(pressure.length);
   for (let i = 0; i < out.length; i++) {
-    const volts = (pressure[i] + selfNoise[i]) * voltsPerPascal + noiseVolts * standardNormal(bits);
+    const volts = (pressure[i] + selfNoise[i]) * voltsPerPascal + noiseVolts * preamp[i];
     out[i] = Math.max(-1, Math.min(1, volts / fullScale));
   }
   return out;

@@ -17,7 +17,7 @@ export default async function analyseClipTask(task: AnalyseClipTask): Promise<An
     });
     const { loudness, noise, stepPowers, waveform, loudest } = analysis;
     return {
-      summary: clipSummary(analysis),
+      summary: clipSummary(analysis, task.part ?? null),
       measurements: clipMeasurements(analysis),
       detail: {
         speechS: analysis.segments.speech.reduce((s, { startS, endS }) => s + endS - startS, 0),

@@ -4,9 +4,11 @@ import type { ClipAnalysis } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import type { LineFamily } from './interference';
 import type { LevelFigures } from './level';
+import { partLoudness, type PartLoudness } from './loudness';
 import { noiseReSpeech } from './noise-re-speech';
 import { ALGORITHM_VERSION, quantity } from './registry';
 import type { SilenceLines } from './silence-lines';
+import type { Segment } from './speech-segments';
 import type { TonalLine } from './tonal-lines';
 
 const finiteOrNull = (value: number): number | null => (Number.isFinite(value) ? value : null);
@@ -32,7 +34,7 @@ export function formatSummary(format: AudioFormat): {
  * The analysis of a clip in the shape of `sediment analyze --json`: plain numbers, null for what could not be measured.
  * Noise re speech takes both from this clip, and so is null without speech or without a pause.
  */
-export function clipSummary(analysis: ClipAnalysis) {
+export function clipSummary(analysis: ClipAnalysis, part: Segment | null = null) {
   const { level, loudness, segments, noise, lines } = analysis;
   const hasSpeech = segments.speech.length > 0;
   const [z, a] = noiseReSpeech({ loudness, gainDb: 0 }, { noise, gainDb: 0 });
@@ -50,6 +52,7 @@ export function clipSummary(analysis: ClipAnalysis) {
       maxShortTermLufs: finiteOrNull(loudness.maxShortTermLufs),
       loudnessRangeLu: loudness.loudnessRangeLu,
       truePeakDbtp: finiteOrNull(loudness.truePeakDbtp),
+      ...(part ? { part: partSummary(partLoudness(analysis.framePowers, part)) } : {}),
     },
     noise: {
       speech: [...segments.speech],
@@ -81,6 +84,15 @@ const levelSummary = (level: LevelFigures) => ({
   crestDb: finiteOrNull(level.crestDb),
   dcOffset: level.dcOffset,
   clippedRuns: level.clippedRuns,
+});
+
+const partSummary = (part: PartLoudness) => ({
+  startS: part.startS,
+  endS: part.endS,
+  integratedLufs: finiteOrNull(part.integratedLufs),
+  maxMomentaryLufs: finiteOrNull(part.maxMomentaryLufs),
+  maxShortTermLufs: finiteOrNull(part.maxShortTermLufs),
+  loudnessRangeLu: part.loudnessRangeLu,
 });
 
 const lineSummary = ({ hz, levelDbfs, aboveFloorDb }: TonalLine) => ({ hz, levelDbfs, aboveFloorDb });

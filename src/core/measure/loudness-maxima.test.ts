@@ -5,6 +5,7 @@ import { analyse, joined, lcgNoise, scaled, sine, streamOf } from '../testing/si
 import { analyseLevel } from './clip-analysis';
 import { loudnessRange } from './loudness-range';
 import { levelMatch } from './level-match';
+import { partLoudness } from './loudness';
 import { dbtp, lufs } from '../units';
 
 const tone = (level: number, seconds: number): Float64Array => sine(1000, level, seconds);
@@ -118,6 +119,18 @@ describe('dual mono and channels', () => {
     expect(channels.map((c) => c.dcOffset)).toEqual([expect.closeTo(0, 6), expect.closeTo(0.01, 6)]);
     expect(level.peakDbfs).toBeCloseTo(-20, 1);
   });
+});
+
+it('loudness of a part is that of the part cut out', async () => {
+  const clip = joined(tone(-40, 2), tone(-20, 3), tone(-30, 2));
+  const { framePowers } = await analyseLevel(streamOf([clip]));
+  const part = partLoudness(framePowers, { startS: 2, endS: 5 });
+  const cut = (await analyseLevel(streamOf([clip.slice(2 * 48_000, 5 * 48_000)]))).loudness;
+  // K-weighting rings on from what comes before the part.
+  expect(part.integratedLufs).toBeCloseTo(cut.integratedLufs, 2);
+  expect(part).toMatchObject({ startS: 2, endS: 5 });
+  expect(partLoudness(framePowers, { startS: 6, endS: 99 }).endS).toBe(7);
+  expect(partLoudness(framePowers, { startS: 8, endS: 9 }).integratedLufs).toBe(-Infinity);
 });
 
 describe('levelMatch', () => {

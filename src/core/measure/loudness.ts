@@ -1,3 +1,4 @@
+import { FRAMES_PER_SECOND } from '../dsp/frame-power';
 import { standardDeviation } from '../stats/moments';
 import { amplitudeToDb, dbtp, type Db, type Dbtp, type Lufs } from '../units';
 import {
@@ -93,4 +94,35 @@ export function loudnessMeasurements(loudness: LoudnessFigures): Measurement[] {
       ? measured('truePeak', loudness.truePeakDbtp, '4 × oversampled, highest channel')
       : notMeasured('truePeak', '4 × oversampled, highest channel', 'The clip is digital silence.'),
   ];
+}
+
+/** Loudness of a part of a clip, with the part as it was measured: whole frames of 20 ms. */
+export type PartLoudness = Omit<LoudnessFigures, 'truePeakDbtp'> & { readonly startS: number; readonly endS: number };
+
+/**
+ * Loudness of a chosen part, with the gates applied to that part alone.
+ *
+ * @param framePowers - of the whole clip, as for {@link loudnessFigures}
+ * @param part - seconds from the start of the clip
+ * @param part.startS - where it begins
+ * @param part.endS - where it ends; beyond the clip means to its end
+ */
+export function partLoudness(
+  framePowers: Float64Array,
+  part: { readonly startS: number; readonly endS: number },
+): PartLoudness {
+  const from = Math.round(part.startS * FRAMES_PER_SECOND);
+  const to = Math.min(framePowers.length, Math.round(part.endS * FRAMES_PER_SECOND));
+  const { integratedLufs, spread, uncertaintyLu, maxMomentaryLufs, maxShortTermLufs, loudnessRangeLu } =
+    loudnessFigures(framePowers.slice(from, Math.max(from, to)), 0);
+  return {
+    integratedLufs,
+    spread,
+    uncertaintyLu,
+    maxMomentaryLufs,
+    maxShortTermLufs,
+    loudnessRangeLu,
+    startS: from / FRAMES_PER_SECOND,
+    endS: Math.max(from, to) / FRAMES_PER_SECOND,
+  };
 }

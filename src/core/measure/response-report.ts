@@ -1,7 +1,8 @@
 import { DEFAULT_GATE_MS, frequencyResponse, substituted, type FrequencyResponse } from './frequency-response';
 import { harmonicDistortion, type HarmonicDistortion } from './harmonic-distortion';
-import { impulseResponse, type ImpulseResponse } from './impulse-response';
+import { gated, impulseResponse, type ImpulseResponse } from './impulse-response';
 import { summariseResponse, type ResponseSummary } from './response-summary';
+import { roomFigures, type RoomFigures } from './room-acoustics';
 
 /** A recorded sweep as points, summary and distortion. */
 export interface MeasuredResponse extends FrequencyResponse {
@@ -9,9 +10,14 @@ export interface MeasuredResponse extends FrequencyResponse {
   readonly delayS: number;
   readonly summary: ResponseSummary;
   readonly distortion: HarmonicDistortion;
+  /** Of the place it was recorded in, from the response as it is, not gated. */
+  readonly room: RoomFigures;
   readonly impulse: ImpulseResponse;
 }
 
+/** Longest decay that is looked for; a part before the direct sound belongs to it. */
+const LONGEST_DECAY_S = 3;
+const BEFORE_S = 0.002;
 /** Frequency at which distortion is read. */
 const DISTORTION_HZ = 1000;
 
@@ -44,6 +50,13 @@ export function measureResponse(
     delayS: impulse.peak / sampleRate,
     summary: summariseResponse(response),
     distortion: harmonicDistortion(impulse, DISTORTION_HZ),
+    room: roomOf(impulse),
     impulse,
   };
+}
+
+function roomOf({ samples, sampleRate, peak }: ImpulseResponse): RoomFigures {
+  const before = Math.round(BEFORE_S * sampleRate);
+  const behind = Math.min(Math.round(LONGEST_DECAY_S * sampleRate), (samples.length >> 1) - before);
+  return roomFigures(gated(samples, peak, before, behind), sampleRate);
 }

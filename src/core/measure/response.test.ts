@@ -5,6 +5,8 @@ import { highPass, lowPass, peaking } from '../dsp/eq-biquads';
 import { exponentialSweep, findSweepShape } from '../dsp/exponential-sweep';
 import { fractionalOctaveBands } from '../dsp/fractional-octave';
 import { lcgNoise, mixed, sine } from '../testing/signals';
+import { convolve } from '../dsp/convolve';
+import { measureResponse } from './response-report';
 import { frequencyResponse, substituted, type FrequencyResponse } from './frequency-response';
 import { harmonicDistortion } from './harmonic-distortion';
 import { impulseResponse } from './impulse-response';
@@ -105,6 +107,16 @@ describe('response from a sweep: known biquads recovered to 0.1 dB in band', () 
       expect(Math.abs(db - cascadeGainDb(unit, hz, RATE))).toBeLessThan(0.1);
     }
   });
+});
+
+it('a room in the response tells its reverberation time', () => {
+  const tail = Float64Array.from({ length: 0.6 * RATE }, (_, i) =>
+    i % 7 === 0 ? 0.05 * (i % 2 ? -1 : 1) * 10 ** ((-3 * i) / RATE / 0.4) : 0,
+  );
+  tail[0] = 1;
+  const { room } = measureResponse(SWEEP, convolve(through([], 500, RATE), tail), RATE);
+  expect(Math.abs((room.t20S ?? 0) / 0.4 - 1)).toBeLessThan(0.03);
+  expect(room.c50Db).toBeGreaterThan(0);
 });
 
 describe('summary of a response', () => {

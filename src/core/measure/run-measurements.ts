@@ -101,6 +101,7 @@ export function runMeasurements(
 ): { readonly measurements: Measurement[]; readonly curves: RunCurves } {
   const last = (role: string): AnalysedTake | undefined => takes.findLast((t) => t.role === role);
   const [speech, silence, rear, calibration] = ['speech', 'silence', 'rear', 'calibration'].map(last);
+  const reference = acousticReference(calibration, chain);
   const sweeps = sweepFigures(takes);
   const ladder = distanceLadder(takes, silence);
   const close = last('close');
@@ -110,7 +111,7 @@ export function runMeasurements(
     ...noiseFigures(speech, silence ?? speech),
     rejectionFigure(speech, rear, silence),
     ...driveFigures(speech, calibration, chain),
-    ...(silence ? [selfNoise(silence.noise, silence.gainDb, acousticReference(calibration, chain))] : []),
+    ...(silence && reference ? [selfNoise(silence.noise, silence.gainDb, reference)] : []),
     ...clipFigures(last),
     ...sweeps.measurements,
     ...(close && normal ? [proximityFigure(close, normal, silence)] : []),

@@ -19,7 +19,7 @@ export interface WorkerPool {
     path: string,
     onProgress: (share: number) => void,
     segments?: Segments | null,
-    options?: { readonly dualMono?: boolean },
+    options?: Pick<AnalyseClipTask, 'dualMono' | 'part'>,
   ): Promise<AnalyseClipResult>;
   inspect(task: InspectClipTask): Promise<InspectClipResult>;
   salvage(task: SalvageClipTask): Promise<void>;
@@ -54,7 +54,7 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
       port1.on('message', (message) => onProgress(progressMessageSchema.parse(message).share));
       port1.unref();
       try {
-        const task: AnalyseClipTask = { path, progress: port2, segments, dualMono: options.dualMono ?? false };
+        const task: AnalyseClipTask = { path, progress: port2, segments, ...options };
         return await run<AnalyseClipResult>('analyse-clip', task, [port2]);
       } finally {
         port1.close();

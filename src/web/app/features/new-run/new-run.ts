@@ -8,6 +8,7 @@ import { InputText } from 'primeng/inputtext';
 import { ProgressBar } from 'primeng/progressbar';
 import { Select } from 'primeng/select';
 import { of, switchMap, type Subscription } from 'rxjs';
+import { quantity, type QuantityId } from '#core/measure/registry';
 import { matchFiles } from '#core/rules/match-files';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { CATEGORIES } from '#contracts/common';
@@ -66,6 +67,7 @@ export class NewRun {
   private readonly events = inject(Events);
   private readonly running = new Map<string, Subscription>();
 
+  protected readonly quantityName = (id: QuantityId): string => quantity(id).name;
   protected readonly draft = signal<Draft>(loadDraft(localStorage));
   protected readonly transfers = signal<ReadonlyMap<string, Transfer>>(new Map());
   protected readonly notes = signal<readonly string[]>([]);
