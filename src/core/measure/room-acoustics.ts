@@ -39,7 +39,8 @@ export function roomFigures(response: Float64Array, sampleRate: number): RoomFig
   const decay = schroeder(energy.subarray(0, end), noise, sampleRate);
   const total = decay[0];
   const levels = decay.map((e) => powerToDb(e / total));
-  const rangeDb = -levels[levels.length - 1];
+  // Where the noise that is taken off leaves nothing, the decay ends.
+  const rangeDb = Math.abs(levels.findLast((level) => Number.isFinite(level)) ?? 0);
   const after = (seconds: number): number => decay[Math.min(decay.length - 1, Math.round(seconds * sampleRate))];
   const time = (from: number, to: number, factor: number): number | null =>
     rangeDb < -to + HEADROOM_DB ? null : factor * fallTime(levels, from, to, sampleRate);
@@ -102,7 +103,7 @@ export function roomMeasurements(room: RoomFigures): Measurement[] {
   const condition = `broadband, noise-compensated, decay followed over ${room.rangeDb.toFixed(0)} dB`;
   const reason = 'The decay meets the noise too early.';
   const plain = (id: QuantityId, value: number | null): Measurement =>
-    value === null ? notMeasured(id, condition, reason) : measured(id, value, condition);
+    value === null || !Number.isFinite(value) ? notMeasured(id, condition, reason) : measured(id, value, condition);
   return [
     plain('edt', room.edtS),
     plain('t20', room.t20S),

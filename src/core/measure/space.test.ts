@@ -166,6 +166,13 @@ describe('room from an impulse response, ISO 3382-2', () => {
     expect(room.t30S).toBeNull();
     expect(roomMeasurements(room).find((m) => m.quantity === 't30')?.notMeasured).toMatch(/noise/);
   });
+  it('a free field has no decay, and says so', () => {
+    const click = new Float64Array(rate);
+    click[100] = 1;
+    const room = roomFigures(click, rate);
+    expect(room).toMatchObject({ edtS: null, t20S: null, t30S: null, rangeDb: 0 });
+    expect(roomMeasurements(room).every((m) => m.value === null)).toBe(true);
+  });
   it('direct sound above a weak tail', () => {
     const response = decay(0.3, 0.5).map((x) => 0.01 * x);
     response[0] = 1;
