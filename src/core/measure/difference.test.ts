@@ -96,6 +96,14 @@ describe('difference of two clips', () => {
     expect(found.points.filter((p) => p.hz > 150 && p.hz < 800).every((p) => p.trusted)).toBe(true);
   });
 
+  it('of one performance hides the bands that are not coherent', () => {
+    const hiss = filtered(floor(SPEECH.length, -14, 8), butterworthHighPass(8, 12_000, RATE));
+    const found = difference(SPEECH, mixed(SPEECH, hiss), RATE);
+    expect(found.method).toBe('transfer');
+    expect(found.points.filter((p) => p.hz > 13_500).some((p) => p.trusted)).toBe(false);
+    expect(found.points.filter((p) => p.hz > 200 && p.hz < 9000).every((p) => p.trusted)).toBe(true);
+  });
+
   it('of two readings compares long-term spectra', () => {
     const other = syllables(
       [
