@@ -1,6 +1,6 @@
-import { FftPlan } from './fft';
+import type { FftPlan } from './fft';
 import { GrowingFloats } from './growing-floats';
-import { hann } from './hann';
+import { hannPlan } from './hann';
 import { binRange, sumRange, type BinRange } from './bin-range';
 import { THIRD_OCTAVE_BANDS } from './third-octave-bands';
 import { aWeightingPower } from './weighting-curves';
@@ -47,10 +47,7 @@ export class BandPowerFrames {
   constructor(sampleRate: number) {
     const n = (this.frameLength = frameLength(sampleRate));
     this.hop = n / 2;
-    this.fft = new FftPlan(n);
-    this.fft.window.set(hann(n));
-    const windowPower = this.fft.window.reduce((s, w) => s + w * w, 0);
-    this.scale = 2 / (n * windowPower);
+    ({ fft: this.fft, scale: this.scale } = hannPlan(n));
     const binWidth = sampleRate / n;
     this.aWeights = Float64Array.from({ length: n / 2 }, (_, k) => aWeightingPower(k * binWidth));
     this.bands = THIRD_OCTAVE_BANDS.map((b) => (b.highHz <= sampleRate / 2 ? binRange(b, binWidth) : null));

@@ -1,6 +1,6 @@
-import { FftPlan } from './fft';
+import type { FftPlan } from './fft';
 import { GrowingFloats } from './growing-floats';
-import { hann } from './hann';
+import { hannPlan } from './hann';
 import { binRange, sumRange, type BinRange } from './bin-range';
 
 /** Band that carries the body of consonants, and the band of the hiss. */
@@ -26,9 +26,7 @@ export class SibilantFrames {
 
   constructor(sampleRate: number) {
     const n = (this.frameLength = sibilantFrameLength(sampleRate));
-    this.fft = new FftPlan(n);
-    this.fft.window.set(hann(n));
-    this.scale = 2 / (n * this.fft.window.reduce((s, w) => s + w * w, 0));
+    ({ fft: this.fft, scale: this.scale } = hannPlan(n));
     this.body = binRange(BODY_BAND, sampleRate / n);
     this.hiss = HISS_BAND.highHz < sampleRate / 2 ? binRange(HISS_BAND, sampleRate / n) : null;
   }

@@ -1,5 +1,4 @@
-import { FftPlan } from './fft';
-import { hann } from './hann';
+import { hannPlan } from './hann';
 
 /** A one-sided spectrum of mean squares: the sum over all bins is the mean square of the signal. */
 export interface PowerSpectrum {
@@ -19,10 +18,8 @@ export interface PowerSpectrum {
  * @param frameLength - a power of two, 16 or more
  */
 export function welch(samples: Float64Array, sampleRate: number, frameLength: number): PowerSpectrum {
-  const fft = new FftPlan(frameLength);
-  fft.window.set(hann(frameLength));
+  const { fft, scale } = hannPlan(frameLength);
   const hop = frameLength / 2;
-  const scale = 2 / (frameLength * fft.window.reduce((s, w) => s + w * w, 0));
   const powers = new Float64Array(frameLength / 2);
   const add = (power: Float64Array): void => {
     for (let k = 1; k < powers.length; k++) powers[k] += power[k];

@@ -58,15 +58,12 @@ export interface ClipAnalysis extends LevelAnalysis {
   readonly dropOuts: DropOuts;
 }
 
-/** Where somebody speaks and where nobody does, as a person has set it. */
-export type ChosenSegments = Pick<SpeechSegments, 'speech' | 'silence' | 'events'>;
-
 /** Settings of an analysis. */
 export interface AnalysisOptions {
   /** A one-channel clip counts as played by two loudspeakers (+3.01 LU). */
   readonly dualMono?: boolean;
   /** Segments that stand in for the automatic ones. */
-  readonly segments?: ChosenSegments | null;
+  readonly segments?: SpeechSegments | null;
   /** Opens the clip once more for the close look at the silent part. */
   readonly reopen?: () => SampleStream | Promise<SampleStream>;
   /** Called now and then with the share that is done, 0…1. */

@@ -3,7 +3,7 @@ import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { compareClaim } from '#core/rules/claim-comparison';
 import { measurementSchema } from '#contracts/measurement';
-import { protocolSchema, roleOf, type ProtocolSweep } from '#contracts/protocol';
+import { protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
 import { segmentsSchema, type Segments } from '#contracts/segments';
 import { analysisDetailSchema } from '#contracts/worker-messages';
 import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
@@ -143,7 +143,9 @@ export class AnalysisQueue {
     const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
     if (rows.length === 0 || rows.some((t) => t.status !== 'done')) return;
     const takes: AnalysedTake[] = [];
-    for (const row of rows) takes.push(await this.analysedTake(row));
+    // All takes of a run belong to one version of one protocol.
+    const protocol = protocolSchema.parse(rows[0].protocol_document);
+    for (const row of rows) takes.push(await this.analysedTake(row, protocol));
     const { measurements, curves } = runMeasurements(takes, await this.chain(runId));
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);
@@ -180,8 +182,7 @@ export class AnalysisQueue {
     };
   }
 
-  private async analysedTake(row: AnalysedTakeRow): Promise<AnalysedTake> {
-    const protocol = protocolSchema.parse(row.protocol_document);
+  private async analysedTake(row: AnalysedTakeRow, protocol: Protocol): Promise<AnalysedTake> {
     const step = protocol.steps.find((s) => s.id === row.step);
     const role = roleOf(step ?? { id: row.step });
     const { loudness, noise, speechS, thirdOctave, loudest, aDbfs } = analysisDetailSchema.parse(row.detail);

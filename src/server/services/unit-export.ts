@@ -1,4 +1,5 @@
 import { quantity } from '#core/measure/registry';
+import type { MeasurementJson } from '#contracts/measurement';
 import type { SpecimenSheet } from '#contracts/specimen';
 import type { UnitExport } from '#contracts/unit-export';
 
@@ -13,7 +14,7 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
       date: run.date,
       protocol: run.protocol,
       protocolVersion: run.protocolVersion,
-      measurements: run.measurements.map((m) => ({ ...m, unit: quantity(m.quantity).unit })),
+      measurements: run.measurements.map(withUnit),
       curves: run.curves,
       takes: run.takes.map((take) => ({
         step: take.step,
@@ -21,11 +22,13 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
         gainDb: take.gainDb,
         distanceM: take.distanceM,
         angleDeg: take.angleDeg,
-        measurements: take.measurements.map((m) => ({ ...m, unit: quantity(m.quantity).unit })),
+        measurements: take.measurements.map(withUnit),
       })),
     })),
   };
 }
+
+const withUnit = (m: MeasurementJson) => ({ ...m, unit: quantity(m.quantity).unit });
 
 const COLUMNS = [
   'date',
