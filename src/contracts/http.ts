@@ -9,6 +9,40 @@ import { sessionSchema } from './session';
 import { custodySchema, newPointsSchema, newPriceSchema, specimenRowSchema, specimenSheetSchema } from './specimen';
 import { statusSchema } from './status';
 import { segmentChoiceSchema, spectrogramSchema, takePageSchema } from './take-page';
+import { benchPartsSchema } from './bench';
+import {
+  bridgesSchema,
+  phonemeBalanceSchema,
+  protocolVersionSchema,
+  saveProtocolSchema,
+  textBodySchema,
+} from './protocol-page';
+import {
+  finishedRecordingSchema,
+  finishRecordingSchema,
+  newRecordingSchema,
+  recordingIdSchema,
+  recordingSchema,
+} from './recording';
+import { calibrationSchema, newCalibrationSchema, rigDocumentSchema, rigSchema } from './rig';
+import {
+  byDaySchema,
+  cutPiecesSchema,
+  cutRequestSchema,
+  decideTakeSchema,
+  dueUnitSchema,
+  heldSessionSchema,
+  matchProposalSchema,
+  matchRequestSchema,
+  newPlanSchema,
+  newSlotTakeSchema,
+  planRowSchema,
+  planSchema,
+  readingSchema,
+  slotTakeSchema,
+  unitEventSchema,
+} from './session-plan';
+import { tableReadingSchema } from './table-reading';
 
 /** One way to talk to the server. Paths are in Express' form; bodies and answers are JSON. */
 export interface Endpoint<Params extends z.ZodType, Body extends z.ZodType, Answer extends z.ZodType> {
@@ -26,6 +60,12 @@ const done = z.object({ ok: z.literal(true) });
 const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });
 const bySha = z.object({ sha256: sha256Schema });
+const byRecording = z.object({ id: recordingIdSchema });
+const bySlugAndVersions = z.object({
+  slug: z.string(),
+  from: z.coerce.number<string>().int().min(1),
+  to: z.coerce.number<string>().int().min(1),
+});
 
 const get = <P extends z.ZodType, A extends z.ZodType>(path: string, summary: string, params: P, answer: A) =>
   ({ method: 'get', path, summary, params, body: nothing, answer }) as const satisfies Endpoint<P, typeof nothing, A>;
@@ -57,6 +97,7 @@ export const ENDPOINTS = {
   ),
   notePrice: post('/api/specimens/:id/prices', 'Note a price', byId, newPriceSchema, done),
   setCustody: post('/api/specimens/:id/custody', 'Put a unit on the desk or away', byId, custodySchema, done),
+  noteEvent: post('/api/specimens/:id/events', 'Note a repair, a firmware, a day to be back', byId, unitEventSchema, done),
   sessions: get('/api/sessions', 'Measuring sessions, newest first', none, z.array(sessionSchema)),
   protocols: get('/api/protocols', 'All protocol versions', none, z.array(protocolSchema)),
   rankingInputs: get(
@@ -84,12 +125,89 @@ export const ENDPOINTS = {
     segmentChoiceSchema,
     takePageSchema,
   ),
+  protocolVersions: get(
+    '/api/protocol-versions',
+    'All protocol versions with what was done by them',
+    none,
+    z.array(protocolVersionSchema),
+  ),
+  saveProtocol: post(
+    '/api/protocol-versions',
+    'Save a protocol version; one that was used is frozen',
+    none,
+    saveProtocolSchema,
+    protocolVersionSchema,
+  ),
+  bridges: get(
+    '/api/protocols/:slug/bridges/:from/:to',
+    'Offsets between two versions, from units measured under both',
+    bySlugAndVersions,
+    bridgesSchema,
+  ),
+  countPhonemes: post(
+    '/api/texts/phonemes',
+    'How near the sounds of a text are to general English',
+    none,
+    textBodySchema,
+    phonemeBalanceSchema,
+  ),
+  rigs: get('/api/rigs', 'Dated rigs with their calibrations, newest first', none, z.array(rigSchema)),
+  addRig: post('/api/rigs', 'Note a rig, or a change of one', none, rigDocumentSchema, rigSchema),
+  calibrate: post('/api/rigs/:id/calibrations', 'Note a calibration', byId, newCalibrationSchema, calibrationSchema),
+  reading: get('/api/clips/:sha256/reading', 'Tone level and loop delay of a clip', bySha, readingSchema),
+  plans: get('/api/plans', 'Sessions planned, running and done', none, z.array(planRowSchema)),
+  due: get('/api/plans/due', 'Units that should be tested again', none, z.array(dueUnitSchema)),
+  addPlan: post('/api/plans', 'Plan a session', none, newPlanSchema, planSchema),
+  plan: get('/api/plans/:id', 'A session with its takes', byId, planSchema),
+  changePlan: post('/api/plans/:id', 'Plan a session anew, before it has started', byId, newPlanSchema, planSchema),
+  movePlan: post(
+    '/api/plans/:id/status',
+    'Start, end or cancel a session',
+    byId,
+    z.strictObject({ status: z.enum(['running', 'done', 'cancelled', 'planned']) }),
+    planSchema,
+  ),
+  seeCaution: post(
+    '/api/plans/:id/cautions',
+    'Acknowledge a caution for this session',
+    byId,
+    z.strictObject({ caution: z.string() }),
+    done,
+  ),
+  addSlotTake: post('/api/slots/:id/takes', 'Check a clip as a take of a step', byId, newSlotTakeSchema, slotTakeSchema),
+  decideTake: post('/api/slot-takes/:id', 'Keep a take, retake it, overrule its checks', byId, decideTakeSchema, slotTakeSchema),
+  fillTable: post('/api/slots/:id/table', 'Fill in a table of a step', byId, tableReadingSchema, done),
+  finishSlot: post('/api/slots/:id/finish', 'Make the kept takes a run of the unit', byId, nothing, importResultSchema),
+  matchClips: post(
+    '/api/slots/:id/matches',
+    'Which clip seems to be which step',
+    byId,
+    matchRequestSchema,
+    z.array(matchProposalSchema),
+  ),
+  cut: post('/api/cuts', 'Cut one long recording into takes', none, cutRequestSchema, cutPiecesSchema),
+  held: get('/api/days/:day', 'What was tested on a day, and what the control unit says of it', byDaySchema, heldSessionSchema),
+  recordings: get('/api/recordings', 'Recordings that have not become clips yet', none, z.array(recordingSchema)),
+  startRecording: post('/api/recordings', 'Open a recording', none, newRecordingSchema, recordingSchema),
+  finishRecording: post(
+    '/api/recordings/:id/finish',
+    'Make a recording a clip; refused while a part of it is missing',
+    byRecording,
+    finishRecordingSchema,
+    finishedRecordingSchema,
+  ),
+  discardRecording: post('/api/recordings/:id/discard', 'Throw a recording away', byRecording, nothing, done),
+  benchParts: get('/api/bench', 'What the simulated bench has', none, benchPartsSchema),
 } as const;
 
 /** Paths that do not speak JSON in both directions. */
 export const PLAIN_PATHS = {
   upload: '/api/clips',
   audio: '/api/clips/:sha256/audio',
+  chunk: '/api/recordings/:id/chunks/:frame',
+  benchTake: '/api/bench/takes',
+  sweep: '/api/protocols/:slug/:version/sweep.wav',
+  protocolJson: '/api/protocols/:slug/:version/protocol.json',
   unitJson: '/api/specimens/:id/measurements.json',
   unitCsv: '/api/specimens/:id/measurements.csv',
   responseText: '/api/takes/:id/response.txt',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { CLAIMED_QUANTITIES } from '#core/rules/claim-comparison';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
+import { tableReadingSchema } from './table-reading';
 
 /** Who paid for the unit. */
 export const SOURCES = ['bought', 'lent', 'sent', 'own'] as const;
@@ -33,6 +34,15 @@ export const runTakeSchema = z.strictObject({
   angleDeg: z.number().min(-360).max(360).optional().describe('0 = in front, 180 = behind.'),
   levelDbSpl: z.number().min(40).max(140).optional().describe('Level of the calibrator in a calibration take.'),
   windSpeedMs: z.number().min(0).max(60).optional().describe('Wind speed at the capsule, in m/s.'),
+  note: z.string().trim().max(2000).optional(),
+  settings: z
+    .record(z.string().max(40), z.union([z.string().max(100), z.number(), z.boolean()]))
+    .optional()
+    .describe('Pad, low-cut, pattern, phantom power, dial, voice, recorder: whatever shapes the result.'),
+  overruled: z
+    .array(z.strictObject({ check: z.string(), what: z.string(), reason: z.string() }))
+    .optional()
+    .describe('Checks that found something and were overruled, with the reason.'),
 });
 export type RunTake = z.infer<typeof runTakeSchema>;
 
@@ -73,7 +83,17 @@ export const runDocumentSchema = z.strictObject({
     .max(40)
     .optional()
     .describe('Input level that reaches full scale at 0 dB of gain, in dBu; ties dBFS to volts.'),
+  rig: nameSchema.optional().describe('Name of the rig; its state on the day of the recording counts.'),
+  purpose: z
+    .enum(['opening', 'unit', 'closing'])
+    .default('unit')
+    .describe('Control takes open and close a session; they count for the rig, not for the unit.'),
   takes: z.array(runTakeSchema).min(1, 'must hold at least one take').max(200),
+  tables: z
+    .array(tableReadingSchema)
+    .max(50)
+    .default([])
+    .describe('Tables that were filled in: latency by rate and buffer, gain by dial position.'),
   points: z.array(pointsInputSchema).max(50).default([]),
 });
 export type RunDocument = z.infer<typeof runDocumentSchema>;

@@ -5,6 +5,8 @@ import { categorySchema, daySchema } from './common';
 import { curvesSchema } from './curves';
 import { measurementSchema } from './measurement';
 import { claimSchema, pointsInputSchema, priceSchema } from './run-document';
+import { unitEventSchema } from './session-plan';
+import { tableReadingSchema } from './table-reading';
 
 /** How far a unit has come, in the order of the work. */
 export const STAGES = ['received', 'takes', 'measured', 'scored'] as const;
@@ -54,6 +56,9 @@ export const takeSchema = z.object({
   gainDb: z.number(),
   distanceM: z.number().nullable(),
   angleDeg: z.number().nullable(),
+  note: z.string(),
+  settings: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])),
+  overruled: z.array(z.object({ check: z.string(), what: z.string(), reason: z.string() })),
   analysis: analysisStateSchema,
   summary: clipSummarySchema.nullable(),
   measurements: z.array(measurementSchema),
@@ -66,7 +71,14 @@ export const runSchema = z.object({
   protocol: z.string(),
   protocolVersion: z.int(),
   source: z.string(),
+  purpose: z.enum(['opening', 'unit', 'closing']),
+  rig: z.string().nullable(),
   takes: z.array(takeSchema),
+  tables: z.array(tableReadingSchema.extend({ title: z.string(), unit: z.string(), cell: z.string() })),
+  /** Figures corrected for the rig, where its policy says so: what to take off, and why. */
+  corrections: z.array(
+    z.object({ quantity: z.string(), value: z.number(), uncertainty: z.number(), offset: z.number() }),
+  ),
   /** Figures that take several clips, or say something of the unit. */
   measurements: z.array(measurementSchema),
   curves: curvesSchema,
@@ -83,6 +95,8 @@ export const specimenSheetSchema = z.object({
   prices: z.array(priceSchema),
   /** Of the data sheet; of each quantity the newest. */
   claims: z.array(claimSchema),
+  /** Repairs, firmware, days to be back; newest first. */
+  events: z.array(unitEventSchema),
   runs: z.array(runSchema),
   /** All points ever given, newest first; the newest of each criterion counts. */
   points: z.array(givenPointsSchema),

@@ -39,6 +39,31 @@ const CATALOGUE = {
     safe: 'Nothing was changed.',
     next: 'Wait for it to end.',
   },
+  'protocol-frozen': {
+    status: 409,
+    safe: 'The version that was used stays as it is, and so do all results.',
+    next: 'Save your changes as the next version.',
+  },
+  'protocol-refused': {
+    status: 422,
+    safe: 'Nothing was saved; all versions stay as they are.',
+    next: 'Correct what is listed and save again.',
+  },
+  'recording-incomplete': {
+    status: 409,
+    safe: 'What has arrived is kept.',
+    next: 'The page sends the missing part again; or keep what is there.',
+  },
+  'plan-refused': {
+    status: 409,
+    safe: 'Nothing was changed; all takes are kept.',
+    next: 'Do what the message says, then try again.',
+  },
+  'take-refused': {
+    status: 422,
+    safe: 'The take and its clip are kept.',
+    next: 'Retake it, or overrule each check with a reason.',
+  },
   internal: {
     status: 500,
     safe: 'What was stored before is untouched.',

@@ -1,7 +1,7 @@
 import type { Server } from 'node:http';
 import { join, resolve } from 'node:path';
 import { FolderInUse, lockDataFolder } from './archive/data-folder-lock';
-import { packageRoot, webFolder } from './package-root';
+import { packageRoot, speechFolder, webFolder } from './package-root';
 import { httpServer } from './routes/server';
 import { buildDemo } from './services/demo-builder';
 import { openApplication } from './wiring';
@@ -48,7 +48,7 @@ const server: Server = app.listen(port, host, (error?: Error) => {
   lock.announce(port);
   console.log(`Sediment is at http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}  (stop with Ctrl+C)`);
   if (isDemo)
-    buildDemo(application, join(packageRoot, 'demo', 'speech')).catch((cause: unknown) => console.error(cause));
+    buildDemo(application, speechFolder).catch((cause: unknown) => console.error(cause));
 });
 
 let isStopping = false;

@@ -16,3 +16,6 @@ export const migrationsFolder = join(packageRoot, 'src/server/db/migrations');
 export const seedFolder = join(packageRoot, 'src/server/seed');
 export const workerFolder = join(packageRoot, 'dist/node/worker');
 export const webFolder = join(packageRoot, 'dist/web');
+
+/** Dry voices for the simulated bench. */
+export const speechFolder = join(packageRoot, 'demo', 'speech');

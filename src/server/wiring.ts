@@ -4,7 +4,7 @@ import { openClipStore, type ClipStore } from './archive/clip-store';
 import type { Database } from './db/database';
 import { migrate } from './db/migrate';
 import { openPglite } from './db/pglite-database';
-import { migrationsFolder, packageVersion, seedFolder, workerFolder } from './package-root';
+import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './package-root';
 import { AnalysisQueue } from './services/analysis-queue';
 import { Catalogue } from './services/catalogue';
 import { ClipIngest } from './services/clip-ingest';
@@ -14,7 +14,13 @@ import { SweepExports } from './services/sweep-exports';
 import { TakePages } from './services/take-pages';
 import { EventHub } from './services/event-hub';
 import { JobBoard } from './services/job-board';
-import { RulesReader } from './services/rules-reader';
+import { BenchDevice } from './services/bench-device';
+import { Booth } from './services/booth';
+import { ProtocolBook } from './services/protocol-book';
+import { Recordings } from './services/recordings';
+import { Rigs } from './services/rigs';
+import { SessionPlans } from './services/session-plans';
+import { TakeSorting } from './services/take-sorting';
 import { RunImport } from './services/run-import';
 import { Scoring } from './services/scoring';
 import { seedRules } from './services/seed';
@@ -34,7 +40,13 @@ export interface Application {
   readonly catalogue: Catalogue;
   readonly scoring: Scoring;
   readonly clips: ClipReader;
-  readonly rules: RulesReader;
+  readonly protocols: ProtocolBook;
+  readonly rigs: Rigs;
+  readonly plans: SessionPlans;
+  readonly booth: Booth;
+  readonly recordings: Recordings;
+  readonly sorting: TakeSorting;
+  readonly bench: BenchDevice;
   readonly takePages: TakePages;
   readonly pictures: ClipPictures;
   readonly sweeps: SweepExports;
@@ -65,7 +77,10 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const jobs = new JobBoard(hub, now);
   const ingest = new ClipIngest(store, database, pool);
   const queue = new AnalysisQueue(database, store, pool, hub, jobs, report);
-  const catalogue = new Catalogue(database, pool, hub);
+  const rigs = new Rigs(database, store, pool);
+  const catalogue = new Catalogue(database, pool, rigs, hub);
+  const runImport = new RunImport(database, ingest, queue, hub);
+  const recordings = new Recordings(options.folder, ingest, now);
   await ingest.recover();
   await queue.recover();
   return {
@@ -78,15 +93,22 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     ingest,
     queue,
     catalogue,
-    runImport: new RunImport(database, ingest, queue, hub),
+    runImport,
     scoring: new Scoring(database, catalogue, hub, now),
     clips: new ClipReader(database),
-    rules: new RulesReader(database),
+    protocols: new ProtocolBook(database),
+    rigs,
+    plans: new SessionPlans(database, rigs, catalogue, now),
+    booth: new Booth(database, queue, runImport, now),
+    recordings,
+    sorting: new TakeSorting(database, store, pool, queue, ingest),
+    bench: new BenchDevice(pool, speechFolder),
     takePages: new TakePages(database, queue),
     pictures: new ClipPictures(options.folder, store, pool),
     sweeps: new SweepExports(database, store, pool),
     async close() {
       queue.close();
+      await recordings.close();
       await pool.close();
       await database.close();
     },

@@ -1,14 +1,12 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { allocateBlock } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
 import { standardNormal } from '#core/stats/normal';
 import { seededBits } from '#core/stats/random';
-import { exponentialSweep } from '#core/dsp/exponential-sweep';
-import { diffuseTail, NET_LOFT, PADDED_CRATE } from '#rig/room';
+import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import type { DemoRunPlan } from '../../demo/run-plan';
-import { openClip } from './open-clip';
+import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from './voices';
 
 /** Order to a worker: play one run of the demo through the rig and write it as a run folder. */
 export interface RenderDemoRunTask {
@@ -25,8 +23,6 @@ const SWEEP_DB_SPL = 84;
 const READER_SD_DB = 0.6;
 const AFTER_SPEECH_S = 1.4;
 
-const voices = new Map<string, Promise<Voice>>();
-
 /** The counting line and the plosives are the beginning of the passage. */
 const SHORT_S = 5;
 /** Moments of the puffs in the plosive take. */
@@ -34,10 +30,7 @@ const PUFFS_S = [0.9, 1.7, 2.6, 3.4, 4.2];
 const CALIBRATION_S = 3;
 
 export default async function renderDemoRun({ plan, into, speechFolder }: RenderDemoRunTask): Promise<void> {
-  const path = join(speechFolder, `${plan.voice}.flac`);
-  let voice = voices.get(path);
-  if (!voice) voices.set(path, (voice = loadVoice(path)));
-  const speaker = await voice;
+  const speaker = await loadVoice(speechFolder, plan.voice, NET_LOFT);
   mkdirSync(into, { recursive: true });
   const { specimen, date } = plan.document;
   const { maker, model, label } = specimen;
@@ -65,11 +58,11 @@ type Scene = Pick<TakeSetup, 'durationS' | 'voice' | 'speechDbSpl' | 'room' | 'p
 function sceneOf(step: string, speaker: Voice, seed: string): Scene {
   if (step === 'silence') return { durationS: SILENCE_S, voice: null, speechDbSpl: SPEECH_DB_SPL, room: NET_LOFT };
   if (step === 'calibration' || step.startsWith('sweep')) {
-    const dry = step === 'calibration' ? calibratorTone : playedSweep;
+    const dry = step === 'calibration' ? calibratorTone : sweepTone;
     const durationS = dry.length / SAMPLE_RATE + AFTER_SPEECH_S;
     return {
       durationS,
-      voice: { dry, tail: dry },
+      voice: withoutTail(dry),
       speechDbSpl: step === 'calibration' ? 94 : SWEEP_DB_SPL,
       room: PADDED_CRATE,
     };
@@ -78,7 +71,7 @@ function sceneOf(step: string, speaker: Voice, seed: string): Scene {
   const isPassage = step === 'speech' || step === 'rear';
   const spread = (isPassage ? 1 : 0.3) * READER_SD_DB;
   const speechDbSpl = SPEECH_DB_SPL + spread * standardNormal(seededBits(`${seed}/reader`));
-  const voice = isPassage ? speaker : shortened(speaker);
+  const voice = isPassage ? speaker : shortened(speaker, SHORT_S * SAMPLE_RATE);
   return {
     durationS: voice.dry.length / SAMPLE_RATE + AFTER_SPEECH_S,
     voice,
@@ -88,39 +81,5 @@ function sceneOf(step: string, speaker: Voice, seed: string): Scene {
   };
 }
 
-function shortened({ dry, tail }: Voice): Voice {
-  const samples = SHORT_S * SAMPLE_RATE;
-  return { dry: dry.slice(0, samples), tail: tail.slice(0, samples) };
-}
-
-function ofRmsOne(samples: Float64Array): Float64Array {
-  const rms = Math.sqrt(samples.reduce((s, x) => s + x * x, 0) / samples.length);
-  return samples.map((x) => x / rms);
-}
-const calibratorTone = ofRmsOne(
-  Float64Array.from({ length: CALIBRATION_S * SAMPLE_RATE }, (_, i) =>
-    Math.sin((2 * Math.PI * 1000 * i) / SAMPLE_RATE),
-  ),
-);
-/** As the second version of the protocol has it. */
-const playedSweep = ofRmsOne(exponentialSweep({ lowHz: 20, highHz: 20_500, seconds: 3 }, SAMPLE_RATE));
-
-/** Reads a dry voice, brings its RMS to 1, and adds the room's tail. */
-async function loadVoice(path: string): Promise<Voice> {
-  const stream = await openClip(path);
-  try {
-    const dry = new Float64Array(stream.format.frames);
-    const block = allocateBlock(1);
-    for (let at = 0; ;) {
-      const count = await stream.read(block);
-      if (count === 0) break;
-      dry.set(block[0].subarray(0, count), at);
-      at += count;
-    }
-    const rms = Math.sqrt(dry.reduce((s, x) => s + x * x, 0) / dry.length);
-    for (let i = 0; i < dry.length; i++) dry[i] /= rms;
-    return { dry, tail: diffuseTail(dry, stream.format.sampleRate, NET_LOFT.t60, 'net-loft') };
-  } finally {
-    stream.close();
-  }
-}
+const calibratorTone = toneOf(1000, CALIBRATION_S, SAMPLE_RATE);
+const sweepTone = playedSweep(SAMPLE_RATE);

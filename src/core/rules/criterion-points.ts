@@ -19,6 +19,8 @@ export interface MeasuredFact {
   readonly uncertainty: number | null;
   readonly bound: Bound;
   readonly notMeasured: string | null;
+  /** Under which other conditions it was measured, and what was done about it; null where there is nothing to say. */
+  readonly remark?: string | null;
 }
 
 /** How points scatter, as data, so that drawing them is a tight loop. */

@@ -36,7 +36,7 @@ export function matchFiles(files: readonly string[], steps: readonly MatchableSt
     matches.set(file, { file, step: step.id, reason: `the name says "${hint}"` });
     taken.add(step.id);
   }
-  const unnamed = files.filter((f) => !matches.has(f) && !candidates.some((c) => c.file === f)).sort(compareNames);
+  const unnamed = files.filter((f) => !matches.has(f) && !candidates.some((c) => c.file === f)).sort(byName);
   const free = steps.filter((s) => !taken.has(s.id));
   unnamed.forEach((file, i) => {
     const step = free.at(i);
@@ -45,7 +45,8 @@ export function matchFiles(files: readonly string[], steps: readonly MatchableSt
   return files.map((file) => matches.get(file) ?? { file, step: null, reason: 'no step is left for it' });
 }
 
-function longestHint(file: string, hints: readonly string[]): string | null {
+/** The longest fragment that a name holds, or null. */
+export function longestHint(file: string, hints: readonly string[]): string | null {
   const name = file.toLowerCase();
   return hints
     .filter((h) => name.includes(h.toLowerCase()))
@@ -53,7 +54,7 @@ function longestHint(file: string, hints: readonly string[]): string | null {
 }
 
 /** Numbers in names count as numbers: take 2 comes before take 10. */
-function compareNames(a: string, b: string): number {
+export function byName(a: string, b: string): number {
   const parts = (s: string): string[] => s.toLowerCase().match(/\d+|\D+/g) ?? [];
   const left = parts(a);
   const right = parts(b);

@@ -27,7 +27,7 @@ export interface Agreement {
 /** A figure of the control unit scatters at least by this much, in its unit; common practice for decibels, no source. */
 const LEAST_SPREAD = 0.1;
 const PROBABILITY = 0.975;
-/** Where only one earlier figure is there, its scatter is not known: two standard uncertainties, as JCGM 100 6.3.3. */
+/** Two standard uncertainties (JCGM 100:2008 6.3.3), where the uncertainties are known rather than estimated from few. */
 const COVERAGE = 2;
 
 /**
@@ -50,7 +50,8 @@ export function agreement(history: readonly ControlFigure[], today: ControlFigur
   const typical = Math.sqrt(own.reduce((s, u) => s + u ** 2, 0) / own.length);
   const spread = Math.max(scatter ?? 0, typical, LEAST_SPREAD);
   const offsetUncertainty = spread * Math.sqrt(1 + 1 / count);
-  const coverage = count < 2 ? COVERAGE : Math.min(studentQuantile(PROBABILITY, count - 1), 2 * COVERAGE);
+  // Where the figures' own uncertainties explain the scatter, they say more of it than a handful of sessions can.
+  const coverage = scatter === null || scatter <= typical ? COVERAGE : studentQuantile(PROBABILITY, count - 1);
   const limit = coverage * offsetUncertainty;
   const offset = today.value - usual;
   return {

@@ -8,13 +8,13 @@ const ok = { ok: true } as const;
 
 /** The JSON endpoints: parse, call, answer. */
 export function apiRoutes(app: Express, application: Application): void {
-  const { catalogue, scoring, runImport, queue, clips, jobs, rules, takePages, pictures } = application;
+  const { catalogue, scoring, runImport, queue, clips, jobs, takePages, pictures } = application;
   handle(app, ENDPOINTS.status, () => Promise.resolve(application.status));
   handle(app, ENDPOINTS.jobs, () => Promise.resolve(jobs.list()));
   handle(app, ENDPOINTS.specimens, async () => [...(await catalogue.specimens())]);
   handle(app, ENDPOINTS.specimen, ({ params }) => catalogue.sheet(params.id));
   handle(app, ENDPOINTS.sessions, () => catalogue.sessions());
-  handle(app, ENDPOINTS.protocols, () => rules.protocols());
+  handle(app, ENDPOINTS.protocols, () => application.protocols.protocols());
   handle(app, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));
   handle(app, ENDPOINTS.ranking, ({ params }) => catalogue.ranking(params.category));
   handle(app, ENDPOINTS.importRun, ({ body }) => runImport.importUploaded(body));

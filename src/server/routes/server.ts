@@ -7,10 +7,12 @@ import type { Problem } from '#contracts/problem';
 import { asFailure, Failure } from '../failures';
 import type { Application } from '../wiring';
 import { apiRoutes } from './api';
+import { boothRoutes } from './booth';
 import { clipRoutes } from './clips';
 import { eventRoutes } from './events';
 import { exportRoutes } from './exports';
 import { localOnly } from './guard';
+import { recordingRoutes } from './recordings';
 
 /**
  * The whole HTTP interface.
@@ -26,8 +28,10 @@ export function httpServer(
   app.disable('x-powered-by');
   app.use(localOnly(options.host));
   clipRoutes(app, application);
+  recordingRoutes(app, application);
   app.use(express.json({ limit: '4mb' }));
   apiRoutes(app, application);
+  boothRoutes(app, application);
   exportRoutes(app, application);
   eventRoutes(app, application);
   app.get(PLAIN_PATHS.openapi, (_request, response) => {

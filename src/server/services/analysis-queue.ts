@@ -1,4 +1,4 @@
-import { EMPTY, Subject, catchError, defer, mergeMap, type Subscription } from 'rxjs';
+import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, type Subscription } from 'rxjs';
 import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure/run-measurements';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { compareClaim } from '#core/rules/claim-comparison';
@@ -11,9 +11,11 @@ import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import {
   analysedTakes,
+  analysisOfClip,
   chainOfRun,
   failAnalysis,
   finishAnalysis,
+  orderAnalysis,
   orderMissingAnalyses,
   recoverAnalyses,
   requeueAnalysis,
@@ -36,6 +38,7 @@ import type { WorkerPool } from './worker-pool';
 export class AnalysisQueue {
   private readonly waiting = new Subject<string>();
   private readonly subscription: Subscription;
+  private readonly ended = new Subject<string>();
   private unfinished = 0;
   private idleWaiters: (() => void)[] = [];
 
@@ -66,6 +69,26 @@ export class AnalysisQueue {
   enqueue(analysisIds: readonly string[]): void {
     this.unfinished += analysisIds.length;
     for (const id of analysisIds) this.waiting.next(id);
+  }
+
+  /**
+   * Sees to it that a clip is analysed, ahead of everything that waits: somebody stands at the microphone.
+   *
+   * @throws Failure `clip-refused` where the analysis fails
+   */
+  async ready(sha256: string): Promise<void> {
+    await orderAnalysis(this.database, sha256, ALGORITHM_VERSION);
+    for (;;) {
+      const done = firstValueFrom(this.ended.pipe(filter((hash) => hash === sha256)));
+      const analysis = await analysisOfClip(this.database, sha256, ALGORITHM_VERSION);
+      if (analysis?.status === 'done') return;
+      if (!analysis || analysis.status === 'failed')
+        throw new Failure('clip-refused', `The clip could not be measured: ${analysis?.reason ?? 'it is gone'}`);
+      if (analysis.status === 'queued') {
+        this.unfinished++;
+        await this.work(analysis.id);
+      } else await done;
+    }
   }
 
   /** After a start: takes up again what the last process left. */
@@ -125,6 +148,7 @@ export class AnalysisQueue {
       await failAnalysis(this.database, id, reason);
       job.fail(reason);
     }
+    this.ended.next(started.clip_sha256);
     for (const run of await runsOfAnalysis(this.database, id)) {
       await this.measureRun(run.run_id);
       this.hub.specimenChanged(run.specimen_id);

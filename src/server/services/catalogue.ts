@@ -2,26 +2,33 @@ import { filter } from 'rxjs';
 import { ALGORITHM_VERSION, QUANTITY_IDS } from '#core/measure/registry';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { RankedUnit } from '#core/rules/rank';
+import { corrected } from '#core/rules/rig-agreement';
 import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
-import { measurementSchema } from '#contracts/measurement';
+import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
 import type { RankingInputs, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
 import { curvesSchema } from '#contracts/curves';
+import { tableCellSchema } from '#contracts/table-reading';
 import type { Run, SpecimenRow, SpecimenSheet, Stage } from '#contracts/specimen';
 import type { RankUnitsTask } from '#worker/rank-units';
 import type { Database } from '../db/database';
 import { claimsOfSpecimen } from '../db/queries/claim';
 import { curvesOfRun } from '../db/queries/curve';
-import { currentFacts, measurementsOfRun, type FactRow } from '../db/queries/measurement';
+import { bridgingFacts, currentFacts, measurementsOfRun } from '../db/queries/measurement';
 import { currentPoints, pointsHistory, type PointsRow } from '../db/queries/points';
 import { listPrices } from '../db/queries/price';
 import { currentRubric } from '../db/queries/rubric';
-import { listSessions, runsOfSpecimen, takesOfSpecimen } from '../db/queries/run';
+import { listProtocols } from '../db/queries/protocol';
+import { listSessions, runsOfSpecimen, takesOfSpecimen, type RunRow } from '../db/queries/run';
 import { listSpecimens, type SpecimenBase } from '../db/queries/specimen';
+import { tablesOf } from '../db/queries/table-reading';
+import { listUnitEvents } from '../db/queries/unit-event';
 import { Failure } from '../failures';
+import { comparableFacts, type RankedFact } from './comparable-facts';
 import type { EventHub } from './event-hub';
+import type { Rigs } from './rigs';
 import { takeFromRow } from './take-from-row';
 import type { WorkerPool } from './worker-pool';
 
@@ -41,6 +48,7 @@ export class Catalogue {
   constructor(
     private readonly database: Database,
     private readonly pool: WorkerPool,
+    private readonly rigs: Rigs,
     hub: EventHub,
   ) {
     hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => (this.snapshot = null));
@@ -73,6 +81,10 @@ export class Catalogue {
         protocol: run.protocol,
         protocolVersion: run.protocol_version,
         source: run.source,
+        purpose: run.purpose,
+        rig: run.rig,
+        tables: await this.tables(run),
+        corrections: await this.corrections(run, measurements.map((m) => measurementSchema.parse(m))),
         takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
         measurements: measurements.map((m) => measurementSchema.parse(m)),
         curves: curvesSchema.parse(await curvesOfRun(this.database, run.id, ALGORITHM_VERSION)),
@@ -83,6 +95,7 @@ export class Catalogue {
       runs,
       prices: (await listPrices(this.database, id)).map(plainPrice),
       claims: await claimsOfSpecimen(this.database, id),
+      events: (await listUnitEvents(this.database, id)).map(({ kind, day, note }) => ({ kind, day, note })),
       points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({
         criterion,
         value,
@@ -90,6 +103,36 @@ export class Catalogue {
         date,
       })),
     };
+  }
+
+  private async tables(run: RunRow): Promise<Run['tables']> {
+    const rows = await tablesOf(this.database, 'run', [run.id]);
+    if (rows.length === 0) return [];
+    const protocol = (await listProtocols(this.database)).find(
+      (p) => p.id === run.protocol && p.version === run.protocol_version,
+    );
+    return rows.map(({ step, cells }) => {
+      const found = protocol?.steps.find((s) => s.id === step);
+      return {
+        step,
+        cells: tableCellSchema.array().parse(cells),
+        title: found?.title ?? step,
+        unit: found?.table?.unit ?? '',
+        cell: found?.table?.cell ?? '',
+      };
+    });
+  }
+
+  /** What the rig's offset makes of a run's figures, where its policy is to correct. */
+  private async corrections(run: RunRow, figures: readonly MeasurementJson[]): Promise<Run['corrections']> {
+    const offsets = await this.rigs.corrections(run.date, run.rig_name);
+    return figures.flatMap(({ quantity, value, uncertainty }) => {
+      const offset = offsets.get(quantity);
+      const figure = offset && value !== null ? corrected({ value, uncertainty }, offset) : null;
+      return figure && offset?.offset !== null && offset?.offset !== undefined
+        ? [{ quantity, value: figure.value, uncertainty: figure.uncertainty ?? 0, offset: offset.offset }]
+        : [];
+    });
   }
 
   async sessions(): Promise<Session[]> {
@@ -133,7 +176,20 @@ export class Catalogue {
     const db = this.database;
     const bases = await listSpecimens(db, ALGORITHM_VERSION);
     const prices = groupBy(await listPrices(db), (p) => p.specimen_id);
-    const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION), (f) => f.specimen_id);
+    const allFacts = await currentFacts(db, ALGORITHM_VERSION);
+    const bridging = await bridgingFacts(db, ALGORITHM_VERSION);
+    const protocols = await listProtocols(db);
+    const categories = new Map(bases.map((b) => [b.id, b.category]));
+    const facts = groupBy(
+      CATEGORIES.flatMap((category) =>
+        comparableFacts(
+          allFacts.filter((f) => categories.get(f.specimen_id) === category),
+          bridging,
+          protocols,
+        ),
+      ),
+      (f) => f.specimen_id,
+    );
     const points = groupBy(await currentPoints(db), (p) => p.specimen_id);
     const units = new Map(
       bases.map((b) => [b.id, unitFacts(b.id, facts.get(b.id) ?? [], points.get(b.id) ?? [], prices.get(b.id) ?? [])]),
@@ -174,7 +230,7 @@ const isMeasured = (base: SpecimenBase, unit: UnitFacts | undefined): boolean =>
 
 function unitFacts(
   id: string,
-  facts: readonly FactRow[],
+  facts: readonly RankedFact[],
   points: readonly PointsRow[],
   prices: readonly DatedPrice[],
 ): UnitFacts {
@@ -183,9 +239,9 @@ function unitFacts(
     figures: Object.fromEntries(
       facts
         .filter((f) => (QUANTITY_IDS as readonly string[]).includes(f.quantity))
-        .map(({ quantity, value, uncertainty, bound, not_measured }) => [
+        .map(({ quantity, value, uncertainty, bound, not_measured, remark }) => [
           quantity,
-          { value, uncertainty, bound, notMeasured: not_measured },
+          { value, uncertainty, bound, notMeasured: not_measured, remark },
         ]),
     ),
     byHand: Object.fromEntries(points.map(({ criterion, value, reason }) => [criterion, { value, reason }])),

@@ -16,7 +16,9 @@ import { notePrice } from '../db/queries/price';
 import { listProtocols, protocolIds } from '../db/queries/protocol';
 import { currentRubric } from '../db/queries/rubric';
 import { ensureSession, findRunByKey, insertRun, insertTake } from '../db/queries/run';
+import { rigOnDay } from '../db/queries/rig';
 import { ensureSpecimen, noteCustody } from '../db/queries/specimen';
+import { fillTable } from '../db/queries/table-reading';
 import { Failure } from '../failures';
 import type { AnalysisQueue } from './analysis-queue';
 import { fileBytes, type ClipIngest, type InspectedFile } from './clip-ingest';
@@ -125,7 +127,10 @@ async function addRun(
     source: document.source,
     importKey: key,
     fullScaleDbu: document.inputFullScaleDbu ?? null,
+    rigId: document.rig === undefined ? null : ((await rigOnDay(tx, document.rig, document.date))?.id ?? null),
+    purpose: document.purpose,
   });
+  for (const table of document.tables) await fillTable(tx, { run: runId }, table);
   await noteCustody(tx, specimenId, true, document.date);
   const ordered: string[] = [];
   for (const [i, take] of document.takes.entries()) {

@@ -14,6 +14,31 @@ export async function orderAnalysis(db: Queryable, sha256: string, algorithmVers
   return row?.id ?? null;
 }
 
+/** Where the analysis of a clip stands. */
+export async function analysisOfClip(
+  db: Queryable,
+  sha256: string,
+  algorithmVersion: number,
+): Promise<{
+  id: string;
+  status: 'queued' | 'running' | 'done' | 'failed';
+  reason: string | null;
+  summary: unknown;
+  step_powers: Uint8Array | null;
+} | null> {
+  const rows = await db.query<{
+    id: string;
+    status: 'queued' | 'running' | 'done' | 'failed';
+    reason: string | null;
+    summary: unknown;
+    step_powers: Uint8Array | null;
+  }>(
+    'SELECT id, status, reason, summary, step_powers FROM analysis WHERE clip_sha256 = $1 AND algorithm_version = $2',
+    [sha256, algorithmVersion],
+  );
+  return rows.at(0) ?? null;
+}
+
 /** After a restart: what was running is queued again, or given up when it has been tried too often. */
 export async function recoverAnalyses(db: Queryable): Promise<string[]> {
   await db.query(

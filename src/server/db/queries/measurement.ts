@@ -36,7 +36,19 @@ export interface FactRow {
   readonly uncertainty: number | null;
   readonly bound: Bound;
   readonly not_measured: string | null;
+  readonly protocol: string;
+  readonly protocol_version: number;
+  readonly day: string;
 }
+
+const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured, p.slug AS protocol,
+            v.version AS protocol_version, se.held_on AS day
+     FROM measurement me
+     JOIN run r ON r.id = me.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     WHERE me.algorithm_version = $1`;
 
 /** The figures that count: of each specimen and quantity, those of its latest run. */
 export async function currentFacts(
@@ -45,13 +57,18 @@ export async function currentFacts(
   specimenId: string | null = null,
 ): Promise<FactRow[]> {
   return db.query(
-    `SELECT DISTINCT ON (r.specimen_id, me.quantity)
-            r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured
-     FROM measurement me
-     JOIN run r ON r.id = me.run_id
-     JOIN session se ON se.id = r.session_id
-     WHERE me.algorithm_version = $1 AND ($2::bigint IS NULL OR r.specimen_id = $2)
+    `SELECT DISTINCT ON (r.specimen_id, me.quantity) ${FACTS} AND ($2::bigint IS NULL OR r.specimen_id = $2)
      ORDER BY r.specimen_id, me.quantity, se.held_on DESC, r.id DESC`,
     [algorithmVersion, specimenId],
+  );
+}
+
+/** Exact figures of units that were measured under more than one version of a protocol, newest first. */
+export async function bridgingFacts(db: Queryable, algorithmVersion: number): Promise<FactRow[]> {
+  return db.query(
+    `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
+       (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1)
+     ORDER BY se.held_on DESC, r.id DESC`,
+    [algorithmVersion],
   );
 }

@@ -1,7 +1,7 @@
 import { protocolSchema, type Protocol } from '#contracts/protocol';
 import type { Queryable } from '../database';
 
-/** Adds a version of a protocol with its steps, unless it is there. Versions are never changed. */
+/** Adds a version of a protocol with its steps, unless it is there. A version that was used is never changed. */
 export async function addProtocolVersion(db: Queryable, protocol: Protocol): Promise<void> {
   await db.query('INSERT INTO protocol (slug, category) VALUES ($1, $2) ON CONFLICT DO NOTHING', [
     protocol.id,
@@ -43,4 +43,39 @@ export async function protocolIds(
     [slug, version],
   );
   return { versionId: rows[0].version_id, steps: new Map(rows.map((r) => [r.slug, r.step_id])) };
+}
+
+/** How often, and when, each version was used. */
+export interface VersionUse {
+  readonly slug: string;
+  readonly version: number;
+  readonly runs: number;
+  readonly plans: number;
+  readonly first_used: string | null;
+  readonly last_used: string | null;
+}
+
+export async function versionUses(db: Queryable): Promise<VersionUse[]> {
+  return db.query(
+    `SELECT p.slug, v.version, count(r.id)::int AS runs, min(se.held_on) AS first_used, max(se.held_on) AS last_used,
+            (SELECT count(*)::int FROM session_plan sp
+             WHERE sp.document->>'protocol' = p.slug AND (sp.document->>'protocolVersion')::int = v.version
+               AND sp.status IN ('running', 'done')) AS plans
+     FROM protocol_version v
+     JOIN protocol p ON p.id = v.protocol_id
+     LEFT JOIN run r ON r.protocol_version_id = v.id
+     LEFT JOIN session se ON se.id = r.session_id
+     GROUP BY p.slug, v.id, v.version`,
+  );
+}
+
+/** Takes an unused version away, to be written anew. */
+export async function dropProtocolVersion(db: Queryable, slug: string, version: number): Promise<void> {
+  const [row] = await db.query<{ id: string }>(
+    'SELECT v.id FROM protocol_version v JOIN protocol p ON p.id = v.protocol_id WHERE p.slug = $1 AND v.version = $2',
+    [slug, version],
+  );
+  if (!row) return;
+  await db.query('DELETE FROM step WHERE protocol_version_id = $1', [row.id]);
+  await db.query('DELETE FROM protocol_version WHERE id = $1', [row.id]);
 }

@@ -1,4 +1,4 @@
-import type { RunTake } from '#contracts/run-document';
+import type { RunDocument, RunTake } from '#contracts/run-document';
 import type { Queryable } from '../database';
 import { CLIP_COLUMNS, type ClipRow } from './clip';
 import { CURRENT_CHOICE } from './segment-choice';
@@ -27,13 +27,24 @@ interface NewRunRow {
   readonly source: string;
   readonly importKey: string;
   readonly fullScaleDbu: number | null;
+  readonly rigId: string | null;
+  readonly purpose: RunDocument['purpose'];
 }
 
 export async function insertRun(db: Queryable, run: NewRunRow): Promise<string> {
   const [row] = await db.query<{ id: string }>(
-    `INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key, full_scale_dbu)
-     VALUES ($1, $2, $3, $4, $5, $6) RETURNING id`,
-    [run.sessionId, run.specimenId, run.protocolVersionId, run.source, run.importKey, run.fullScaleDbu],
+    `INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key, full_scale_dbu, rig_id, purpose)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
+    [
+      run.sessionId,
+      run.specimenId,
+      run.protocolVersionId,
+      run.source,
+      run.importKey,
+      run.fullScaleDbu,
+      run.rigId,
+      run.purpose,
+    ],
   );
   return row.id;
 }
@@ -47,8 +58,9 @@ export async function insertTake(
   ordinal: number,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal, level_db_spl, wind_speed_ms)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal, level_db_spl, wind_speed_ms,
+                       note, settings, overruled)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
     [
       runId,
       stepId,
@@ -59,6 +71,9 @@ export async function insertTake(
       ordinal,
       take.levelDbSpl ?? null,
       take.windSpeedMs ?? null,
+      take.note ?? '',
+      JSON.stringify(take.settings ?? {}),
+      JSON.stringify(take.overruled ?? []),
     ],
   );
 }
@@ -70,15 +85,20 @@ export interface RunRow {
   readonly protocol: string;
   readonly protocol_version: number;
   readonly source: string;
+  readonly purpose: RunDocument['purpose'];
+  readonly rig: string | null;
+  readonly rig_name: string | null;
 }
 
 export async function runsOfSpecimen(db: Queryable, specimenId: string): Promise<RunRow[]> {
   return db.query(
-    `SELECT r.id, se.held_on AS date, p.slug AS protocol, v.version AS protocol_version, r.source
+    `SELECT r.id, se.held_on AS date, p.slug AS protocol, v.version AS protocol_version, r.source, r.purpose,
+            g.name || ', since ' || g.effective_on AS rig, g.name AS rig_name
      FROM run r
      JOIN session se ON se.id = r.session_id
      JOIN protocol_version v ON v.id = r.protocol_version_id
      JOIN protocol p ON p.id = v.protocol_id
+     LEFT JOIN rig g ON g.id = r.rig_id
      WHERE r.specimen_id = $1 ORDER BY se.held_on DESC, r.id DESC`,
     [specimenId],
   );
@@ -93,6 +113,9 @@ export type TakeRow = ClipRow & {
   readonly gain_db: number;
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
+  readonly note: string;
+  readonly settings: unknown;
+  readonly overruled: unknown;
   readonly analysis_id: string;
   readonly status: 'queued' | 'running' | 'done' | 'failed';
   readonly reason: string | null;
@@ -103,7 +126,7 @@ export type TakeRow = ClipRow & {
 
 /** Columns of a take with its clip and analysis; what a person has marked stands before what was found automatically. */
 const TAKE_COLUMNS = `t.id AS take_id, t.run_id, st.slug AS step, st.title AS step_title, t.gain_db, t.distance_m,
-            t.angle_deg, ${CLIP_COLUMNS}, a.id AS analysis_id, a.status, a.reason, a.attempts,
+            t.angle_deg, t.note, t.settings, t.overruled, ${CLIP_COLUMNS}, a.id AS analysis_id, a.status, a.reason, a.attempts,
             COALESCE(ch.summary, a.summary) AS summary, COALESCE(ch.measurements, a.measurements) AS measurements`;
 const TAKE_TABLES = `take t
      JOIN run r ON r.id = t.run_id
@@ -202,5 +225,109 @@ export async function listSessions(
      JOIN specimen s ON s.id = n.specimen_id
      JOIN model m ON m.id = s.model_id
      GROUP BY se.id, se.held_on ORDER BY se.held_on DESC`,
+  );
+}
+
+/** A run of a day, for the page of that day. */
+export interface DayRunRow {
+  readonly id: string;
+  readonly purpose: RunDocument['purpose'];
+  readonly specimen_id: string;
+  readonly name: string;
+  readonly protocol: string;
+  readonly protocol_version: number;
+  readonly rig_id: string | null;
+  readonly takes: number;
+  readonly overruled: number;
+}
+
+export async function runsOfDay(db: Queryable, day: string): Promise<DayRunRow[]> {
+  return db.query(
+    `SELECT r.id, r.purpose, r.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS name, p.slug AS protocol,
+            v.version AS protocol_version, r.rig_id,
+            (SELECT count(*)::int FROM take t WHERE t.run_id = r.id) AS takes,
+            (SELECT coalesce(sum(jsonb_array_length(t.overruled)), 0)::int FROM take t WHERE t.run_id = r.id) AS overruled
+     FROM run r
+     JOIN session se ON se.id = r.session_id
+     JOIN specimen s ON s.id = r.specimen_id
+     JOIN model m ON m.id = s.model_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     WHERE se.held_on = $1 ORDER BY r.id`,
+    [day],
+  );
+}
+
+/** A take that another one can be held against. */
+export interface ComparableTakeRow {
+  readonly step: string;
+  readonly specimen_id: string | null;
+  readonly unit: string;
+  readonly day: string;
+  readonly protocol_version: number;
+  readonly gain_db: number | null;
+  readonly distance_m: number | null;
+  readonly settings: unknown;
+  readonly sample_rate_hz: number;
+  readonly duration_s: number;
+  readonly summary: unknown;
+  readonly step_powers: Uint8Array | null;
+}
+
+/** Measured takes of a protocol: of one step with any unit, and of all steps with one unit; newest first. */
+export async function comparableTakes(
+  db: Queryable,
+  where: {
+    readonly protocol: string;
+    readonly step: string;
+    readonly specimenId: string | null;
+    readonly algorithmVersion: number;
+    readonly most: number;
+  },
+): Promise<ComparableTakeRow[]> {
+  return db.query(
+    `SELECT st.slug AS step, r.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS unit, se.held_on AS day,
+            v.version AS protocol_version, t.gain_db, t.distance_m, t.settings, c.sample_rate_hz, c.duration_s,
+            a.summary, a.step_powers
+     FROM take t
+     JOIN step st ON st.id = t.step_id
+     JOIN protocol_version v ON v.id = st.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     JOIN run r ON r.id = t.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN specimen s ON s.id = r.specimen_id
+     JOIN model m ON m.id = s.model_id
+     JOIN clip c ON c.sha256 = t.clip_sha256
+     JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $4 AND a.status = 'done'
+     WHERE p.slug = $1 AND (st.slug = $2 OR r.specimen_id = $3)
+     ORDER BY (r.specimen_id = $3) DESC NULLS LAST, se.held_on DESC, t.id DESC LIMIT $5`,
+    [where.protocol, where.step, where.specimenId, where.algorithmVersion, where.most],
+  );
+}
+
+/** Settings of the last takes of a unit, by step. */
+export async function lastSettings(
+  db: Queryable,
+  specimenId: string,
+): Promise<{ step: string; day: string; gain_db: number; distance_m: number | null; angle_deg: number | null; settings: unknown }[]> {
+  return db.query(
+    `SELECT DISTINCT ON (st.slug) st.slug AS step, se.held_on AS day, t.gain_db, t.distance_m, t.angle_deg, t.settings
+     FROM take t JOIN step st ON st.id = t.step_id JOIN run r ON r.id = t.run_id JOIN session se ON se.id = r.session_id
+     WHERE r.specimen_id = $1 ORDER BY st.slug, se.held_on DESC, t.id DESC`,
+    [specimenId],
+  );
+}
+
+/** Median length of the takes of each step of a protocol, in seconds. */
+export async function usualLengths(db: Queryable, protocol: string): Promise<{ step: string; seconds: number }[]> {
+  return db.query(
+    `SELECT st.slug AS step, percentile_cont(0.5) WITHIN GROUP (ORDER BY c.duration_s) AS seconds
+     FROM take t
+     JOIN step st ON st.id = t.step_id
+     JOIN protocol_version v ON v.id = st.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     JOIN clip c ON c.sha256 = t.clip_sha256
+     WHERE p.slug = $1 GROUP BY st.slug`,
+    [protocol],
   );
 }

@@ -26,6 +26,16 @@ export async function ensureSpecimen(db: Queryable, specimen: RunDocument['speci
   return found.id;
 }
 
+/** Id of a specimen by its names, or null where it has never been tested. */
+export async function findSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string | null> {
+  const [row] = await db.query<{ id: string }>(
+    `SELECT s.id FROM specimen s JOIN model m ON m.id = s.model_id
+     WHERE m.maker = $1 AND m.name = $2 AND m.category = $3 AND s.label = $4`,
+    [specimen.maker, specimen.model, specimen.category, specimen.label],
+  );
+  return row?.id ?? null;
+}
+
 /** A row of the list of all specimens, before prices, figures and rank are joined to it. */
 export interface SpecimenBase {
   readonly id: string;

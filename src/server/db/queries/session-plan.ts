@@ -1,0 +1,201 @@
+import type { DecideTake, NewPlan, PlannedUnit, SlotTake, TakeSettings } from '#contracts/session-plan';
+import type { Queryable } from '../database';
+import { CLIP_COLUMNS, type ClipRow } from './clip';
+
+export interface PlanDbRow {
+  readonly id: string;
+  readonly document: unknown;
+  readonly status: 'planned' | 'running' | 'done' | 'cancelled';
+  readonly cautions_seen: unknown;
+  readonly started_at: Date | null;
+  readonly finished_at: Date | null;
+}
+
+const PLAN_COLUMNS = 'id, document, status, cautions_seen, started_at, finished_at';
+
+export async function insertPlan(db: Queryable, plan: NewPlan): Promise<string> {
+  const [row] = await db.query<{ id: string }>(
+    "INSERT INTO session_plan (document, status) VALUES ($1, 'planned') RETURNING id",
+    [JSON.stringify(plan)],
+  );
+  return row.id;
+}
+
+export async function replacePlan(db: Queryable, id: string, plan: NewPlan): Promise<void> {
+  await db.query('UPDATE session_plan SET document = $2 WHERE id = $1', [id, JSON.stringify(plan)]);
+  await db.query('DELETE FROM session_slot WHERE plan_id = $1', [id]);
+}
+
+export async function findPlan(db: Queryable, id: string): Promise<PlanDbRow | null> {
+  return (await db.query<PlanDbRow>(`SELECT ${PLAN_COLUMNS} FROM session_plan WHERE id = $1`, [id])).at(0) ?? null;
+}
+
+export async function listPlans(db: Queryable): Promise<PlanDbRow[]> {
+  return db.query(`SELECT ${PLAN_COLUMNS} FROM session_plan ORDER BY document->>'day' DESC, id DESC`);
+}
+
+export async function movePlan(db: Queryable, id: string, status: PlanDbRow['status'], at: Date): Promise<void> {
+  await db.query(
+    `UPDATE session_plan SET status = $2,
+            started_at = CASE WHEN $2 = 'running' THEN coalesce(started_at, $3) ELSE started_at END,
+            finished_at = CASE WHEN $2 IN ('done', 'cancelled') THEN $3 ELSE NULL END
+     WHERE id = $1`,
+    [id, status, at],
+  );
+}
+
+export async function seeCaution(db: Queryable, planId: string, seen: readonly string[]): Promise<void> {
+  await db.query('UPDATE session_plan SET cautions_seen = $2 WHERE id = $1', [planId, JSON.stringify(seen)]);
+}
+
+export interface SlotDbRow {
+  readonly id: string;
+  readonly plan_id: string;
+  readonly ordinal: number;
+  readonly purpose: 'opening' | 'unit' | 'closing';
+  readonly unit: unknown;
+  readonly steps: unknown;
+  readonly run_id: string | null;
+  readonly started_at: Date | null;
+  readonly finished_at: Date | null;
+}
+
+const SLOT_COLUMNS = 'id, plan_id, ordinal, purpose, unit, steps, run_id, started_at, finished_at';
+
+export async function insertSlot(
+  db: Queryable,
+  planId: string,
+  ordinal: number,
+  purpose: SlotDbRow['purpose'],
+  unit: PlannedUnit,
+  steps: readonly string[],
+): Promise<void> {
+  await db.query('INSERT INTO session_slot (plan_id, ordinal, purpose, unit, steps) VALUES ($1, $2, $3, $4, $5)', [
+    planId,
+    ordinal,
+    purpose,
+    JSON.stringify(unit),
+    JSON.stringify(steps),
+  ]);
+}
+
+export async function slotsOfPlan(db: Queryable, planId: string): Promise<SlotDbRow[]> {
+  return db.query(`SELECT ${SLOT_COLUMNS} FROM session_slot WHERE plan_id = $1 ORDER BY ordinal`, [planId]);
+}
+
+export async function findSlot(db: Queryable, id: string): Promise<SlotDbRow | null> {
+  return (await db.query<SlotDbRow>(`SELECT ${SLOT_COLUMNS} FROM session_slot WHERE id = $1`, [id])).at(0) ?? null;
+}
+
+export async function startSlot(db: Queryable, id: string, at: Date): Promise<void> {
+  await db.query('UPDATE session_slot SET started_at = coalesce(started_at, $2) WHERE id = $1', [id, at]);
+}
+
+export async function finishSlot(db: Queryable, id: string, runId: string, at: Date): Promise<void> {
+  await db.query('UPDATE session_slot SET run_id = $2, finished_at = $3 WHERE id = $1', [id, runId, at]);
+}
+
+/** Steps and minutes of units that were run in the booth. */
+export async function pastPaces(db: Queryable): Promise<{ steps: number; minutes: number }[]> {
+  return db.query(
+    `SELECT jsonb_array_length(steps) AS steps, extract(epoch FROM finished_at - started_at)::double precision / 60 AS minutes
+     FROM session_slot WHERE run_id IS NOT NULL AND started_at IS NOT NULL ORDER BY id DESC LIMIT 100`,
+  );
+}
+
+/** How many takes of each plan are kept: one per step counts. */
+export async function keptByPlan(db: Queryable): Promise<{ plan_id: string; kept: number; steps: number }[]> {
+  return db.query(
+    `SELECT s.plan_id, sum(jsonb_array_length(s.steps))::int AS steps,
+            (SELECT count(DISTINCT (t.slot_id, t.step))::int FROM slot_take t JOIN session_slot x ON x.id = t.slot_id
+             WHERE x.plan_id = s.plan_id AND t.state = 'kept') AS kept
+     FROM session_slot s GROUP BY s.plan_id`,
+  );
+}
+
+export type SlotTakeRow = ClipRow & {
+  readonly slot_take_id: string;
+  readonly slot_id: string;
+  readonly step: string;
+  readonly attempt: number;
+  readonly settings: unknown;
+  readonly verdict: SlotTake['verdict'];
+  readonly findings: unknown;
+  readonly overruled: unknown;
+  readonly state: SlotTake['state'];
+  readonly note: string;
+  readonly summary: unknown;
+};
+
+const TAKE_SELECT = `SELECT t.id AS slot_take_id, t.slot_id, t.step, t.attempt, t.settings, t.verdict, t.findings, t.overruled,
+            t.state, t.note, a.summary, ${CLIP_COLUMNS}
+     FROM slot_take t
+     JOIN clip c ON c.sha256 = t.clip_sha256
+     LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2`;
+
+export async function takesOfPlan(db: Queryable, planId: string, algorithmVersion: number): Promise<SlotTakeRow[]> {
+  return db.query(
+    `${TAKE_SELECT} JOIN session_slot s ON s.id = t.slot_id WHERE s.plan_id = $1 ORDER BY t.id`,
+    [planId, algorithmVersion],
+  );
+}
+
+export async function findSlotTake(db: Queryable, id: string, algorithmVersion: number): Promise<SlotTakeRow | null> {
+  return (await db.query<SlotTakeRow>(`${TAKE_SELECT} WHERE t.id = $1`, [id, algorithmVersion])).at(0) ?? null;
+}
+
+/** A new attempt at a step; earlier ones that nobody kept count as retaken. */
+export async function insertSlotTake(
+  db: Queryable,
+  take: {
+    readonly slotId: string;
+    readonly step: string;
+    readonly sha256: string;
+    readonly settings: TakeSettings;
+    readonly verdict: SlotTake['verdict'];
+    readonly findings: SlotTake['findings'];
+    readonly note: string;
+  },
+): Promise<string> {
+  await db.query("UPDATE slot_take SET state = 'retaken' WHERE slot_id = $1 AND step = $2 AND state = 'open'", [
+    take.slotId,
+    take.step,
+  ]);
+  const [row] = await db.query<{ id: string }>(
+    `INSERT INTO slot_take (slot_id, step, attempt, clip_sha256, settings, verdict, findings, state, note)
+     SELECT $1, $2, coalesce(max(attempt), 0) + 1, $3, $4, $5, $6, 'open', $7 FROM slot_take WHERE slot_id = $1 AND step = $2
+     RETURNING id`,
+    [
+      take.slotId,
+      take.step,
+      take.sha256,
+      JSON.stringify(take.settings),
+      take.verdict,
+      JSON.stringify(take.findings),
+      take.note,
+    ],
+  );
+  return row.id;
+}
+
+export async function updateSlotTake(db: Queryable, id: string, change: DecideTake): Promise<void> {
+  await db.query(
+    `UPDATE slot_take SET state = $2, overruled = $3, note = coalesce($4, note), settings = coalesce($5, settings) WHERE id = $1`,
+    [
+      id,
+      change.state,
+      JSON.stringify(change.overruled),
+      change.note ?? null,
+      change.settings ? JSON.stringify(change.settings) : null,
+    ],
+  );
+}
+
+/** Of the repeats that a step asks for, the latest are kept; older kept takes become retaken. */
+export async function keepLatest(db: Queryable, slotId: string, step: string, count: number): Promise<void> {
+  await db.query(
+    `UPDATE slot_take SET state = 'retaken' WHERE slot_id = $1 AND step = $2 AND state = 'kept' AND id NOT IN
+       (SELECT id FROM slot_take WHERE slot_id = $1 AND step = $2 AND state = 'kept' ORDER BY id DESC LIMIT $3)`,
+    [slotId, step, count],
+  );
+}

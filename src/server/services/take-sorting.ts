@@ -1,0 +1,115 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { z } from 'zod';
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { playKindOf } from '#core/rules/compare-versions';
+import { matchTakes, type MatchableTake } from '#core/rules/match-takes';
+import { clipSummarySchema } from '#contracts/clip-summary';
+import type { Clip } from '#contracts/clip';
+import { roleOf } from '#contracts/protocol';
+import {
+  newPlanSchema,
+  type cutPiecesSchema,
+  type cutRequestSchema,
+  type MatchProposal,
+  type matchRequestSchema,
+} from '#contracts/session-plan';
+import type { CutClipTask, CutPiece } from '#worker/cut-clip';
+import type { ClipStore } from '../archive/clip-store';
+import type { Database } from '../db/database';
+import { analysisOfClip } from '../db/queries/analysis';
+import { findClip } from '../db/queries/clip';
+import { listProtocols } from '../db/queries/protocol';
+import { usualLengths } from '../db/queries/run';
+import { findPlan, findSlot } from '../db/queries/session-plan';
+import { Failure } from '../failures';
+import type { AnalysisQueue } from './analysis-queue';
+import type { ClipIngest } from './clip-ingest';
+import type { WorkerPool } from './worker-pool';
+
+/** Recordings from elsewhere: which is which step, and one long one cut into takes. */
+export class TakeSorting {
+  constructor(
+    private readonly database: Database,
+    private readonly store: ClipStore,
+    private readonly pool: WorkerPool,
+    private readonly queue: AnalysisQueue,
+    private readonly ingest: ClipIngest,
+  ) {}
+
+  /** @throws Failure `not-found` */
+  async match(slotId: string, request: z.output<typeof matchRequestSchema>): Promise<MatchProposal[]> {
+    const slot = await findSlot(this.database, slotId);
+    const row = slot && (await findPlan(this.database, slot.plan_id));
+    if (!slot || !row) throw new Failure('not-found', 'There is no such turn in any session.');
+    const plan = newPlanSchema.parse(row.document);
+    const protocol = (await listProtocols(this.database)).find(
+      (p) => p.id === plan.protocol && p.version === plan.protocolVersion,
+    );
+    const lengths = await usualLengths(this.database, plan.protocol);
+    const ids = slot.steps as readonly string[];
+    const steps = (protocol?.steps ?? []).filter((s) => ids.includes(s.id) && !s.table);
+    const clips: Clip[] = [];
+    const takes: MatchableTake[] = [];
+    for (const { name, clip, gainDb } of request.clips) {
+      const { summary, known } = await this.measured(clip);
+      clips.push(known);
+      takes.push({
+        name,
+        durationS: known.format.durationS,
+        speechS: summary.noise.speech.reduce((s, { startS, endS }) => s + endS - startS, 0),
+        integratedLufs: summary.loudness.integratedLufs,
+        plosives: summary.plosives.length,
+        thirdOctave: summary.thirdOctave,
+        gainDb,
+      });
+    }
+    const matches = matchTakes(
+      takes,
+      steps.map((s) => ({
+        ...s,
+        role: roleOf(s),
+        playKind: playKindOf(s),
+        usualS: lengths.find((l) => l.step === s.id)?.seconds ?? null,
+      })),
+    );
+    return matches.map((m, i) => ({ ...m, reasons: [...m.reasons], doubts: [...m.doubts], clip: clips[i] }));
+  }
+
+  /**
+   * Cuts a clip into pieces, each a clip of its own; the long one stays.
+   *
+   * @throws Failure `not-found`; `invalid-request` where no cut was found
+   */
+  async cut({ clip, method }: z.output<typeof cutRequestSchema>): Promise<z.input<typeof cutPiecesSchema>> {
+    const path = await this.store.find(clip);
+    const whole = await findClip(this.database, clip);
+    if (!path || !whole) throw new Failure('not-found', 'There is no such clip in the archive.');
+    const into = await mkdtemp(join(tmpdir(), 'sediment-cut-'));
+    try {
+      const found = await this.pool.run<CutPiece[]>('cut-clip', { path, method, into } satisfies CutClipTask);
+      if (found.length === 0) {
+        throw new Failure('invalid-request', 'No place to cut was found; try another way, or mark the takes in an editor.');
+      }
+      const stem = whole.name.replace(/\.[^.]+$/, '');
+      const pieces = [];
+      for (const [i, { startS, endS, path: piece }] of found.entries()) {
+        const name = `${stem} ${String(i + 1).padStart(2, '0')}.wav`;
+        pieces.push({ startS, endS, name, clip: await this.ingest.ingest(createReadStream(piece), name, { keepPart: false }) });
+      }
+      return { pieces };
+    } finally {
+      await rm(into, { recursive: true, force: true });
+    }
+  }
+
+  private async measured(sha256: string) {
+    const known = await findClip(this.database, sha256);
+    if (!known) throw new Failure('not-found', 'There is no such clip in the archive.');
+    await this.queue.ready(sha256);
+    const analysis = await analysisOfClip(this.database, sha256, ALGORITHM_VERSION);
+    return { known, summary: clipSummarySchema.parse(analysis?.summary) };
+  }
+}
