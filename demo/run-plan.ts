@@ -1,7 +1,7 @@
 import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK, voltsToDbu, type InterfaceModel } from '#rig/audio-interface';
 import type { MicrophoneModel } from '#rig/microphone';
-import { DEMO_UNITS, INTERFACE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
+import { DEMO_RIGS, DEMO_UNITS, INTERFACE_CHANGE, PLOSIVE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
 
 /** What a worker needs to render one run of the demo, and the document that goes with it. */
 export interface DemoRunPlan {
@@ -27,8 +27,11 @@ export function gainFor(microphone: MicrophoneModel, desk: InterfaceModel): numb
 /** All runs of the demo, oldest first. */
 export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS): DemoRunPlan[] {
   return units
-    .flatMap((unit) => unit.dates.map((date, visit) => plan(unit, date, visit)))
-    .sort((a, b) => (a.document.date < b.document.date ? -1 : 1));
+    .flatMap((unit) => [
+      ...unit.dates.map((date, visit) => plan(unit, date, visit, unit.closes?.includes(date) ? 'opening' : 'unit')),
+      ...(unit.closes ?? []).map((date) => plan(unit, date, 1, 'closing')),
+    ])
+    .sort((a, b) => (a.document.date < b.document.date ? -1 : a.document.date > b.document.date ? 1 : 0));
 }
 
 /** Steps that came with the second version of the protocol, and how they are set up. */
@@ -46,7 +49,13 @@ const FURTHER_STEPS: readonly {
   { step: 'plosive', gainBy: -6, distanceM: 0.15, angleDeg: 0 },
 ];
 
-function takesOf(unit: DemoUnit, gainDb: number, version: number): RunDocumentInput['takes'] {
+function takesOf(
+  unit: DemoUnit,
+  gainDb: number,
+  version: number,
+  purpose: RunPurpose,
+  voice: string,
+): RunDocumentInput['takes'] {
   const first = [
     { step: 'speech', file: 'speech.wav', gainDb, distanceM: 0.15, angleDeg: 0 },
     { step: 'silence', file: 'silence.wav', gainDb },
@@ -54,10 +63,12 @@ function takesOf(unit: DemoUnit, gainDb: number, version: number): RunDocumentIn
   ];
   const further = FURTHER_STEPS.map(({ gainBy, ...take }) => ({
     ...take,
+    ...(take.step === 'plosive' && version >= 3 ? { distanceM: 0.1 } : {}),
     file: `${take.step}.wav`,
     gainDb: Math.max(0, gainDb + gainBy),
   }));
-  const all = version === 1 ? first : [...first, ...further];
+  const whole = version === 1 ? first : [...first, ...further];
+  const all = (purpose === 'closing' ? first.slice(0, 2) : whole).map((take) => ({ ...take, settings: { voice } }));
   return unit.diedAfter ? all.slice(0, all.findIndex((t) => t.step === unit.diedAfter) + 1) : all;
 }
 
@@ -92,9 +103,12 @@ function claimsOf({ microphone, sheet }: DemoUnit): RunDocumentInput['claims'] {
   ];
 }
 
-function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
+type RunPurpose = NonNullable<RunDocumentInput['purpose']>;
+
+function plan(unit: DemoUnit, date: string, visit: number, purpose: RunPurpose): DemoRunPlan {
   const desk = date < INTERFACE_CHANGE ? OLD_DESK : NEW_DESK;
-  const protocolVersion = date < PROTOCOL_CHANGE ? 1 : 2;
+  const protocolVersion = date < PROTOCOL_CHANGE ? 1 : date < PLOSIVE_CHANGE ? 2 : 3;
+  const voice = date < '2021-06' ? 'low' : date < '2023-06' ? 'north' : 'high';
   // Points are given at the first visit, and stand from then on.
   const given: Readonly<Record<string, DemoUnit['sound']>> =
     visit === 0 ? { sound: unit.sound, features: unit.features, build: unit.build } : {};
@@ -109,7 +123,9 @@ function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
       prices: unit.prices.map(([amount, kind, day]) => ({ amount, currency: 'EUR', kind, date: day })),
       claims: claimsOf(unit) ?? [],
       inputFullScaleDbu: desk.fullScaleDbu,
-      takes: takesOf(unit, gainFor(unit.microphone, desk), protocolVersion),
+      rig: DEMO_RIGS[0].name,
+      purpose,
+      takes: takesOf(unit, gainFor(unit.microphone, desk), protocolVersion, purpose, voice),
       points: Object.entries(given).flatMap(([criterion, entry]) =>
         entry ? [{ criterion, value: entry[0], reason: entry[1] }] : [],
       ),
@@ -117,6 +133,6 @@ function plan(unit: DemoUnit, date: string, visit: number): DemoRunPlan {
     onDesk: unit.onDesk ?? false,
     microphone: unit.microphone,
     interface: desk,
-    voice: date < '2021-06' ? 'low' : date < '2023-06' ? 'north' : 'high',
+    voice,
   };
 }

@@ -24,6 +24,8 @@ export interface DemoUnit {
   /** How well its data sheet says what it measured; none for units whose sheet nobody kept. */
   readonly sheet?: 'full' | 'unweighted';
   readonly onDesk?: boolean;
+  /** Days on which it also closed the session, with speech and silence only. */
+  readonly closes?: readonly string[];
 }
 
 type Kind = Pick<MicrophoneModel, 'alphaLow' | 'alphaHigh' | 'lowHz' | 'highHz'>;
@@ -57,6 +59,75 @@ export const INTERFACE_CHANGE = '2022-04-01';
 /** Sweeps, distances, plosives and the calibrator came with the second version of the protocol. */
 export const PROTOCOL_CHANGE = '2022-06-01';
 
+/** Plosives are read at 10 cm since then; the reference and the Sedge were recorded both ways. */
+export const PLOSIVE_CHANGE = '2025-09-01';
+
+/** The desk's chain, with the day from which it stood so. The control unit is the first of the units below. */
+export const DEMO_RIGS = [
+  {
+    name: 'Loft desk',
+    since: '2019-01-05',
+    room: 'Net loft, carpet, shelves, window to the harbour shut',
+    interface: 'Bitts & Cleat Quad, serial 118',
+    preamp: 'of the interface',
+    cables: 'the two grey ones',
+    stand: 'boom with the brass marks',
+    software: 'no processing, 48 kHz, 24 bit',
+    inputFullScaleDbu: 14,
+    sampleRateHz: 48_000,
+    why: '',
+  },
+  {
+    name: 'Loft desk',
+    since: '2022-04-01',
+    room: 'Net loft, carpet, shelves, window to the harbour shut',
+    interface: 'Bitts & Cleat Octet, serial 402',
+    preamp: 'of the interface',
+    cables: 'the two grey ones',
+    stand: 'boom with the brass marks',
+    software: 'no processing, 48 kHz, 24 bit',
+    inputFullScaleDbu: 14,
+    sampleRateHz: 48_000,
+    why: 'The Quad hissed, and its dial promised 3 dB more than it gave.',
+  },
+] as const;
+
+/** Sessions that the demo has planned, days counted from today. */
+export const DEMO_PLANS = [
+  {
+    title: 'Two loans before they go back',
+    inDays: 2,
+    units: [
+      { model: 'Italic S', source: 'lent', backInDays: 6 },
+      { model: 'Bosun', source: 'sent', backInDays: null },
+    ],
+    randomised: true,
+    needs: [
+      { what: 'XLR cable, 5 m', isThere: true },
+      { what: 'Calibrator and its half-inch adapter', isThere: true },
+      { what: 'Two 9 V cells', isThere: false },
+    ],
+    note: 'The foghorn is tested at noon: be done with the silences before.',
+  },
+  {
+    title: 'Sedge again, and a repaired Long Reach',
+    inDays: 9,
+    units: [
+      { model: 'Sedge', source: 'own', backInDays: null },
+      { model: 'Long Reach', source: 'own', backInDays: null },
+    ],
+    randomised: false,
+    needs: [{ what: 'XLR cable, 5 m', isThere: true }],
+    note: '',
+  },
+] as const;
+
+/** What happened to units between their tests. */
+export const DEMO_EVENTS = [
+  { model: 'Long Reach', kind: 'repair', day: '2025-10-30', note: 'New capsule lead; crackle gone in the workshop.' },
+  { model: 'Beacon', kind: 'firmware', day: '2025-06-12', note: '2.1: another noise gate, says the maker.' },
+] as const;
+
 export const DEMO_UNITS: readonly DemoUnit[] = [
   {
     maker: 'Lodebell',
@@ -64,7 +135,19 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     label: 'reference',
     source: 'own',
     onDesk: true,
-    dates: ['2019-03-09', '2021-10-16', '2022-04-23', '2025-09-06'],
+    dates: [
+      '2019-03-09',
+      '2020-02-29',
+      '2021-10-16',
+      '2022-02-05',
+      '2022-04-23',
+      '2023-02-25',
+      '2024-05-11',
+      '2025-01-18',
+      '2025-09-06',
+      '2025-11-15',
+    ],
+    closes: ['2025-11-15'],
     prices: [
       [349, 'street', '2019-03-09'],
       [379, 'street', '2025-09-06'],
@@ -381,7 +464,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     model: 'Sedge',
     label: 'A',
     source: 'bought',
-    dates: ['2025-01-18'],
+    dates: ['2025-01-18', '2025-09-06'],
     prices: [
       [79, 'street', '2025-01-18'],
       [69, 'sale', '2025-11-20'],

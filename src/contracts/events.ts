@@ -19,5 +19,7 @@ export const serverEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('jobs'), jobs: z.array(jobSchema) }),
   /** Facts of a unit changed: take, analysis, points, price. */
   z.object({ type: z.literal('specimen'), specimenId: z.string() }),
+  /** A session changed: its plan, a take, a decision. */
+  z.object({ type: z.literal('plan'), planId: z.string() }),
 ]);
 export type ServerEvent = z.infer<typeof serverEventSchema>;

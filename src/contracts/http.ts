@@ -97,7 +97,13 @@ export const ENDPOINTS = {
   ),
   notePrice: post('/api/specimens/:id/prices', 'Note a price', byId, newPriceSchema, done),
   setCustody: post('/api/specimens/:id/custody', 'Put a unit on the desk or away', byId, custodySchema, done),
-  noteEvent: post('/api/specimens/:id/events', 'Note a repair, a firmware, a day to be back', byId, unitEventSchema, done),
+  noteEvent: post(
+    '/api/specimens/:id/events',
+    'Note a repair, a firmware, a day to be back',
+    byId,
+    unitEventSchema,
+    done,
+  ),
   sessions: get('/api/sessions', 'Measuring sessions, newest first', none, z.array(sessionSchema)),
   protocols: get('/api/protocols', 'All protocol versions', none, z.array(protocolSchema)),
   rankingInputs: get(
@@ -174,8 +180,20 @@ export const ENDPOINTS = {
     z.strictObject({ caution: z.string() }),
     done,
   ),
-  addSlotTake: post('/api/slots/:id/takes', 'Check a clip as a take of a step', byId, newSlotTakeSchema, slotTakeSchema),
-  decideTake: post('/api/slot-takes/:id', 'Keep a take, retake it, overrule its checks', byId, decideTakeSchema, slotTakeSchema),
+  addSlotTake: post(
+    '/api/slots/:id/takes',
+    'Check a clip as a take of a step',
+    byId,
+    newSlotTakeSchema,
+    slotTakeSchema,
+  ),
+  decideTake: post(
+    '/api/slot-takes/:id',
+    'Keep a take, retake it, overrule its checks',
+    byId,
+    decideTakeSchema,
+    slotTakeSchema,
+  ),
   fillTable: post('/api/slots/:id/table', 'Fill in a table of a step', byId, tableReadingSchema, done),
   finishSlot: post('/api/slots/:id/finish', 'Make the kept takes a run of the unit', byId, nothing, importResultSchema),
   matchClips: post(
@@ -186,7 +204,12 @@ export const ENDPOINTS = {
     z.array(matchProposalSchema),
   ),
   cut: post('/api/cuts', 'Cut one long recording into takes', none, cutRequestSchema, cutPiecesSchema),
-  held: get('/api/days/:day', 'What was tested on a day, and what the control unit says of it', byDaySchema, heldSessionSchema),
+  held: get(
+    '/api/days/:day',
+    'What was tested on a day, and what the control unit says of it',
+    byDaySchema,
+    heldSessionSchema,
+  ),
   recordings: get('/api/recordings', 'Recordings that have not become clips yet', none, z.array(recordingSchema)),
   startRecording: post('/api/recordings', 'Open a recording', none, newRecordingSchema, recordingSchema),
   finishRecording: post(

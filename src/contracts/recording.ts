@@ -37,4 +37,8 @@ export const chunkReceiptSchema = z.object({ frames: z.int() });
 export const finishRecordingSchema = z.strictObject({
   frames: z.int().min(1).nullable().describe('Null: whatever has arrived'),
 });
-export const finishedRecordingSchema = z.object({ clip: clipSchema, slot: idSchema.nullable(), step: z.string().nullable() });
+export const finishedRecordingSchema = z.object({
+  clip: clipSchema,
+  slot: idSchema.nullable(),
+  step: z.string().nullable(),
+});

@@ -163,7 +163,12 @@ export type DecideTake = z.infer<typeof decideTakeSchema>;
 
 /** Body of a request that asks which clip is which step. */
 export const matchRequestSchema = z.strictObject({
-  clips: z.array(z.strictObject({ name: z.string().max(200), clip: sha256Schema, gainDb: z.number().nullable().default(null) })).min(1).max(200),
+  clips: z
+    .array(
+      z.strictObject({ name: z.string().max(200), clip: sha256Schema, gainDb: z.number().nullable().default(null) }),
+    )
+    .min(1)
+    .max(200),
 });
 export const matchProposalSchema = z.object({
   name: z.string(),
@@ -177,7 +182,10 @@ export const matchProposalSchema = z.object({
 export type MatchProposal = z.infer<typeof matchProposalSchema>;
 
 /** Body of a request that cuts one long recording into takes. */
-export const cutRequestSchema = z.strictObject({ clip: sha256Schema, method: z.enum(['silences', 'tones', 'announcements']) });
+export const cutRequestSchema = z.strictObject({
+  clip: sha256Schema,
+  method: z.enum(['silences', 'tones', 'announcements']),
+});
 export const cutPiecesSchema = z.object({
   pieces: z.array(z.object({ startS: z.number(), endS: z.number(), name: z.string(), clip: clipSchema })),
 });

@@ -4,10 +4,12 @@ export interface InterfaceModel {
   readonly einDbu: number;
   /** Input level that reaches full scale at 0 dB of gain, dBu. */
   readonly fullScaleDbu: number;
+  /** What it really gives beyond what its dial says, dB. */
+  readonly gainErrorDb?: number;
 }
 
 /** Before 2022. */
-export const OLD_DESK: InterfaceModel = { einDbu: -121, fullScaleDbu: 14 };
+export const OLD_DESK: InterfaceModel = { einDbu: -121, fullScaleDbu: 14, gainErrorDb: -3 };
 /** Since 2022. */
 export const NEW_DESK: InterfaceModel = { einDbu: -128.5, fullScaleDbu: 14 };
 

@@ -40,14 +40,26 @@ export const BENCH_ROOMS: readonly BenchPart<Room>[] = [
 ];
 export const BENCH_MICROPHONES: readonly BenchPart<MicrophoneModel>[] = [
   { id: 'even', name: 'Even cardioid', model: plain({}) },
-  { id: 'bright', name: 'Bright cardioid', model: plain({ sensitivityMvPa: 20, bells: [{ hz: 8000, db: 6, q: 0.8 }] }) },
+  {
+    id: 'bright',
+    name: 'Bright cardioid',
+    model: plain({ sensitivityMvPa: 20, bells: [{ hz: 8000, db: 6, q: 0.8 }] }),
+  },
   {
     id: 'dull',
     name: 'Quiet dynamic',
     model: plain({ sensitivityMvPa: 1.8, selfNoiseDbA: 18, alphaLow: 0.4, alphaHigh: 0.36, lowHz: 70, highHz: 12_000 }),
   },
-  { id: 'ribbon', name: 'Ribbon', model: plain({ sensitivityMvPa: 2.5, alphaLow: 0.06, alphaHigh: 0.05, lowHz: 35, highHz: 12_500 }) },
-  { id: 'lapel', name: 'Lapel omni', model: plain({ sensitivityMvPa: 8, selfNoiseDbA: 28, alphaLow: 0.98, alphaHigh: 0.88, highHz: 18_000 }) },
+  {
+    id: 'ribbon',
+    name: 'Ribbon',
+    model: plain({ sensitivityMvPa: 2.5, alphaLow: 0.06, alphaHigh: 0.05, lowHz: 35, highHz: 12_500 }),
+  },
+  {
+    id: 'lapel',
+    name: 'Lapel omni',
+    model: plain({ sensitivityMvPa: 8, selfNoiseDbA: 28, alphaLow: 0.98, alphaHigh: 0.88, highHz: 18_000 }),
+  },
 ];
 export const BENCH_INTERFACES: readonly BenchPart<InterfaceModel>[] = [
   { id: 'new', name: 'Quiet interface', model: NEW_DESK },

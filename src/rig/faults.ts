@@ -36,7 +36,12 @@ const GAP_S = 0.06;
  * @param sampleRate - in hertz
  * @param seed - decides the car's noise
  */
-export function addFaults(samples: Float64Array, faults: readonly BenchFault[], sampleRate: number, seed: string): void {
+export function addFaults(
+  samples: Float64Array,
+  faults: readonly BenchFault[],
+  sampleRate: number,
+  seed: string,
+): void {
   const middle = Math.floor(samples.length / 2);
   if (faults.includes('drift')) liftHighs(samples, sampleRate);
   if (faults.includes('hum')) {
@@ -55,8 +60,15 @@ export function addFaults(samples: Float64Array, faults: readonly BenchFault[], 
   for (let i = 0; i < samples.length; i++) samples[i] = Math.max(-1, Math.min(1, samples[i] * drive));
 }
 
-function addTone(samples: Float64Array, hz: number, amplitude: number, sampleRate: number, gate: (i: number) => number): void {
-  for (let i = 0; i < samples.length; i++) samples[i] += amplitude * gate(i) * Math.sin((2 * Math.PI * hz * i) / sampleRate);
+function addTone(
+  samples: Float64Array,
+  hz: number,
+  amplitude: number,
+  sampleRate: number,
+  gate: (i: number) => number,
+): void {
+  for (let i = 0; i < samples.length; i++)
+    samples[i] += amplitude * gate(i) * Math.sin((2 * Math.PI * hz * i) / sampleRate);
 }
 
 /** First-order shelf: the signal plus a share of what lies above the corner. */

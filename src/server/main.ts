@@ -47,8 +47,7 @@ const server: Server = app.listen(port, host, (error?: Error) => {
   }
   lock.announce(port);
   console.log(`Sediment is at http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}  (stop with Ctrl+C)`);
-  if (isDemo)
-    buildDemo(application, speechFolder).catch((cause: unknown) => console.error(cause));
+  if (isDemo) buildDemo(application, speechFolder).catch((cause: unknown) => console.error(cause));
 });
 
 let isStopping = false;

@@ -30,6 +30,7 @@ import { openWorkerPool, type WorkerPool } from './services/worker-pool';
 export interface Application {
   readonly status: Status;
   readonly database: Database;
+  readonly now: () => Date;
   readonly hub: EventHub;
   readonly jobs: JobBoard;
   readonly pool: WorkerPool;
@@ -86,6 +87,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   return {
     status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
     database,
+    now,
     hub,
     jobs,
     pool,
@@ -98,8 +100,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     clips: new ClipReader(database),
     protocols: new ProtocolBook(database),
     rigs,
-    plans: new SessionPlans(database, rigs, catalogue, now),
-    booth: new Booth(database, queue, runImport, now),
+    plans: new SessionPlans(database, rigs, catalogue, hub, now),
+    booth: new Booth(database, queue, runImport, hub, now),
     recordings,
     sorting: new TakeSorting(database, store, pool, queue, ingest),
     bench: new BenchDevice(pool, speechFolder),

@@ -63,7 +63,10 @@ async function copyStretch(path: string, startS: number, endS: number, into: str
     const from = Math.round(startS * format.sampleRate);
     const to = Math.min(format.frames, Math.round(endS * format.sampleRate));
     const encoding = encodingOf(format.encoding);
-    writeSync(file, wavHeader({ encoding, sampleRate: format.sampleRate, channels: format.channels, frames: to - from }));
+    writeSync(
+      file,
+      wavHeader({ encoding, sampleRate: format.sampleRate, channels: format.channels, frames: to - from }),
+    );
     const block = allocateBlock(format.channels);
     let at = 0;
     if (stream.seek) {

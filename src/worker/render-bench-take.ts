@@ -44,7 +44,11 @@ export default async function renderBenchTake({ take, speechFolder }: RenderBenc
   return encodeWav([samples], rate, 'pcm24');
 }
 
-async function sceneOf(take: BenchTake, folder: string, room: Room): Promise<{ voice: Voice | null; speechDbSpl: number }> {
+async function sceneOf(
+  take: BenchTake,
+  folder: string,
+  room: Room,
+): Promise<{ voice: Voice | null; speechDbSpl: number }> {
   const talker = await loadVoice(folder, partOf(BENCH_TALKERS, take.talker), room);
   switch (take.playKind) {
     case 'silence':

@@ -35,7 +35,9 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
   const { specimen, date } = plan.document;
   const { maker, model, label } = specimen;
   for (const take of plan.document.takes) {
-    const seed = [maker, model, label, date, take.step].join('/');
+    // The closing takes of a day are other takes than its opening ones.
+    const closing = plan.document.purpose === 'closing' ? ['closing'] : [];
+    const seed = [maker, model, label, date, take.step, ...closing].join('/');
     const scene = sceneOf(take.step, speaker, seed);
     const setup: TakeSetup = {
       sampleRate: SAMPLE_RATE,

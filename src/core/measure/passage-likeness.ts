@@ -59,7 +59,7 @@ function warped(x: Float64Array, y: Float64Array): Float64Array {
     }
   }
   const bent = new Float64Array(n);
-  for (let i = n - 1, j = n - 1; i >= 0; ) {
+  for (let i = n - 1, j = n - 1; i >= 0;) {
     bent[i] = x[j];
     const diagonal = i > 0 && j > 0 ? cost[i - 1][j - 1] : Infinity;
     const up = i > 0 ? cost[i - 1][j] : Infinity;

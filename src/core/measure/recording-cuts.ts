@@ -42,11 +42,7 @@ const LEAST_RANGE_DB = 9;
  * @param method - by pauses, by the markers played between the takes, or by short announcements
  * @returns stretches in seconds, in the order of time; empty where the recording has no pauses or markers
  */
-export function cutRecording(
-  framePowers: Float64Array,
-  isTone: Uint8Array | null,
-  method: CutMethod,
-): Segment[] {
+export function cutRecording(framePowers: Float64Array, isTone: Uint8Array | null, method: CutMethod): Segment[] {
   const total = framePowers.length;
   if (method === 'tones') return tonePieces(isTone ?? new Uint8Array(total), total).map(toSeconds);
   const sounds = soundsOf(framePowers);
@@ -94,7 +90,8 @@ function joined(sounds: readonly Sound[], pauseS: number): Sound[] {
   const found: Sound[] = [];
   for (const sound of sounds) {
     const last = found.at(-1);
-    if (last && sound.start - last.end < frames(pauseS)) found[found.length - 1] = { start: last.start, end: sound.end };
+    if (last && sound.start - last.end < frames(pauseS))
+      found[found.length - 1] = { start: last.start, end: sound.end };
     else found.push(sound);
   }
   return found;

@@ -125,7 +125,10 @@ export function playKindOf(step: Pick<StepSheet, 'play' | 'role' | 'id'>): strin
 }
 
 /** The words of a step: its own, or the passage of the protocol. */
-export function textOf(step: Pick<StepSheet, 'play' | 'role' | 'id'>, protocol: Pick<ProtocolSheet, 'text'>): string | null {
+export function textOf(
+  step: Pick<StepSheet, 'play' | 'role' | 'id'>,
+  protocol: Pick<ProtocolSheet, 'text'>,
+): string | null {
   return step.play?.text ?? (playKindOf(step) === 'text' ? protocol.text : null);
 }
 

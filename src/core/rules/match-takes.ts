@@ -113,7 +113,10 @@ export function contentOf(take: MatchableTake): ContentKind {
 /** Level from 4 to 10 kHz re that from 250 Hz to 1 kHz, decibels. */
 function highShare(bands: readonly BandLevel[]): number {
   const power = (low: number, high: number): number =>
-    bands.reduce((s, b) => (b.centreHz >= low && b.centreHz <= high && b.levelDbfs !== null ? s + 10 ** (b.levelDbfs / 10) : s), 0);
+    bands.reduce(
+      (s, b) => (b.centreHz >= low && b.centreHz <= high && b.levelDbfs !== null ? s + 10 ** (b.levelDbfs / 10) : s),
+      0,
+    );
   return powerToDb(power(4000, 10_000) / power(250, 1000));
 }
 
@@ -174,7 +177,8 @@ function weigh(
   const length = lengthFit(take.durationS, step);
   score += WEIGHTS.length * length;
   if (length > 0.6) reasons.push(`its ${take.durationS.toFixed(1)} s are usual here`);
-  else if (length < 0) doubts.push(`${take.durationS.toFixed(1)} s are ${isShort(take.durationS, step) ? 'short' : 'long'} for it`);
+  else if (length < 0)
+    doubts.push(`${take.durationS.toFixed(1)} s are ${isShort(take.durationS, step) ? 'short' : 'long'} for it`);
   const inOrder = 1 - 2 * Math.abs((place + 0.5) / places - (ordinal + 0.5) / ordinals);
   score += WEIGHTS.order * Math.max(0, inOrder);
   if (places === ordinals && place === ordinal) reasons.push(`it is number ${place + 1} in order`);

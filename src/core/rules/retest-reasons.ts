@@ -35,8 +35,10 @@ const DAY_MS = 86_400_000;
 export function retestReasons(facts: RetestFacts, today: string): RetestReason[] {
   const reasons: RetestReason[] = [];
   const since = (day: string | null): boolean => day !== null && facts.lastTested !== null && day > facts.lastTested;
-  if (since(facts.repairedOn)) reasons.push({ kind: 'repair', text: `Repaired on ${facts.repairedOn}, after its last test.` });
-  if (since(facts.firmwareOn)) reasons.push({ kind: 'firmware', text: `New firmware on ${facts.firmwareOn}, after its last test.` });
+  if (since(facts.repairedOn))
+    reasons.push({ kind: 'repair', text: `Repaired on ${facts.repairedOn}, after its last test.` });
+  if (since(facts.firmwareOn))
+    reasons.push({ kind: 'firmware', text: `New firmware on ${facts.firmwareOn}, after its last test.` });
   if (facts.flaggedOn !== null)
     reasons.push({ kind: 'drift', text: `The rig was off on ${facts.flaggedOn}, the day of its last test.` });
   if (facts.lastTested === null && facts.onDesk) reasons.push({ kind: 'never', text: 'On the desk, never tested.' });

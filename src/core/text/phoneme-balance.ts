@@ -40,7 +40,11 @@ const COMMON_PERCENT = 0.5;
  * @param lookUp - pronunciation of a word in small letters as ARPAbet with stress, or null
  */
 export function phonemeBalance(text: string, lookUp: (word: string) => string | null): PhonemeBalance {
-  const words = text.toLowerCase().replace(/’/g, "'").match(/[a-z]+(?:'[a-z]+)*/g) ?? [];
+  const words =
+    text
+      .toLowerCase()
+      .replace(/’/g, "'")
+      .match(/[a-z]+(?:'[a-z]+)*/g) ?? [];
   const unknown = new Set<string>();
   const counts = new Map<string, number>();
   for (const word of words) {

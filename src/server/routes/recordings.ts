@@ -10,7 +10,14 @@ import type { Application } from '../wiring';
 
 /** A second of two channels at 192 kHz is 1.2 MB. */
 const LARGEST_CHUNK = '8mb';
-const chunkParams = z.object({ id: recordingIdSchema, frame: z.coerce.number().int().min(0).max(2 ** 40) });
+const chunkParams = z.object({
+  id: recordingIdSchema,
+  frame: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 40),
+});
 const versionParams = z.object({ slug: z.string(), version: z.coerce.number().int().min(1) });
 const rateQuery = z.object({ rate: z.coerce.number().int().min(8000).max(192_000).default(48_000) });
 

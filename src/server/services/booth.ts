@@ -43,6 +43,7 @@ import { listProtocols } from '../db/queries/protocol';
 import { Failure } from '../failures';
 import type { AnalysisQueue } from './analysis-queue';
 import { checkedClip } from './checked-clip';
+import type { EventHub } from './event-hub';
 import type { RunImport } from './run-import';
 
 /** Takes that a new one is held against; more would only slow the verdict down. */
@@ -64,6 +65,7 @@ export class Booth {
     private readonly database: Database,
     private readonly queue: AnalysisQueue,
     private readonly runImport: RunImport,
+    private readonly hub: EventHub,
     private readonly now: () => Date,
   ) {}
 
@@ -91,6 +93,7 @@ export class Booth {
         note: take.note,
       }),
     );
+    this.hub.planChanged(turn.slot.plan_id);
     return this.slotTake(id);
   }
 
@@ -120,6 +123,7 @@ export class Booth {
       await updateSlotTake(tx, takeId, decision);
       if (decision.state === 'kept') await keepLatest(tx, row.slot_id, row.step, step.repeats);
     });
+    this.hub.planChanged(turn.slot.plan_id);
     return this.slotTake(takeId);
   }
 
@@ -129,9 +133,13 @@ export class Booth {
     const { table } = this.openStep(turn, reading.step);
     const strange = reading.cells.find((c) => !table?.rows.includes(c.row) || !table.columns.includes(c.column));
     if (!table || strange)
-      throw new Failure('invalid-request', `The table of this step has no cell "${strange?.row} / ${strange?.column}".`);
+      throw new Failure(
+        'invalid-request',
+        `The table of this step has no cell "${strange?.row} / ${strange?.column}".`,
+      );
     await startSlot(this.database, slotId, this.now());
     await fillTable(this.database, { slot: slotId }, reading);
+    this.hub.planChanged(turn.slot.plan_id);
   }
 
   /**
@@ -152,10 +160,14 @@ export class Booth {
     if (rows.length === 0) throw new Failure('plan-refused', 'No take of this unit is kept yet.');
     const withoutGain = rows.find((t) => takeSettingsSchema.parse(t.settings).gainDb === null);
     if (withoutGain)
-      throw new Failure('plan-refused', `The gain of "${withoutGain.step}" is not noted: without it no figure can be compared.`);
+      throw new Failure(
+        'plan-refused',
+        `The gain of "${withoutGain.step}" is not noted: without it no figure can be compared.`,
+      );
     const { document, clips } = runOf(turn, rows, tables);
     const result = await this.runImport.importUploaded({ document, clips });
     await finishSlot(this.database, slotId, result.runId, this.now());
+    this.hub.planChanged(turn.slot.plan_id);
     return result;
   }
 
@@ -178,7 +190,10 @@ export class Booth {
   private openStep(turn: Turn, id: null): null;
   private openStep({ slot, protocol }: Turn, id: string | null): Step | null {
     if (slot.run_id !== null)
-      throw new Failure('plan-refused', 'The takes of this unit have become a run; start a new session to test it again.');
+      throw new Failure(
+        'plan-refused',
+        'The takes of this unit have become a run; start a new session to test it again.',
+      );
     if (id === null) return null;
     const step = protocol.steps.find((s) => s.id === id);
     if (!step) throw new Failure('not-found', `The protocol has no step "${id}".`);

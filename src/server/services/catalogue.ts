@@ -84,7 +84,10 @@ export class Catalogue {
         purpose: run.purpose,
         rig: run.rig,
         tables: await this.tables(run),
-        corrections: await this.corrections(run, measurements.map((m) => measurementSchema.parse(m))),
+        corrections: await this.corrections(
+          run,
+          measurements.map((m) => measurementSchema.parse(m)),
+        ),
         takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
         measurements: measurements.map((m) => measurementSchema.parse(m)),
         curves: curvesSchema.parse(await curvesOfRun(this.database, run.id, ALGORITHM_VERSION)),

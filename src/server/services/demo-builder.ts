@@ -2,6 +2,10 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { demoRuns, type DemoRunPlan } from '../../../demo/run-plan';
+import { DEMO_EVENTS, DEMO_PLANS, DEMO_RIGS, DEMO_UNITS } from '../../../demo/scenario';
+import { rigDocumentSchema } from '#contracts/rig';
+import { newPlanSchema, type PlannedUnit } from '#contracts/session-plan';
+import { ensureSpecimen } from '../db/queries/specimen';
 import type { RenderDemoRunTask } from '#worker/render-demo-run';
 import type { Application } from '../wiring';
 
@@ -19,6 +23,7 @@ const AT_ONCE = 2;
 export async function buildDemo(application: Application, speechFolder: string, plans = demoRuns()): Promise<void> {
   const missing = await missingPlans(application, plans);
   if (missing.length === 0) return;
+  await buildRigs(application);
   const job = application.jobs.open('Recording the demo catalogue', missing.length, null);
   const folder = await mkdtemp(join(tmpdir(), 'sediment-demo-'));
   try {
@@ -36,6 +41,7 @@ export async function buildDemo(application: Application, speechFolder: string, 
       }
     };
     await Promise.all(Array.from({ length: AT_ONCE }, worker));
+    await buildPlans(application);
     job.finish();
   } catch (error) {
     job.fail(error instanceof Error ? error.message : String(error));
@@ -45,13 +51,84 @@ export async function buildDemo(application: Application, speechFolder: string, 
   }
 }
 
+/** The desk's rig before and after its change, with the reference microphone as control unit. */
+async function buildRigs({ database, rigs }: Application): Promise<void> {
+  if ((await rigs.list()).length > 0) return;
+  const { maker, model, label } = DEMO_UNITS[0];
+  const controlUnit = await ensureSpecimen(database, { maker, model, label, category: 'microphone' });
+  for (const rig of DEMO_RIGS) {
+    const { id } = await rigs.add(rigDocumentSchema.parse({ ...rig, controlUnit }));
+    // A tone of −10 dBu at 20 dB of gain reads what the interface's full scale leaves of it.
+    const read = -10 + 20 - rig.inputFullScaleDbu;
+    await rigs.calibrate(id, {
+      kind: 'electrical',
+      day: rig.since,
+      fedIn: -10,
+      gainDb: 20,
+      read,
+      clip: null,
+      note: 'tone generator of the workshop',
+    });
+  }
+}
+
+/** Sessions that are still ahead, and what happened to units since they were tested. */
+async function buildPlans({ plans, catalogue, now }: Application): Promise<void> {
+  if ((await plans.list()).length > 0) return;
+  const units = await catalogue.specimens();
+  const find = (model: string) => units.findLast((u) => u.model === model);
+  const inDays = (days: number): string => new Date(now().getTime() + days * 86_400_000).toISOString().slice(0, 10);
+  for (const event of DEMO_EVENTS) {
+    const unit = find(event.model);
+    if (unit) await plans.noteEvent(unit.id, { kind: event.kind, day: event.day, note: event.note });
+  }
+  for (const plan of DEMO_PLANS) {
+    const members = plan.units.flatMap(({ model, source, backInDays }): PlannedUnit[] => {
+      const unit = find(model);
+      return unit
+        ? [
+            {
+              maker: unit.maker,
+              model: unit.model,
+              label: unit.label,
+              source,
+              dueBack: backInDays === null ? null : inDays(backInDays),
+            },
+          ]
+        : [];
+    });
+    if (members.length === 0) continue;
+    await plans.add(
+      newPlanSchema.parse({
+        title: plan.title,
+        day: inDays(plan.inDays),
+        category: 'microphone',
+        protocol: 'desk-voice',
+        protocolVersion: 3,
+        rig: DEMO_RIGS[0].name,
+        units: members,
+        randomised: plan.randomised,
+        controlSteps: ['speech', 'silence'],
+        needs: plan.needs,
+        note: plan.note,
+      }),
+    );
+  }
+}
+
 /** Plans whose unit was not recorded on that day yet: an interrupted first start goes on where it stopped. */
 async function missingPlans(application: Application, plans: readonly DemoRunPlan[]): Promise<DemoRunPlan[]> {
-  const there = new Set<string>();
+  const there = new Map<string, number>();
   for (const session of await application.catalogue.sessions()) {
-    for (const unit of session.units) there.add(`${session.date} ${unit.name}`);
+    for (const unit of session.units) {
+      const key = `${session.date} ${unit.name}`;
+      there.set(key, (there.get(key) ?? 0) + 1);
+    }
   }
-  return plans.filter(
-    ({ document: { date, specimen } }) => !there.has(`${date} ${specimen.maker} ${specimen.model} · ${specimen.label}`),
-  );
+  return plans.filter(({ document: { date, specimen } }) => {
+    const key = `${date} ${specimen.maker} ${specimen.model} · ${specimen.label}`;
+    const left = there.get(key) ?? 0;
+    if (left > 0) there.set(key, left - 1);
+    return left === 0;
+  });
 }

@@ -14,4 +14,9 @@ export class EventHub {
   specimenChanged(specimenId: string): void {
     this.emit({ type: 'specimen', specimenId });
   }
+
+  /** A session changed. */
+  planChanged(planId: string): void {
+    this.emit({ type: 'plan', planId });
+  }
 }

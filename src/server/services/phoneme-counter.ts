@@ -8,5 +8,10 @@ const lookUp = (word: string): string | null => (Object.hasOwn(dictionary, word)
 /** How near the sounds of a text are to general English. */
 export function countPhonemes(text: string): PhonemeBalanceJson {
   const balance = phonemeBalance(text, lookUp);
-  return { ...balance, unknown: [...balance.unknown], shares: balance.shares.map((s) => ({ ...s })), absent: [...balance.absent] };
+  return {
+    ...balance,
+    unknown: [...balance.unknown],
+    shares: balance.shares.map((s) => ({ ...s })),
+    absent: [...balance.absent],
+  };
 }

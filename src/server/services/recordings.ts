@@ -109,9 +109,7 @@ export class Recordings {
       const recording = await this.opened(id);
       const there = contiguous(recording.stretches);
       if (frames !== null && there < frames) {
-        const missing = gapsOf(recording.stretches, frames).map(
-          (g) => `frames ${g.start} to ${g.end} are missing`,
-        );
+        const missing = gapsOf(recording.stretches, frames).map((g) => `frames ${g.start} to ${g.end} are missing`);
         throw new Failure(
           'recording-incomplete',
           `${there} of ${frames} frames have arrived.`,

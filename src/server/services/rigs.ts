@@ -97,7 +97,12 @@ export class Rigs {
     const rows = await figuresOfUnit(this.database, unit.id, day, ALGORITHM_VERSION);
     const today = rows.filter((r) => r.day === day);
     if (today.length === 0) {
-      return { controlUnit, verdict: 'no-control', note: 'The control unit has not been recorded on this day.', ...none };
+      return {
+        controlUnit,
+        verdict: 'no-control',
+        note: 'The control unit has not been recorded on this day.',
+        ...none,
+      };
     }
     return { controlUnit, whenOff, ...healthOf(rows, today, rig.id, await listProtocols(this.database)) };
   }
@@ -141,7 +146,8 @@ export function calibrationResult(
   read: number,
 ): { result: number; uncertainty: number | null } {
   if (kind === 'loopback') return { result: read, uncertainty: null };
-  if (fedIn === null) throw invalid('fedIn', kind === 'electrical' ? 'how many dBu were fed in?' : 'how loud was the calibrator?');
+  if (fedIn === null)
+    throw invalid('fedIn', kind === 'electrical' ? 'how many dBu were fed in?' : 'how loud was the calibrator?');
   if (gainDb === null) throw invalid('gainDb', 'at which gain?');
   return kind === 'electrical'
     ? { result: fedIn - read + gainDb, uncertainty: VOLT_UNCERTAINTY_DB }
@@ -187,7 +193,9 @@ function healthOf(
   const figures = [...new Set(today.map((r) => r.quantity))].filter(isLevel).map((id) => {
     const now = today.filter((r) => r.quantity === id);
     const comparable = history.filter((r) => r.quantity === id && isComparable(r, now[0], id, protocols));
-    const days = [...new Set(comparable.map((r) => r.day))].map((d) => meanFigure(comparable.filter((r) => r.day === d)));
+    const days = [...new Set(comparable.map((r) => r.day))].map((d) =>
+      meanFigure(comparable.filter((r) => r.day === d)),
+    );
     return {
       quantity: id,
       ...agreement(days, meanFigure(now)),
@@ -201,7 +209,8 @@ function healthOf(
 }
 
 function noteOf(judged: number, off: number, hasOwn: boolean, history: readonly ControlFigureRow[]): string {
-  if (judged === 0) return 'The control unit has no history yet; from the next session on it tells whether the rig has changed.';
+  if (judged === 0)
+    return 'The control unit has no history yet; from the next session on it tells whether the rig has changed.';
   const days = new Set(history.map((h) => h.day)).size;
   const base = `${off} of ${judged} figures of the control unit lie outside their 95 % limits from ${days} earlier ${days === 1 ? 'session' : 'sessions'}`;
   return hasOwn
@@ -209,13 +218,19 @@ function noteOf(judged: number, off: number, hasOwn: boolean, history: readonly 
     : `${base}. This is the first session of a changed rig: what is off is what the change did.`;
 }
 
-function isComparable(a: ControlFigureRow, b: ControlFigureRow, id: QuantityId, protocols: readonly Protocol[]): boolean {
+function isComparable(
+  a: ControlFigureRow,
+  b: ControlFigureRow,
+  id: QuantityId,
+  protocols: readonly Protocol[],
+): boolean {
   const find = (r: ControlFigureRow): Protocol | undefined =>
     protocols.find((p) => p.id === r.protocol && p.version === r.protocol_version);
   const [from, to] = [find(a), find(b)];
   if (!from || !to) return false;
   const roles = quantity(id).steps;
-  return comparableFigure(protocols, from, to, (s) => roles.includes(roleOf(s as Protocol['steps'][number]))).comparable;
+  return comparableFigure(protocols, from, to, (s) => roles.includes(roleOf(s as Protocol['steps'][number])))
+    .comparable;
 }
 
 function meanFigure(rows: readonly ControlFigureRow[]): ControlFigure {

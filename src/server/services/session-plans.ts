@@ -44,6 +44,7 @@ import { listUnitEvents, noteUnitEvent } from '../db/queries/unit-event';
 import { Failure } from '../failures';
 import { slotTakeFromRow } from './booth';
 import type { Catalogue } from './catalogue';
+import type { EventHub } from './event-hub';
 import type { Rigs } from './rigs';
 
 const stepIdsSchema = z.array(z.string());
@@ -54,6 +55,7 @@ export class SessionPlans {
     private readonly database: Database,
     private readonly rigs: Rigs,
     private readonly catalogue: Catalogue,
+    private readonly hub: EventHub,
     private readonly now: () => Date,
   ) {}
 
@@ -71,6 +73,7 @@ export class SessionPlans {
       await addSlots(tx, planId, plan, protocol, control);
       return planId;
     });
+    this.hub.planChanged(id);
     return this.view(id);
   }
 
@@ -85,6 +88,7 @@ export class SessionPlans {
       await replacePlan(tx, id, plan);
       await addSlots(tx, id, plan, protocol, control);
     });
+    this.hub.planChanged(id);
     return this.view(id);
   }
 
@@ -100,6 +104,7 @@ export class SessionPlans {
     if (!allowed[before].includes(status))
       throw new Failure('plan-refused', `A session that is ${before} cannot become ${status}.`);
     await movePlan(this.database, id, status, this.now());
+    this.hub.planChanged(id);
     return this.view(id);
   }
 
@@ -157,6 +162,7 @@ export class SessionPlans {
     await this.catalogue.specimen(specimenId);
     await noteUnitEvent(this.database, specimenId, event);
     if (event.kind === 'repair') await noteCustody(this.database, specimenId, true, event.day);
+    this.hub.specimenChanged(specimenId);
   }
 
   /** Units that should be tested again, those with the weightiest reasons first. */
@@ -173,11 +179,15 @@ export class SessionPlans {
         const quantities = (inputs?.rubric.criteria ?? []).flatMap((c) => (c.kind === 'measured' ? [c] : []));
         missing.set(
           unit.id,
-          quantities.filter((c) => (unit.figures[c.quantity]?.value ?? null) === null && !unit.figures[c.quantity]?.remark).map((c) => c.name),
+          quantities
+            .filter((c) => (unit.figures[c.quantity]?.value ?? null) === null && !unit.figures[c.quantity]?.remark)
+            .map((c) => c.name),
         );
         remarks.set(
           unit.id,
-          quantities.flatMap((c) => (unit.figures[c.quantity]?.value === null ? (unit.figures[c.quantity]?.remark ?? []) : [])),
+          quantities.flatMap((c) =>
+            unit.figures[c.quantity]?.value === null ? (unit.figures[c.quantity]?.remark ?? []) : [],
+          ),
         );
       }
     }
@@ -198,10 +208,25 @@ export class SessionPlans {
         },
         today,
       );
-      const unit = { maker: s.maker, model: s.model, label: s.label, source: 'own' as const, dueBack: newest('due-back') };
+      const unit = {
+        maker: s.maker,
+        model: s.model,
+        label: s.label,
+        source: 'own' as const,
+        dueBack: newest('due-back'),
+      };
       return reasons.length === 0
         ? []
-        : [{ id: s.id, name: `${s.maker} ${s.model} · ${s.label}`, unit, category: s.category, lastTested: s.lastTested, reasons }];
+        : [
+            {
+              id: s.id,
+              name: `${s.maker} ${s.model} · ${s.label}`,
+              unit,
+              category: s.category,
+              lastTested: s.lastTested,
+              reasons,
+            },
+          ];
     });
     const order = ['repair', 'firmware', 'drift', 'control-due', 'never', 'missing', 'incomparable'];
     const weight = (d: DueUnit): number => order.indexOf(d.reasons[0].kind);
@@ -281,7 +306,9 @@ export class SessionPlans {
       ]);
     const problems: ProblemDetail[] = [];
     if (protocol.category !== plan.category)
-      problems.push(say('category', `"${protocol.name}" is a protocol for ${protocol.category}, not for ${plan.category}`));
+      problems.push(
+        say('category', `"${protocol.name}" is a protocol for ${protocol.category}, not for ${plan.category}`),
+      );
     const names = plan.units.map((u) => `${u.maker}/${u.model}/${u.label}`);
     names.forEach((n, i) => {
       if (names.indexOf(n) < i) problems.push(say(`units[${i}]`, 'this unit is there twice'));

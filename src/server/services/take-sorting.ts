@@ -91,13 +91,21 @@ export class TakeSorting {
     try {
       const found = await this.pool.run<CutPiece[]>('cut-clip', { path, method, into } satisfies CutClipTask);
       if (found.length === 0) {
-        throw new Failure('invalid-request', 'No place to cut was found; try another way, or mark the takes in an editor.');
+        throw new Failure(
+          'invalid-request',
+          'No place to cut was found; try another way, or mark the takes in an editor.',
+        );
       }
       const stem = whole.name.replace(/\.[^.]+$/, '');
       const pieces = [];
       for (const [i, { startS, endS, path: piece }] of found.entries()) {
         const name = `${stem} ${String(i + 1).padStart(2, '0')}.wav`;
-        pieces.push({ startS, endS, name, clip: await this.ingest.ingest(createReadStream(piece), name, { keepPart: false }) });
+        pieces.push({
+          startS,
+          endS,
+          name,
+          clip: await this.ingest.ingest(createReadStream(piece), name, { keepPart: false }),
+        });
       }
       return { pieces };
     } finally {

@@ -57,7 +57,10 @@ export function side(take: CheckedTake): Finding | null {
   if (level === null) return null;
   const opposite = take.role === 'speech' ? 'rear' : 'speech';
   const mean = (role: string): number | null => {
-    const levels = take.others.filter((o) => o.isSameUnit && o.role === role).map(atUnityGain).filter((x) => x !== null);
+    const levels = take.others
+      .filter((o) => o.isSameUnit && o.role === role)
+      .map(atUnityGain)
+      .filter((x) => x !== null);
     return levels.length === 0 ? null : levels.reduce((a, b) => a + b, 0) / levels.length;
   };
   const [own, other] = [mean(take.role), mean(opposite)];

@@ -25,7 +25,10 @@ export function passage(take: CheckedTake): Finding | null {
     };
   }
   const references = take.others.filter(
-    (o) => o.step === take.step.id && o.clip.speech.length > 0 && (take.voice === null || o.voice === null || o.voice === take.voice),
+    (o) =>
+      o.step === take.step.id &&
+      o.clip.speech.length > 0 &&
+      (take.voice === null || o.voice === null || o.voice === take.voice),
   );
   if (references.length === 0) return null;
   const lengths = references.map((o) => spokenS(o.clip)).sort((a, b) => a - b);
@@ -41,9 +44,7 @@ export function passage(take: CheckedTake): Finding | null {
     return found(`Read in ${timeText(spokenS(clip))}, usually ${timeText(usual)}: a part seems to be missing.`);
   if (share > LONG_SHARE)
     return found(`Took ${timeText(spokenS(clip))}, usually ${timeText(usual)}: a stumble, a repeat, or another text?`);
-  const best = Math.max(
-    ...references.slice(0, 5).map((o) => passageLikeness(clip.stepPowers, o.clip.stepPowers) ?? 1),
-  );
+  const best = Math.max(...references.slice(0, 5).map((o) => passageLikeness(clip.stepPowers, o.clip.stepPowers) ?? 1));
   return best < limitOf(take, 'passage', LEAST_LIKENESS)
     ? {
         ...found(

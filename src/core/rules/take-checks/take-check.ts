@@ -50,7 +50,11 @@ export interface CheckedClip {
   /** A-weighted level of the longest pause. */
   readonly pauseDbfsA: number | null;
   readonly hum: { readonly mainsHz: number | null; readonly totalDbfs: number | null } | null;
-  readonly interference: { readonly totalDbfs: number | null; readonly isRadio: boolean; readonly isBus: boolean } | null;
+  readonly interference: {
+    readonly totalDbfs: number | null;
+    readonly isRadio: boolean;
+    readonly isBus: boolean;
+  } | null;
   readonly dropOuts: number;
   readonly thirdOctave: readonly BandLevel[];
   /** K-weighted power in steps of 100 ms. */

@@ -309,7 +309,16 @@ export async function comparableTakes(
 export async function lastSettings(
   db: Queryable,
   specimenId: string,
-): Promise<{ step: string; day: string; gain_db: number; distance_m: number | null; angle_deg: number | null; settings: unknown }[]> {
+): Promise<
+  {
+    step: string;
+    day: string;
+    gain_db: number;
+    distance_m: number | null;
+    angle_deg: number | null;
+    settings: unknown;
+  }[]
+> {
   return db.query(
     `SELECT DISTINCT ON (st.slug) st.slug AS step, se.held_on AS day, t.gain_db, t.distance_m, t.angle_deg, t.settings
      FROM take t JOIN step st ON st.id = t.step_id JOIN run r ON r.id = t.run_id JOIN session se ON se.id = r.session_id

@@ -134,10 +134,10 @@ const TAKE_SELECT = `SELECT t.id AS slot_take_id, t.slot_id, t.step, t.attempt, 
      LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2`;
 
 export async function takesOfPlan(db: Queryable, planId: string, algorithmVersion: number): Promise<SlotTakeRow[]> {
-  return db.query(
-    `${TAKE_SELECT} JOIN session_slot s ON s.id = t.slot_id WHERE s.plan_id = $1 ORDER BY t.id`,
-    [planId, algorithmVersion],
-  );
+  return db.query(`${TAKE_SELECT} JOIN session_slot s ON s.id = t.slot_id WHERE s.plan_id = $1 ORDER BY t.id`, [
+    planId,
+    algorithmVersion,
+  ]);
 }
 
 export async function findSlotTake(db: Queryable, id: string, algorithmVersion: number): Promise<SlotTakeRow | null> {

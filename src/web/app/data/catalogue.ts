@@ -1,19 +1,7 @@
 import { Injectable, inject } from '@angular/core';
-import {
-  auditTime,
-  catchError,
-  filter,
-  map,
-  merge,
-  of,
-  shareReplay,
-  startWith,
-  switchMap,
-  type Observable,
-} from 'rxjs';
+import { filter, shareReplay, type Observable } from 'rxjs';
 import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
-import type { Problem } from '#contracts/problem';
 import type { RankingInputs } from '#contracts/ranking';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
@@ -21,17 +9,10 @@ import type { Session } from '#contracts/session';
 import type { TakePage } from '#contracts/take-page';
 import type { Protocol } from '#contracts/protocol';
 import type { PointsInput, PriceInput } from '#contracts/run-document';
-import { Api, problemOf } from './api';
+import { Api } from './api';
 import { Events } from './events';
-
-/** A thing that was asked for: still on its way, there, or refused. */
-export type Loaded<T> =
-  { readonly value: T; readonly problem: null } | { readonly value: null; readonly problem: Problem | null };
-
-export const LOADING: Loaded<never> = { value: null, problem: null };
-
-/** Many changes in a row are answered by one question. */
-const SETTLE_MS = 250;
+import { live } from './live';
+import type { Loaded } from './loaded';
 
 /** The catalogue as the pages read it; every stream asks again when the server says that something changed. */
 @Injectable({ providedIn: 'root' })
@@ -39,25 +20,25 @@ export class CatalogueData {
   private readonly api = inject(Api);
   private readonly events = inject(Events);
 
-  private readonly changes = merge(
+  private readonly changes = [
     this.events.events.pipe(filter((event) => event.type === 'specimen')),
     this.events.reconnects,
-  ).pipe(auditTime(SETTLE_MS));
+  ] as const;
 
-  readonly specimens: Observable<Loaded<SpecimenRow[]>> = this.live(() => this.api.call(ENDPOINTS.specimens, {})).pipe(
+  readonly specimens: Observable<Loaded<SpecimenRow[]>> = live(() => this.api.call(ENDPOINTS.specimens, {}), ...this.changes).pipe(
     shareReplay({ bufferSize: 1, refCount: true }),
   );
-  readonly sessions: Observable<Loaded<Session[]>> = this.live(() => this.api.call(ENDPOINTS.sessions, {})).pipe(
+  readonly sessions: Observable<Loaded<Session[]>> = live(() => this.api.call(ENDPOINTS.sessions, {}), ...this.changes).pipe(
     shareReplay({ bufferSize: 1, refCount: true }),
   );
-  readonly protocols: Observable<Loaded<Protocol[]>> = this.once(() => this.api.call(ENDPOINTS.protocols, {}));
+  readonly protocols: Observable<Loaded<Protocol[]>> = live(() => this.api.call(ENDPOINTS.protocols, {}));
 
   sheet(id: string): Observable<Loaded<SpecimenSheet>> {
-    return this.live(() => this.api.call(ENDPOINTS.specimen, { params: { id } }));
+    return live(() => this.api.call(ENDPOINTS.specimen, { params: { id } }), ...this.changes);
   }
 
   take(id: string): Observable<Loaded<TakePage>> {
-    return this.live(() => this.api.call(ENDPOINTS.take, { params: { id } }));
+    return live(() => this.api.call(ENDPOINTS.take, { params: { id } }), ...this.changes);
   }
 
   chooseSegments(id: string, segments: Segments | null): Observable<TakePage> {
@@ -65,7 +46,7 @@ export class CatalogueData {
   }
 
   rankingInputs(category: Category): Observable<Loaded<RankingInputs>> {
-    return this.live(() => this.api.call(ENDPOINTS.rankingInputs, { params: { category } }));
+    return live(() => this.api.call(ENDPOINTS.rankingInputs, { params: { category } }), ...this.changes);
   }
 
   givePoints(id: string, points: PointsInput): Observable<unknown> {
@@ -82,20 +63,6 @@ export class CatalogueData {
 
   retry(analysisId: string): Observable<unknown> {
     return this.api.call(ENDPOINTS.retryAnalysis, { params: { id: analysisId } });
-  }
-
-  private live<T>(ask: () => Observable<T>): Observable<Loaded<T>> {
-    return this.changes.pipe(
-      startWith(null),
-      switchMap(() => this.once(ask)),
-    );
-  }
-
-  private once<T>(ask: () => Observable<T>): Observable<Loaded<T>> {
-    return ask().pipe(
-      map((value): Loaded<T> => ({ value, problem: null })),
-      catchError((error: unknown) => of<Loaded<T>>({ value: null, problem: problemOf(error) })),
-    );
   }
 }
 

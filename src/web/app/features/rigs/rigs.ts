@@ -1,0 +1,171 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { InputNumber } from 'primeng/inputnumber';
+import { InputText } from 'primeng/inputtext';
+import { Select } from 'primeng/select';
+import { switchMap } from 'rxjs';
+import type { Problem } from '#contracts/problem';
+import { CALIBRATION_KINDS, rigDocumentSchema, type Calibration, type NewCalibration, type Rig, type RigDocument } from '#contracts/rig';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { CatalogueData } from '../../data/catalogue';
+import { ScreenKeys } from '../../data/keys';
+import { LOADING } from '../../data/loaded';
+import { SessionData } from '../../data/sessions';
+import { Uploads } from '../../data/uploads';
+import { formatNumber, today } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+
+const PARTS = [
+  ['room', 'Room'],
+  ['interface', 'Interface'],
+  ['preamp', 'Preamp'],
+  ['cables', 'Cables'],
+  ['stand', 'Stand'],
+  ['software', 'Software and its settings'],
+] as const;
+const KIND_NAMES: Readonly<Record<(typeof CALIBRATION_KINDS)[number], string>> = {
+  'sound-level': 'Sound level (94 dB at 1 kHz)',
+  electrical: 'Electrical (tone of known dBu)',
+  loopback: 'Loopback latency',
+};
+
+/** The chains that sessions run on, each with the day from which it stood so, and their calibrations. */
+@Component({
+  selector: 'sd-rigs',
+  imports: [Button, FormsModule, InputNumber, InputText, ProblemBox, RouterLink, Select],
+  templateUrl: './rigs.html',
+  styleUrl: './rigs.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Rigs {
+  private readonly data = inject(SessionData);
+  private readonly uploads = inject(Uploads);
+  private readonly again = signal(0);
+  private readonly loaded = toSignal(toObservable(this.again).pipe(switchMap(() => this.data.rigs())), {
+    initialValue: LOADING,
+  });
+  private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
+  protected readonly loadProblem = computed(() => this.loaded().problem);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly rigs = computed(() => this.loaded().value ?? []);
+  protected readonly isEmpty = computed(() => this.loaded().value?.length === 0);
+  protected readonly draft = signal<RigDocument | null>(null);
+  /** The rig that the draft changes; null for a new one. */
+  protected readonly changes = signal<Rig | null>(null);
+  protected readonly calibrating = signal<string | null>(null);
+  protected readonly calibration = signal<NewCalibration>(emptyCalibration());
+
+  protected readonly parts = PARTS;
+  protected readonly kinds = CALIBRATION_KINDS.map((value) => ({ label: KIND_NAMES[value], value }));
+  protected readonly kindNames = KIND_NAMES;
+  protected readonly policies = [
+    { label: 'report as measured, flag the session', value: 'as-measured' },
+    { label: 'correct by the offset, show both', value: 'correct' },
+  ];
+  protected readonly units = computed(() => [
+    { label: 'none', value: null },
+    ...(this.specimens().value ?? []).map((s) => ({ label: `${s.maker} ${s.model} · ${s.label}`, value: s.id })),
+  ]);
+  protected readonly resultText = resultText;
+
+  constructor() {
+    inject(Breadcrumb).crumbs.set([{ label: 'Rigs', link: null }]);
+    inject(ScreenKeys).hints.set([]);
+  }
+
+  protected unitName(id: string | null): string {
+    return this.units().find((u) => u.value === id)?.label ?? 'none';
+  }
+
+  /** The parts of a rig that differ from the one before of the same name. */
+  protected differences(rig: Rig): string[] {
+    const own = this.rigs().filter((r) => r.document.name === rig.document.name);
+    const before = own.at(own.indexOf(rig) + 1);
+    return before
+      ? PARTS.filter(([key]) => before.document[key] !== rig.document[key]).map(([, label]) => label.toLowerCase())
+      : [];
+  }
+
+  protected start(rig: Rig | null): void {
+    this.changes.set(rig);
+    this.draft.set(
+      rig
+        ? { ...rig.document, since: today(), why: '' }
+        : rigDocumentSchema.parse({ name: 'Desk', since: today() }),
+    );
+  }
+
+  protected change(part: Partial<RigDocument>): void {
+    this.draft.update((d) => d && { ...d, ...part });
+  }
+
+  protected save(): void {
+    const draft = this.draft();
+    if (!draft) return;
+    this.data.addRig(draft).subscribe({
+      next: () => {
+        this.draft.set(null);
+        this.problem.set(null);
+        this.again.update((n) => n + 1);
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+
+  protected startCalibration(rig: Rig): void {
+    this.calibrating.set(rig.id);
+    this.calibration.set(emptyCalibration());
+  }
+
+  protected changeCalibration(part: Partial<NewCalibration>): void {
+    this.calibration.update((c) => ({ ...c, ...part }));
+  }
+
+  /** A recording from which the tone or the delay is read. */
+  protected readFile(field: HTMLInputElement): void {
+    const file = field.files?.item(0);
+    field.value = '';
+    if (!file) return;
+    this.uploads.send(file).subscribe({
+      next: (state) => {
+        if (state.kind === 'stored') this.changeCalibration({ clip: state.clip.sha256, read: null });
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+
+  protected saveCalibration(): void {
+    const rig = this.calibrating();
+    if (rig === null) return;
+    this.data.calibrate(rig, this.calibration()).subscribe({
+      next: () => {
+        this.calibrating.set(null);
+        this.problem.set(null);
+        this.again.update((n) => n + 1);
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+}
+
+const emptyCalibration = (): NewCalibration => ({
+  kind: 'electrical',
+  day: today(),
+  fedIn: null,
+  gainDb: null,
+  read: null,
+  clip: null,
+  note: '',
+});
+
+/** What a calibration says, in words. */
+export function resultText({ kind, result, uncertainty, gainDb }: Calibration): string {
+  const spread = uncertainty === null ? '' : ` ±${formatNumber(uncertainty, 2)}`;
+  if (kind === 'loopback') return `${formatNumber(result, 3)} ms round trip`;
+  if (kind === 'electrical') return `${formatNumber(result, 2)}${spread} dBu at full scale and 0 dB of gain`;
+  return `${formatNumber(result, 2)}${spread} dBFS at 94 dB SPL and 0 dB of gain${gainDb === null ? '' : ` (read at ${gainDb} dB)`}`;
+}

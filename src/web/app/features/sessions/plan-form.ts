@@ -1,0 +1,54 @@
+import { newPlanSchema, type NewPlan, type PlannedUnit } from '#contracts/session-plan';
+import type { ProtocolVersion } from '#contracts/protocol-page';
+import type { Rig } from '#contracts/rig';
+import type { SpecimenRow } from '#contracts/specimen';
+import type { Category } from '#contracts/common';
+
+/** What is usually needed; ticked off before starting. */
+const USUAL_NEEDS = ['Cables', 'Fresh batteries', 'Calibrator', 'Pop filter'];
+
+/** A plan to begin with: the newest protocol of the category, today's rig. */
+export function emptyPlan(day: string, protocols: readonly ProtocolVersion[], rigs: readonly Rig[], category: Category): NewPlan {
+  const newest = newestOf(protocols, category);
+  return newPlanSchema.parse({
+    title: `Session of ${day}`,
+    day,
+    category,
+    protocol: newest?.protocol.id ?? 'desk-voice',
+    protocolVersion: newest?.protocol.version ?? 1,
+    rig: rigs.at(0)?.document.name ?? null,
+    units: [{ maker: '-', model: '-', label: '-', source: 'own' }],
+    needs: USUAL_NEEDS.map((what) => ({ what, isThere: false })),
+  });
+}
+
+/** The protocol of a category that is planned with unless somebody chooses another one. */
+export function newestOf(protocols: readonly ProtocolVersion[], category: Category): ProtocolVersion | undefined {
+  const own = protocols.filter((v) => v.protocol.category === category);
+  const mostUsed = [...own].sort((a, b) => b.runs - a.runs).at(0);
+  return own
+    .filter((v) => v.protocol.id === mostUsed?.protocol.id)
+    .sort((a, b) => b.protocol.version - a.protocol.version)
+    .at(0);
+}
+
+/** A unit of the catalogue as one of a plan. */
+export const plannedUnit = ({ maker, model, label }: Pick<SpecimenRow, 'maker' | 'model' | 'label'>): PlannedUnit => ({
+  maker,
+  model,
+  label,
+  source: 'own',
+  dueBack: null,
+});
+
+/** Loans whose day to be back comes before the session, or on it. */
+export const tooLate = (plan: NewPlan): PlannedUnit[] =>
+  plan.units.filter((u) => u.dueBack !== null && u.dueBack <= plan.day);
+
+/** Minutes as people say them. */
+export function minutesText(minutes: number): string {
+  const hours = Math.floor(minutes / 60);
+  const rest = Math.round(minutes % 60);
+  if (hours === 0) return `${rest} min`;
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`;
+}
