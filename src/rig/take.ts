@@ -188,7 +188,8 @@ function digitise(setup: TakeSetup, pressure: Float64Array, selfNoise: Float64Ar
   const voltsPerPascal = setup.microphone.sensitivityMvPa / 1000;
   // EIN is stated for 20 Hz–20 kHz; white noise of the whole band has proportionally more.
   const noiseVolts = dbuToVolts(setup.interface.einDbu) * Math.sqrt(setup.sampleRate / 2 / 19_980);
-  const fullScale = dbuToVolts(setup.interface.fullScaleDbu - setup.gainDb - (setup.interface.gainErrorDb ?? 0)) * Math.SQRT2;
+  const fullScale =
+    dbuToVolts(setup.interface.fullScaleDbu - setup.gainDb - (setup.interface.gainErrorDb ?? 0)) * Math.SQRT2;
   const preamp = whiteNoise(pressure.length, bits);
   const out = new Float64Array(pressure.length);
   for (let i = 0; i < out.length; i++) {

@@ -25,6 +25,9 @@ interface Place {
 /** Screens by what is done there, in the order of the work. */
 const PLACES: readonly Place[] = [
   { label: 'Bench', link: '/bench', does: 'See what is next' },
+  { label: 'Protocols', link: '/protocols', does: 'See what is recorded, and how' },
+  { label: 'Rigs', link: '/rigs', does: 'Note the chain and its calibrations' },
+  { label: 'Sessions', link: '/sessions', does: 'Plan, run and resume sessions' },
   { label: 'New run', link: '/new-run', does: 'Bring in takes' },
   { label: 'Gear', link: '/gear', does: 'Look up a unit' },
   { label: 'Ranking', link: '/ranking', does: 'See where it stands' },
@@ -36,6 +39,7 @@ const PLACES: readonly Place[] = [
   imports: [Button, CoreLog, Dialog, Hatches, Palette, ProgressBar, RouterLink, RouterLinkActive, RouterOutlet],
   templateUrl: './app.html',
   styleUrl: './app.css',
+  host: { '[class.bare]': 'isBare()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class App {
@@ -64,6 +68,9 @@ export class App {
     ),
     { initialValue: '' },
   );
+  /** The booth has the whole screen to itself. */
+  protected readonly isBare = computed(() => this.url().startsWith('/booth/'));
+  protected readonly currentDay = computed(() => /^\/days\/([\d-]+)/.exec(this.url())?.[1] ?? null);
   protected readonly currentUnit = computed(() => /^\/gear\/(\d+)/.exec(this.url())?.[1] ?? null);
 
   protected readonly running = computed(() => this.events.jobs().filter((j) => j.state === 'running'));

@@ -29,6 +29,67 @@ export const routes: Routes = [
     loadComponent: () => import('./features/ranking/ranking').then((m) => m.Ranking),
   },
   {
+    path: 'protocols',
+    title: 'Protocols · Sediment',
+    loadComponent: () => import('./features/protocols/protocols').then((m) => m.Protocols),
+  },
+  {
+    path: 'protocols/new',
+    title: 'New protocol · Sediment',
+    loadComponent: () => import('./features/protocols/protocol-editor').then((m) => m.ProtocolEditor),
+  },
+  {
+    path: 'protocols/:slug/:version/edit',
+    title: 'Edit a protocol · Sediment',
+    loadComponent: () => import('./features/protocols/protocol-editor').then((m) => m.ProtocolEditor),
+  },
+  {
+    path: 'protocols/:slug/:version',
+    title: 'Protocol · Sediment',
+    loadComponent: () => import('./features/protocols/protocol').then((m) => m.ProtocolPage),
+  },
+  { path: 'rigs', title: 'Rigs · Sediment', loadComponent: () => import('./features/rigs/rigs').then((m) => m.Rigs) },
+  {
+    path: 'sessions',
+    title: 'Sessions · Sediment',
+    loadComponent: () => import('./features/sessions/sessions').then((m) => m.Sessions),
+  },
+  {
+    path: 'sessions/new',
+    title: 'Plan a session · Sediment',
+    loadComponent: () => import('./features/sessions/plan-editor').then((m) => m.PlanEditor),
+  },
+  {
+    path: 'sessions/:id/edit',
+    title: 'Plan a session · Sediment',
+    loadComponent: () => import('./features/sessions/plan-editor').then((m) => m.PlanEditor),
+  },
+  {
+    path: 'sessions/:id/sheet',
+    title: 'Sheet · Sediment',
+    loadComponent: () => import('./features/sessions/sheet').then((m) => m.Sheet),
+  },
+  {
+    path: 'sessions/:id/files/:slotId',
+    title: 'Files · Sediment',
+    loadComponent: () => import('./features/sessions/files').then((m) => m.Files),
+  },
+  {
+    path: 'sessions/:id',
+    title: 'Session · Sediment',
+    loadComponent: () => import('./features/sessions/session').then((m) => m.SessionPage),
+  },
+  {
+    path: 'days/:day',
+    title: 'Day · Sediment',
+    loadComponent: () => import('./features/sessions/day').then((m) => m.Day),
+  },
+  {
+    path: 'booth/:id',
+    title: 'Booth · Sediment',
+    loadComponent: () => import('./features/booth/booth').then((m) => m.Booth),
+  },
+  {
     path: '**',
     title: 'Not found · Sediment',
     loadComponent: () => import('./features/not-found/not-found').then((m) => m.NotFound),

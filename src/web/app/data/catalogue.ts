@@ -25,12 +25,14 @@ export class CatalogueData {
     this.events.reconnects,
   ] as const;
 
-  readonly specimens: Observable<Loaded<SpecimenRow[]>> = live(() => this.api.call(ENDPOINTS.specimens, {}), ...this.changes).pipe(
-    shareReplay({ bufferSize: 1, refCount: true }),
-  );
-  readonly sessions: Observable<Loaded<Session[]>> = live(() => this.api.call(ENDPOINTS.sessions, {}), ...this.changes).pipe(
-    shareReplay({ bufferSize: 1, refCount: true }),
-  );
+  readonly specimens: Observable<Loaded<SpecimenRow[]>> = live(
+    () => this.api.call(ENDPOINTS.specimens, {}),
+    ...this.changes,
+  ).pipe(shareReplay({ bufferSize: 1, refCount: true }));
+  readonly sessions: Observable<Loaded<Session[]>> = live(
+    () => this.api.call(ENDPOINTS.sessions, {}),
+    ...this.changes,
+  ).pipe(shareReplay({ bufferSize: 1, refCount: true }));
   readonly protocols: Observable<Loaded<Protocol[]>> = live(() => this.api.call(ENDPOINTS.protocols, {}));
 
   sheet(id: string): Observable<Loaded<SpecimenSheet>> {

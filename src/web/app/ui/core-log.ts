@@ -13,7 +13,7 @@ import { Tooltip } from 'primeng/tooltip';
 import type { Session } from '#contracts/session';
 import { layOutCoreLog } from './core-log-layout';
 
-/** The core log: years of sessions as layers, newest on top. Arrow keys walk it; Enter opens a layer's unit. */
+/** The core log: years of sessions as layers, newest on top. Arrow keys walk it; Enter opens a layer's day. */
 @Component({
   selector: 'sd-core-log',
   imports: [RouterLink, Tooltip],
@@ -27,7 +27,7 @@ import { layOutCoreLog } from './core-log-layout';
           <a
             class="layer"
             [class.current]="isCurrent(layer.session)"
-            [routerLink]="['/gear', layer.session.units[0].id]"
+            [routerLink]="['/days', layer.session.date]"
             [style.top.px]="layer.top"
             [style.height.px]="layer.height"
             [tabindex]="i === active() ? 0 : -1"
@@ -99,6 +99,8 @@ export class CoreLog {
   readonly sessions = input.required<readonly Session[]>();
   /** The unit whose page is open. */
   readonly currentUnit = input<string | null>(null);
+  /** The day whose page is open. */
+  readonly currentDay = input<string | null>(null);
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly space = signal(640);
@@ -119,7 +121,7 @@ export class CoreLog {
   }
 
   protected isCurrent(session: Session): boolean {
-    return session.units.some((u) => u.id === this.currentUnit());
+    return session.date === this.currentDay() || session.units.some((u) => u.id === this.currentUnit());
   }
 
   protected walk(event: KeyboardEvent): void {

@@ -19,11 +19,19 @@ const TICKS = [-60, -40, -30, -20, -12, -6, 0];
       [attr.aria-valuetext]="text()"
     >
       @if (window(); as w) {
-        <span class="window" [style.left.%]="100 * share(w.lowDbfs)" [style.width.%]="100 * (share(w.highDbfs) - share(w.lowDbfs))"></span>
+        <span
+          class="window"
+          [style.left.%]="100 * share(w.lowDbfs)"
+          [style.width.%]="100 * (share(w.highDbfs) - share(w.lowDbfs))"
+        ></span>
       }
       <span class="rms" [style.width.%]="100 * share(levels()?.rmsDbfs ?? -999)"></span>
       <span class="recent" [style.left.%]="100 * share(levels()?.recentPeakDbfs ?? -999)"></span>
-      <span class="peak" [class.over]="word() === 'clipped'" [style.left.%]="100 * share(levels()?.peakDbfs ?? -999)"></span>
+      <span
+        class="peak"
+        [class.over]="word() === 'clipped'"
+        [style.left.%]="100 * share(levels()?.peakDbfs ?? -999)"
+      ></span>
     </div>
     <div class="ticks" aria-hidden="true">
       @for (tick of ticks; track tick) {
@@ -31,9 +39,12 @@ const TICKS = [-60, -40, -30, -20, -12, -6, 0];
       }
     </div>
     <div class="line">
-      <b [class.bad]="word() === 'clipped'" [class.good]="word() === 'in the window'" [class.warn]="word() === 'too loud' || word() === 'too soft'">{{
-        word()
-      }}</b>
+      <b
+        [class.bad]="word() === 'clipped'"
+        [class.good]="word() === 'in the window'"
+        [class.warn]="word() === 'too loud' || word() === 'too soft'"
+        >{{ word() }}</b
+      >
       <span class="num">{{ text() }}</span>
     </div>
   `,
@@ -127,7 +138,9 @@ export class LevelBar {
   protected readonly text = computed(() => {
     const levels = this.levels();
     if (!levels || !Number.isFinite(levels.peakDbfs)) return 'no signal';
-    const loudness = Number.isFinite(levels.momentaryLufs) ? ` · ${formatNumber(levels.momentaryLufs, 1)} LUFS now` : '';
+    const loudness = Number.isFinite(levels.momentaryLufs)
+      ? ` · ${formatNumber(levels.momentaryLufs, 1)} LUFS now`
+      : '';
     return `peak ${formatNumber(levels.peakDbfs, 1)} dBFS${loudness}`;
   });
 }

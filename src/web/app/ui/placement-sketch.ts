@@ -92,7 +92,8 @@ export class PlacementSketch {
     const { distanceText, angleText } = this.sketch();
     const height = this.heightM();
     const parts = [distanceText, angleText === '0°' ? 'in front' : angleText];
-    if (height !== null) parts.push(height === 0 ? 'level' : `${Math.abs(height * 100)} cm ${height > 0 ? 'above' : 'below'}`);
+    if (height !== null)
+      parts.push(height === 0 ? 'level' : `${Math.abs(height * 100)} cm ${height > 0 ? 'above' : 'below'}`);
     const address = this.address();
     if (address) parts.push(`${address} address`);
     return parts.join(' · ');

@@ -42,7 +42,8 @@ const WORDS = {
             <tr [class.out]="row.verdict === 'off'">
               <td [title]="row.definition">
                 @if (row.verdict === 'off') {
-                  <i class="pi pi-exclamation-triangle" aria-hidden="true"></i><span class="visually-hidden">outside its limits: </span>
+                  <i class="pi pi-exclamation-triangle" aria-hidden="true"></i
+                  ><span class="visually-hidden">outside its limits: </span>
                 }
                 {{ row.name }}
               </td>
@@ -158,7 +159,10 @@ export function rowOf(f: Figure) {
     usual: text(f.usual),
     offset: f.offset === null ? '—' : `${f.offset > 0 ? '+' : ''}${text(f.offset)}`,
     limit: f.limit === null ? '—' : `±${text(f.limit)}`,
-    band: f.usual !== null && f.limit !== null ? { top: y(reach[1]), height: Math.max(1, y(reach[0]) - y(reach[1])) } : null,
+    band:
+      f.usual !== null && f.limit !== null
+        ? { top: y(reach[1]), height: Math.max(1, y(reach[0]) - y(reach[1])) }
+        : null,
     dots: f.history.map((h, i) => ({ x: 4 + (100 * i) / Math.max(1, count - 1 || 1), y: y(h.value) })),
     todayY: y(f.today),
     historyText: `${count} earlier: ${f.history.map((h) => `${h.day} ${text(h.value)}`).join(', ')}; today ${text(f.today)} ${unit}`,

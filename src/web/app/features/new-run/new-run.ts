@@ -34,7 +34,7 @@ import {
   type Draft,
   type DraftFile,
 } from './draft';
-import { droppedFiles, isAudioName } from './dropped-files';
+import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 
 /** A file that is on its way, or was refused. */
 interface Transfer {

@@ -10,7 +10,9 @@ export function emptyProtocol(): Protocol {
     version: 1,
     name: 'My protocol',
     category: 'microphone',
-    steps: [{ id: 'speech', title: 'Spoken passage', instruction: 'Read the passage once at an even voice.', role: 'speech' }],
+    steps: [
+      { id: 'speech', title: 'Spoken passage', instruction: 'Read the passage once at an even voice.', role: 'speech' },
+    ],
   });
 }
 

@@ -39,7 +39,18 @@ const option = (value: string) => ({ label: value, value });
 /** Writing a protocol, or the next version of one. */
 @Component({
   selector: 'sd-protocol-editor',
-  imports: [Button, Checkbox, FormsModule, InputNumber, InputText, PlacementSketch, ProblemBox, RouterLink, Select, Textarea],
+  imports: [
+    Button,
+    Checkbox,
+    FormsModule,
+    InputNumber,
+    InputText,
+    PlacementSketch,
+    ProblemBox,
+    RouterLink,
+    Select,
+    Textarea,
+  ],
   templateUrl: './protocol-editor.html',
   styleUrl: './protocol-editor.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -152,7 +152,9 @@ export function bridgeRow(bridge: Bridges['offsets'][number]) {
     ...bridge,
     name,
     offsetText: `${signed(bridge.offset)} ±${formatNumber(bridge.uncertainty, digits)} ${unit}`,
-    intervalText: bridge.interval95 ? `${signed(bridge.interval95[0])} to ${signed(bridge.interval95[1])}` : 'one unit only',
+    intervalText: bridge.interval95
+      ? `${signed(bridge.interval95[0])} to ${signed(bridge.interval95[1])}`
+      : 'one unit only',
     isReal: Math.abs(bridge.offset) > 2 * bridge.uncertainty,
     unitText: bridge.units.map((u) => u.name).join('; '),
   };

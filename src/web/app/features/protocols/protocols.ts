@@ -77,8 +77,16 @@ export function rowsOf(versions: readonly ProtocolVersion[]): ProtocolRow[] {
   return ids.map((id) => {
     const own = versions.filter((v) => v.protocol.id === id).sort((a, b) => b.protocol.version - a.protocol.version);
     const [newest, before] = own;
-    const first = own.map((v) => v.firstUsed).filter((d) => d !== null).sort().at(0);
-    const last = own.map((v) => v.lastUsed).filter((d) => d !== null).sort().at(-1);
+    const first = own
+      .map((v) => v.firstUsed)
+      .filter((d) => d !== null)
+      .sort()
+      .at(0);
+    const last = own
+      .map((v) => v.lastUsed)
+      .filter((d) => d !== null)
+      .sort()
+      .at(-1);
     const runs = own.reduce((s, v) => s + v.runs, 0);
     return {
       newest,

@@ -26,7 +26,10 @@ export const playWords = (step: Step): string => PLAY_WORDS[playKindOf(step)] ??
 export function conditionsOf(step: Step): { name: string; value: string }[] {
   const lines: { name: string; value: string }[] = [{ name: 'Gain', value: gainText(step.gain) }];
   if (step.lengthS) {
-    lines.push({ name: 'Length', value: `${formatNumber(step.lengthS.least, 1)} to ${formatNumber(step.lengthS.most, 0)} s` });
+    lines.push({
+      name: 'Length',
+      value: `${formatNumber(step.lengthS.least, 1)} to ${formatNumber(step.lengthS.most, 0)} s`,
+    });
   }
   if (step.repeats > 1) lines.push({ name: 'Repeats', value: String(step.repeats) });
   if (step.voices.length > 0) lines.push({ name: 'Voices', value: step.voices.join(', ') });
@@ -42,8 +45,12 @@ export function conditionsOf(step: Step): { name: string; value: string }[] {
   }
   const limits = step.checks.filter((c) => c.limit !== null);
   if (limits.length > 0)
-    lines.push({ name: 'Limits', value: limits.map((c) => `${TAKE_CHECKS[c.check].toLowerCase()} ${c.limit}`).join(', ') });
+    lines.push({
+      name: 'Limits',
+      value: limits.map((c) => `${TAKE_CHECKS[c.check].toLowerCase()} ${c.limit}`).join(', '),
+    });
   const figures = step.measures.filter((m): m is QuantityId => (QUANTITY_IDS as readonly string[]).includes(m));
-  if (figures.length > 0) lines.push({ name: 'Gives', value: figures.map((m) => quantity(m).name.toLowerCase()).join(', ') });
+  if (figures.length > 0)
+    lines.push({ name: 'Gives', value: figures.map((m) => quantity(m).name.toLowerCase()).join(', ') });
   return lines;
 }

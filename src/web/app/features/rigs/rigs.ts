@@ -8,7 +8,14 @@ import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { switchMap } from 'rxjs';
 import type { Problem } from '#contracts/problem';
-import { CALIBRATION_KINDS, rigDocumentSchema, type Calibration, type NewCalibration, type Rig, type RigDocument } from '#contracts/rig';
+import {
+  CALIBRATION_KINDS,
+  rigDocumentSchema,
+  type Calibration,
+  type NewCalibration,
+  type Rig,
+  type RigDocument,
+} from '#contracts/rig';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -93,14 +100,16 @@ export class Rigs {
   protected start(rig: Rig | null): void {
     this.changes.set(rig);
     this.draft.set(
-      rig
-        ? { ...rig.document, since: today(), why: '' }
-        : rigDocumentSchema.parse({ name: 'Desk', since: today() }),
+      rig ? { ...rig.document, since: today(), why: '' } : rigDocumentSchema.parse({ name: 'Desk', since: today() }),
     );
   }
 
   protected change(part: Partial<RigDocument>): void {
     this.draft.update((d) => d && { ...d, ...part });
+  }
+
+  protected changePart(part: (typeof PARTS)[number][0], text: string): void {
+    this.draft.update((d) => d && { ...d, [part]: text });
   }
 
   protected save(): void {

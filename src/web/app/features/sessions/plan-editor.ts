@@ -59,7 +59,10 @@ export class PlanEditor {
   protected readonly sources = SOURCES;
   protected readonly rigNames = computed(() => [
     { label: 'none noted', value: null },
-    ...[...new Set((this.loadedRigs().value ?? []).map((r) => r.document.name))].map((value) => ({ label: value, value })),
+    ...[...new Set((this.loadedRigs().value ?? []).map((r) => r.document.name))].map((value) => ({
+      label: value,
+      value,
+    })),
   ]);
   protected readonly protocolOptions = computed(() =>
     (this.versions().value ?? [])

@@ -8,7 +8,12 @@ import type { Category } from '#contracts/common';
 const USUAL_NEEDS = ['Cables', 'Fresh batteries', 'Calibrator', 'Pop filter'];
 
 /** A plan to begin with: the newest protocol of the category, today's rig. */
-export function emptyPlan(day: string, protocols: readonly ProtocolVersion[], rigs: readonly Rig[], category: Category): NewPlan {
+export function emptyPlan(
+  day: string,
+  protocols: readonly ProtocolVersion[],
+  rigs: readonly Rig[],
+  category: Category,
+): NewPlan {
   const newest = newestOf(protocols, category);
   return newPlanSchema.parse({
     title: `Session of ${day}`,

@@ -1,0 +1,56 @@
+import { takeSettingsSchema, type Slot, type TakeSettings } from '#contracts/session-plan';
+import type { Step } from '#contracts/protocol';
+import { formatNumber } from '../../ui/format';
+import { ruledGain, takeOfStep } from '../sessions/session-progress';
+
+/**
+ * Settings that a step begins with: those of its own take today; else what stands from the step before, with the gain
+ * that the rule gives; else those of the unit's last session.
+ */
+export function startingSettings(slot: Slot, step: Step): TakeSettings {
+  const own = takeOfStep(slot, step.id);
+  if (own) return own.settings;
+  const before = slot.takes.at(-1)?.settings;
+  const last = slot.lastSettings.find((l) => l.step === step.id)?.settings;
+  const base = before ?? last ?? {};
+  return takeSettingsSchema.parse({
+    ...base,
+    gainDb: ruledGain(slot, step) ?? (before ? before.gainDb : (last?.gainDb ?? null)),
+    distanceM: step.distanceM,
+    angleDeg: step.angleDeg,
+  });
+}
+
+const NAMES: Readonly<Record<keyof TakeSettings, string>> = {
+  gainDb: 'gain',
+  dial: 'dial',
+  distanceM: 'distance',
+  angleDeg: 'angle',
+  pad: 'pad',
+  lowCut: 'low-cut',
+  pattern: 'pattern',
+  phantom: 'phantom power',
+  voice: 'voice',
+};
+
+function textOf(key: keyof TakeSettings, value: unknown): string {
+  if (value === null || value === undefined || value === '') return 'not noted';
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  if (typeof value !== 'number') return String(value);
+  if (key === 'gainDb') return `${formatNumber(value, 1)} dB`;
+  if (key === 'distanceM') return `${formatNumber(100 * value, 1)} cm`;
+  return `${formatNumber(value, 0)}°`;
+}
+
+/** In what today's settings differ from those of the unit's last session at this step; empty where nothing does. */
+export function differences(slot: Slot, step: Step, now: TakeSettings): { day: string; texts: string[] } | null {
+  const last = slot.lastSettings.find((l) => l.step === step.id);
+  if (!last) return null;
+  const texts = (Object.keys(NAMES) as (keyof TakeSettings)[]).flatMap((key) => {
+    const before = last.settings[key];
+    // What nobody noted then says nothing of then.
+    if (before === undefined || before === null || before === '' || before === now[key]) return [];
+    return [`${NAMES[key]} ${textOf(key, before)} then, ${textOf(key, now[key])} now`];
+  });
+  return { day: last.day, texts };
+}

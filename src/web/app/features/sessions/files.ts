@@ -1,0 +1,238 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { InputNumber } from 'primeng/inputnumber';
+import { Select } from 'primeng/select';
+import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
+import type { Clip } from '#contracts/clip';
+import type { Problem } from '#contracts/problem';
+import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { ScreenKeys } from '../../data/keys';
+import { LOADING } from '../../data/loaded';
+import { SessionData } from '../../data/sessions';
+import { Uploads } from '../../data/uploads';
+import { droppedFiles, isAudioName } from '../../ui/dropped-files';
+import { formatNumber } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { stepsOf } from './session-progress';
+
+/** A file that has arrived, and what is to become of it. */
+interface Arrived {
+  readonly name: string;
+  readonly clip: Clip;
+  readonly proposal: MatchProposal | null;
+  /** As confirmed or changed by hand. */
+  readonly step: string | null;
+  readonly byHand: boolean;
+  readonly gainDb: number | null;
+  readonly taken: SlotTake | null;
+}
+
+const CONTENT_WORDS: Readonly<Record<string, string>> = {
+  silence: 'silence',
+  tone: 'a tone',
+  sweep: 'a sweep',
+  passage: 'a long reading',
+  line: 'a short line',
+  sound: 'some sound',
+};
+
+/** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
+@Component({
+  selector: 'sd-files',
+  imports: [Button, FormsModule, InputNumber, ProblemBox, RouterLink, Select],
+  templateUrl: './files.html',
+  styleUrl: './files.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Files {
+  readonly id = input.required<string>();
+  readonly slotId = input.required<string>();
+
+  private readonly data = inject(SessionData);
+  private readonly uploads = inject(Uploads);
+  private readonly router = inject(Router);
+  private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.plan(id))), {
+    initialValue: LOADING,
+  });
+  protected readonly plan = computed(() => this.loaded().value);
+  protected readonly slot = computed(() => this.plan()?.slots.find((s) => s.id === this.slotId()) ?? null);
+  protected readonly steps = computed(() => {
+    const [plan, slot] = [this.plan(), this.slot()];
+    return plan && slot ? stepsOf(plan, slot).filter((s) => !s.table) : [];
+  });
+  protected readonly stepOptions = computed(() => [
+    { label: 'not used', value: null },
+    ...this.steps().map((s) => ({ label: s.title, value: s.id })),
+  ]);
+  protected readonly files = signal<readonly Arrived[]>([]);
+  protected readonly problems = signal<readonly Problem[]>([]);
+  protected readonly busy = signal('');
+  protected readonly isOver = signal(false);
+  protected readonly gainDb = signal<number | null>(null);
+  protected readonly number = formatNumber;
+  protected readonly contentWords = CONTENT_WORDS;
+  protected readonly missing = computed(() => {
+    const used = new Set(this.files().map((f) => f.step));
+    return this.steps().filter((s) => !used.has(s.id));
+  });
+  protected readonly twice = computed(() => {
+    const used = this.files().flatMap((f) => f.step ?? []);
+    return new Set(used.filter((s, i) => used.indexOf(s) < i));
+  });
+  protected readonly isReady = computed(
+    () =>
+      this.files().some((f) => f.step !== null) &&
+      this.twice().size === 0 &&
+      this.files().every((f) => f.step === null || f.gainDb !== null),
+  );
+  protected readonly isDone = computed(() => this.files().some((f) => f.taken !== null));
+
+  constructor() {
+    inject(Breadcrumb).crumbs.set([
+      { label: 'Sessions', link: '/sessions' },
+      { label: 'Files', link: null },
+    ]);
+    inject(ScreenKeys).hints.set([{ keys: 'O', does: 'Choose files' }]);
+  }
+
+  protected async drop(event: DragEvent): Promise<void> {
+    event.preventDefault();
+    this.isOver.set(false);
+    if (event.dataTransfer) await this.receive(await droppedFiles(event.dataTransfer));
+  }
+
+  protected async choose(field: HTMLInputElement): Promise<void> {
+    const files = [...(field.files ?? [])];
+    field.value = '';
+    await this.receive(files);
+  }
+
+  private async receive(files: readonly File[]): Promise<void> {
+    this.problems.set([]);
+    const sound = files.filter((f) => isAudioName(f.name));
+    for (const [i, file] of sound.entries()) {
+      this.busy.set(`Sending ${i + 1} of ${sound.length}: ${file.name}`);
+      try {
+        const state = await lastValueFrom(this.uploads.send(file));
+        if (state.kind === 'stored') this.add(file.name, state.clip);
+      } catch (error) {
+        this.problems.update((all) => [...all, problemOf(error)]);
+      }
+    }
+    await this.match();
+  }
+
+  private add(name: string, clip: Clip): void {
+    if (this.files().some((f) => f.clip.sha256 === clip.sha256)) return;
+    const arrived: Arrived = {
+      name,
+      clip,
+      proposal: null,
+      step: null,
+      byHand: false,
+      gainDb: this.gainDb(),
+      taken: null,
+    };
+    this.files.update((all) => [...all, arrived]);
+  }
+
+  /** Asks which is which; what a person has set stays. */
+  protected async match(): Promise<void> {
+    const files = this.files();
+    if (files.length === 0) {
+      this.busy.set('');
+      return;
+    }
+    this.busy.set('Listening to the files …');
+    try {
+      const proposals = await lastValueFrom(
+        this.data.match(
+          this.slotId(),
+          files.map((f) => ({ name: f.name, clip: f.clip.sha256, gainDb: f.gainDb })),
+        ),
+      );
+      this.files.update((all) =>
+        all.map((f, i) => ({ ...f, proposal: proposals[i], step: f.byHand ? f.step : proposals[i].step })),
+      );
+    } catch (error) {
+      this.problems.update((all) => [...all, problemOf(error)]);
+    }
+    this.busy.set('');
+  }
+
+  protected async cut(file: Arrived, method: 'silences' | 'tones' | 'announcements'): Promise<void> {
+    this.busy.set(`Cutting ${file.name} …`);
+    try {
+      const pieces = await lastValueFrom(this.data.cut(file.clip.sha256, method));
+      this.files.update((all) => all.filter((f) => f !== file));
+      for (const piece of pieces) this.add(piece.name, piece.clip);
+      await this.match();
+    } catch (error) {
+      this.problems.set([problemOf(error)]);
+      this.busy.set('');
+    }
+  }
+
+  protected change(file: Arrived, part: Partial<Arrived>): void {
+    this.files.update((all) => all.map((f) => (f === file ? { ...f, ...part } : f)));
+  }
+
+  /** One gain for all: the usual case is one knob that nobody touched. */
+  protected gainForAll(gainDb: number | null): void {
+    this.gainDb.set(gainDb);
+    const steps = this.steps();
+    this.files.update((all) =>
+      all.map((f) => {
+        const step = steps.find((s) => s.id === f.step);
+        const by = step?.gain?.rule === 'as-step' ? step.gain.byDb : 0;
+        return { ...f, gainDb: gainDb === null ? null : Math.max(0, gainDb + by) };
+      }),
+    );
+  }
+
+  protected remove(file: Arrived): void {
+    this.files.update((all) => all.filter((f) => f !== file));
+  }
+
+  /** Takes the files over as takes of their steps, in the order of the protocol, each checked as if recorded here. */
+  protected async takeOver(): Promise<void> {
+    const order = this.steps().map((s) => s.id);
+    const used = this.files()
+      .filter((f) => f.step !== null && f.taken === null)
+      .sort((a, b) => order.indexOf(a.step ?? '') - order.indexOf(b.step ?? ''));
+    this.busy.set('Checking the takes …');
+    try {
+      const taken = await lastValueFrom(
+        from(used).pipe(
+          concatMap((f) =>
+            this.data.addTake(this.slotId(), {
+              step: f.step ?? '',
+              clip: f.clip.sha256,
+              settings: takeSettingsSchema.parse({ gainDb: f.gainDb }),
+              note: `recorded elsewhere as ${f.name}`,
+            }),
+          ),
+          concatMap((take) =>
+            take.verdict === 'keep' ? this.data.decide(take.id, { state: 'kept', overruled: [] }) : from([take]),
+          ),
+          toArray(),
+        ),
+      );
+      this.files.update((all) =>
+        all.map((f) => ({ ...f, taken: taken.find((t) => t.clip.sha256 === f.clip.sha256) ?? f.taken })),
+      );
+    } catch (error) {
+      this.problems.set([problemOf(error)]);
+    }
+    this.busy.set('');
+  }
+
+  protected leave(): void {
+    void this.router.navigate(['/sessions', this.id()]);
+  }
+}
