@@ -27,6 +27,8 @@ export interface MatchableTake {
   readonly integratedLufs: number | null;
   readonly plosives: number;
   readonly thirdOctave: readonly BandLevel[];
+  /** Correlation with the protocol's sweep, 0…1; null where nobody looked. */
+  readonly sweepLikeness: number | null;
   /** Gain, where it is known; levels are compared at equal gain. */
   readonly gainDb: number | null;
 }
@@ -52,6 +54,8 @@ const LEAST_SCORE = 1;
 const PASSAGE_S = 9;
 /** A sweep spreads its energy evenly over octaves; speech falls off by far more. */
 const SWEEP_SPREAD_DB = 7.5;
+/** Even from behind, a recorded sweep correlates better with the played one than speech ever does (labelled takes). */
+const SWEEP_LIKENESS = 0.12;
 const TONE_ABOVE_DB = 18;
 const QUIET_LUFS = -48;
 
@@ -98,13 +102,20 @@ export function matchTakes(takes: readonly MatchableTake[], steps: readonly Matc
 export function contentOf(take: MatchableTake): ContentKind {
   const levels = take.thirdOctave.filter((b) => b.centreHz >= 80 && b.centreHz <= 10_000 && b.levelDbfs !== null);
   const sorted = levels.map((b) => b.levelDbfs ?? -Infinity).sort((a, b) => b - a);
+  if (take.sweepLikeness !== null && take.sweepLikeness >= SWEEP_LIKENESS) return 'sweep';
   // A tone fills its own band, and leaks into the two beside it.
   if (sorted.length > 4 && sorted[0] - sorted[3] > TONE_ABOVE_DB) return 'tone';
   if (take.integratedLufs === null || (take.integratedLufs < QUIET_LUFS && take.speechS < 0.5)) return 'silence';
   const average = mean(sorted);
   const spread = Math.sqrt(mean(sorted.map((l) => (l - average) ** 2)));
-  // A sweep is one sound without pauses, or a steady one that is no speech at all.
-  if (sorted.length > 12 && spread < SWEEP_SPREAD_DB && highShare(take.thirdOctave) > -10) return 'sweep';
+  // Without the sweep itself to compare with, only its even spectrum tells.
+  if (
+    take.sweepLikeness === null &&
+    sorted.length > 12 &&
+    spread < SWEEP_SPREAD_DB &&
+    highShare(take.thirdOctave) > -10
+  )
+    return 'sweep';
   if (take.speechS >= PASSAGE_S) return 'passage';
   if (take.speechS >= 0.5) return 'line';
   return take.integratedLufs < QUIET_LUFS + 8 ? 'silence' : 'sound';

@@ -58,5 +58,5 @@ export function southernSounds(arpabet: string): string[] {
 
 /** Pronunciation of a word in running speech, or null where the dictionary does not have it. */
 export function spoken(word: string, lookUp: (word: string) => string | null): string | null {
-  return WEAK_FORMS[word] ?? lookUp(word);
+  return Object.hasOwn(WEAK_FORMS, word) ? WEAK_FORMS[word] : lookUp(word);
 }

@@ -8,7 +8,7 @@ import { playKindOf } from '#core/rules/compare-versions';
 import { matchTakes, type MatchableTake } from '#core/rules/match-takes';
 import { clipSummarySchema } from '#contracts/clip-summary';
 import type { Clip } from '#contracts/clip';
-import { roleOf } from '#contracts/protocol';
+import { roleOf, type ProtocolSweep } from '#contracts/protocol';
 import {
   newPlanSchema,
   type cutPiecesSchema,
@@ -17,6 +17,7 @@ import {
   type matchRequestSchema,
 } from '#contracts/session-plan';
 import type { CutClipTask, CutPiece } from '#worker/cut-clip';
+import type { MeasureSweepLikenessTask } from '#worker/measure-sweep-likeness';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import { analysisOfClip } from '../db/queries/analysis';
@@ -28,6 +29,9 @@ import { Failure } from '../failures';
 import type { AnalysisQueue } from './analysis-queue';
 import type { ClipIngest } from './clip-ingest';
 import type { WorkerPool } from './worker-pool';
+
+/** A recorded sweep has at most this much of quiet around it. */
+const MOST_AROUND_SWEEP_S = 30;
 
 /** Recordings from elsewhere: which is which step, and one long one cut into takes. */
 export class TakeSorting {
@@ -63,6 +67,7 @@ export class TakeSorting {
         integratedLufs: summary.loudness.integratedLufs,
         plosives: summary.plosives.length,
         thirdOctave: summary.thirdOctave,
+        sweepLikeness: await this.sweepLikeness(known, protocol?.sweep ?? null),
         gainDb,
       });
     }
@@ -111,6 +116,13 @@ export class TakeSorting {
     } finally {
       await rm(into, { recursive: true, force: true });
     }
+  }
+
+  /** Null where the protocol plays no sweep, or the clip is too long to be one. */
+  private async sweepLikeness(clip: Clip, sweep: ProtocolSweep | null): Promise<number | null> {
+    const path = await this.store.find(clip.sha256);
+    if (!sweep || !path || clip.format.durationS > sweep.seconds + MOST_AROUND_SWEEP_S) return null;
+    return this.pool.run<number>('measure-sweep-likeness', { path, sweep } satisfies MeasureSweepLikenessTask);
   }
 
   private async measured(sha256: string) {

@@ -34,12 +34,15 @@ const nearest = (take: CheckedTake, others: readonly OtherTake[]): { db: number;
 export function unit(take: CheckedTake): Finding | null {
   if (!isSpoken(take) && take.playKind !== 'sweep') return null;
   const own = nearest(take, sameUnitSameStep(take));
-  if (!own || own.db <= limitOf(take, 'unit', SAME_UNIT_DB)) return null;
+  if (!own) return null;
+  const limit = limitOf(take, 'unit', SAME_UNIT_DB);
   const other = nearest(
     take,
     take.others.filter((o) => !o.isSameUnit && o.step === take.step.id),
   );
-  const isOther = other !== null && other.db < own.db - NEARER_DB;
+  // Nearer than this even one's own takes hardly come, so another unit that does is the likelier one.
+  const isOther = other !== null && own.db > limit / 2 && other.db < own.db - NEARER_DB;
+  if (own.db <= limit && !isOther) return null;
   return {
     check: 'unit',
     weight: isOther ? 'redo' : 'look',

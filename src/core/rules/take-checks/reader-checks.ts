@@ -5,7 +5,7 @@ import { isSpoken, limitOf, timeText, type CheckedClip, type CheckedTake, type F
 const SHORT_SHARE = 0.85;
 const LONG_SHARE = 1.2;
 /** Two readings of one text follow each other at least this well, readings of different texts hardly ever do (labelled takes). */
-const LEAST_LIKENESS = 0.6;
+const LEAST_LIKENESS = 0.75;
 
 /** From the first word to the last. */
 const spokenS = ({ speech }: CheckedClip): number =>
@@ -15,7 +15,6 @@ const spokenS = ({ speech }: CheckedClip): number =>
 export function passage(take: CheckedTake): Finding | null {
   if (!isSpoken(take)) return null;
   const { clip } = take;
-  if (clip.integratedLufs === null) return null;
   if (clip.speech.length === 0) {
     return {
       check: 'passage',

@@ -133,7 +133,7 @@ export class LevelBar {
   protected readonly now = computed(() => Math.round(Math.max(-60, this.levels()?.recentPeakDbfs ?? -60)));
   protected readonly word = computed(() => {
     const levels = this.levels();
-    return levels ? levelWord(levels.peakDbfs, this.window(), levels.clippedRuns) : 'not listening';
+    return levels ? levelWord(levels.peakDbfs, this.window(), levels.clippedRuns) : 'no sound yet';
   });
   protected readonly text = computed(() => {
     const levels = this.levels();

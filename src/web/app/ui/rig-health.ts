@@ -81,6 +81,10 @@ const WORDS = {
       border-left: 3px solid var(--quiet);
       background: var(--panel);
     }
+    .verdict i,
+    td i {
+      margin-right: 6px;
+    }
     .verdict.off {
       border-color: var(--cinnabar);
       background: var(--cinnabar-soft);

@@ -28,7 +28,12 @@ type Shelf = 'talker' | 'room' | 'microphone' | 'interface';
       <legend class="small quiet">Faults to make</legend>
       @for (f of faults(); track f.id) {
         <span class="check">
-          <p-checkbox [inputId]="'f-' + f.id" [binary]="true" [ngModel]="f.isOn" (ngModelChange)="setFault(f.id, $event)" />
+          <p-checkbox
+            [inputId]="'f-' + f.id"
+            [binary]="true"
+            [ngModel]="f.isOn"
+            (ngModelChange)="setFault(f.id, $event)"
+          />
           <label [for]="'f-' + f.id">{{ f.name }}</label>
         </span>
       }

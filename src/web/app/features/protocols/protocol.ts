@@ -125,6 +125,12 @@ export class ProtocolPage {
     inject(ScreenKeys).hints.set([{ keys: 'Tab', does: 'Walk the sheet' }]);
   }
 
+  /** Changes that do not shape the result, in a line. */
+  protected reworded(change: StepChange): string {
+    const fields = change.fields.filter((f) => !f.shapes).map((f) => f.field);
+    return fields.length === 0 ? '' : `Also another wording of: ${fields.join(', ')}.`;
+  }
+
   protected text(step: Step): string | null {
     const shown = this.shown();
     return shown ? textOf(step, shown.protocol) : null;

@@ -28,7 +28,7 @@ export function conditionsOf(step: Step): { name: string; value: string }[] {
   if (step.lengthS) {
     lines.push({
       name: 'Length',
-      value: `${formatNumber(step.lengthS.least, 1)} to ${formatNumber(step.lengthS.most, 0)} s`,
+      value: `${Number(step.lengthS.least.toFixed(1))} to ${formatNumber(step.lengthS.most, 0)} s`,
     });
   }
   if (step.repeats > 1) lines.push({ name: 'Repeats', value: String(step.repeats) });
@@ -50,7 +50,6 @@ export function conditionsOf(step: Step): { name: string; value: string }[] {
       value: limits.map((c) => `${TAKE_CHECKS[c.check].toLowerCase()} ${c.limit}`).join(', '),
     });
   const figures = step.measures.filter((m): m is QuantityId => (QUANTITY_IDS as readonly string[]).includes(m));
-  if (figures.length > 0)
-    lines.push({ name: 'Gives', value: figures.map((m) => quantity(m).name.toLowerCase()).join(', ') });
+  if (figures.length > 0) lines.push({ name: 'Gives', value: figures.map((m) => quantity(m).name).join('; ') });
   return lines;
 }

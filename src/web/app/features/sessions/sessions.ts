@@ -48,7 +48,13 @@ export class Sessions {
   );
   protected readonly past = computed(() => this.all().filter((p) => p.status === 'done' || p.status === 'cancelled'));
   protected readonly due = computed(() => this.loadedDue().value ?? []);
-  protected readonly held = computed(() => (this.days().value ?? []).slice(0, MOST_HELD));
+  protected readonly held = computed(() =>
+    (this.days().value ?? []).slice(0, MOST_HELD).map((day) => ({
+      ...day,
+      // A control unit that opened and closed the day is one unit.
+      units: day.units.filter((u, i) => day.units.findIndex((x) => x.id === u.id) === i),
+    })),
+  );
   protected readonly left = computed(() => this.recordings().filter((r) => !r.isActive));
   protected readonly isEmpty = computed(
     () => this.loaded().value?.length === 0 && this.days().value?.length === 0 && this.due().length === 0,

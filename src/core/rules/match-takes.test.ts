@@ -1,0 +1,138 @@
+import { describe, expect, it } from 'vitest';
+import type { BandLevel } from '../measure/third-octave-spectrum';
+import { shuffled } from '../stats/shuffle';
+import { contentOf, matchTakes, type MatchableStep, type MatchableTake } from './match-takes';
+
+const CENTRES = [
+  80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250, 1600, 2000, 2500, 3150, 4000, 5000, 6300, 8000,
+  10_000,
+];
+const spectrum = (shape: (hz: number) => number): BandLevel[] =>
+  CENTRES.map((centreHz) => ({ centreHz, levelDbfs: shape(centreHz) }));
+/** Speech falls by some 9 dB per octave above 500 Hz; a sweep has equal energy in every octave. */
+const SPEECH = spectrum((hz) => -35 - (hz > 500 ? 9 * Math.log2(hz / 500) : 0));
+const SWEEP = spectrum((hz) => -30 + (hz === 6300 ? 2 : 0));
+const TONE = spectrum((hz) => (hz === 1000 ? -20 : -80));
+const ROOM = spectrum((hz) => -80 - 3 * Math.log2(hz / 80));
+
+const take = (
+  name: string,
+  kind: 'passage' | 'line' | 'silence' | 'sweep' | 'tone',
+  level = -24,
+  further: Partial<MatchableTake> = {},
+): MatchableTake => ({
+  name,
+  durationS: { passage: 16, line: 6, silence: 8, sweep: 4.4, tone: 4 }[kind],
+  speechS: { passage: 13, line: 4.5, silence: 0, sweep: 0, tone: 0 }[kind],
+  integratedLufs: kind === 'silence' ? -75 : level,
+  plosives: 0,
+  sweepLikeness: null,
+  thirdOctave: { passage: SPEECH, line: SPEECH, silence: ROOM, sweep: SWEEP, tone: TONE }[kind],
+  gainDb: null,
+  ...further,
+});
+const step = (id: string, playKind: string, change: Partial<MatchableStep> = {}): MatchableStep => ({
+  id,
+  title: id,
+  fileHints: [id],
+  playKind,
+  role: 'other',
+  distanceM: null,
+  angleDeg: null,
+  lengthS: null,
+  usualS: null,
+  ...change,
+});
+const STEPS: MatchableStep[] = [
+  step('speech', 'text', { role: 'speech', usualS: 16 }),
+  step('silence', 'silence', { role: 'silence' }),
+  step('calibration', 'tone', { role: 'calibration' }),
+  ...[0, 90, 180].map((angleDeg) => step(`sweep-${angleDeg}`, 'sweep', { role: 'sweep', angleDeg })),
+  ...[0.15, 0.6].map((distanceM) => step(`distance-${100 * distanceM}`, 'phrase', { role: 'distance', distanceM })),
+  step('plosive', 'phrase', { role: 'plosive' }),
+];
+const TAKES: [string, MatchableTake][] = [
+  ['speech', take('001.wav', 'passage')],
+  ['silence', take('002.wav', 'silence')],
+  ['calibration', take('003.wav', 'tone')],
+  ['sweep-0', take('004.wav', 'sweep', -18)],
+  ['sweep-90', take('005.wav', 'sweep', -24)],
+  ['sweep-180', take('006.wav', 'sweep', -36)],
+  ['distance-15', take('007.wav', 'line', -24)],
+  ['distance-60', take('008.wav', 'line', -34)],
+  ['plosive', take('009.wav', 'line', -24, { plosives: 5 })],
+];
+const found = (takes: readonly MatchableTake[], steps = STEPS): Record<string, string | null> =>
+  Object.fromEntries(matchTakes(takes, steps).map((m) => [m.name, m.step]));
+
+describe('what a recording holds', () => {
+  it.each(['passage', 'line', 'silence', 'sweep', 'tone'] as const)('%s', (kind) =>
+    expect(contentOf(take('x.wav', kind))).toBe(kind),
+  );
+});
+
+describe('matching takes to steps', () => {
+  it('needs no names: numbers in order and what they hold are enough', () => {
+    expect(found(TAKES.map(([, t]) => t))).toEqual(Object.fromEntries(TAKES.map(([s, t]) => [t.name, s])));
+  });
+
+  it('is not led astray by wrong names: what a take holds weighs more', () => {
+    // Every file has the name of another step.
+    const names = [...STEPS.slice(1), STEPS[0]].map((s) => `${s.id}.wav`);
+    const misnamed = TAKES.map(([s, t], i) => [s, { ...t, name: names[i] }] as const);
+    const result = matchTakes(
+      misnamed.map(([, t]) => t),
+      STEPS,
+    );
+    const wrong = misnamed.filter(([s], i) => result[i].step !== s).map(([s]) => s);
+    // Two lines whose names exchange distance and plosive cannot be told apart by everything; kinds never mix.
+    expect(
+      wrong.every((s) => s.startsWith('distance') || s.startsWith('sweep') || s === 'plosive'),
+      wrong.join(),
+    ).toBe(true);
+    expect(result[0]).toMatchObject({ step: 'speech', content: 'passage' });
+    expect(result[1].step).toBe('silence');
+  });
+
+  it('follows right names when the order is lost', () => {
+    const named = shuffled(
+      TAKES.map(([s, t]) => ({ ...t, name: `${s}.wav` })),
+      'any order',
+    );
+    for (const [name, s] of Object.entries(found(named))) expect(name).toBe(`${s}.wav`);
+  });
+
+  it('puts a ladder of distances into order by level alone', () => {
+    const lines = TAKES.filter(([s]) => s.startsWith('distance')).map(([, t]) => t);
+    const swapped = [
+      { ...lines[1], name: 'b.wav' },
+      { ...lines[0], name: 'c.wav' },
+    ];
+    expect(
+      found(
+        swapped,
+        STEPS.filter((s) => s.role === 'distance'),
+      ),
+    ).toEqual({
+      'b.wav': 'distance-60',
+      'c.wav': 'distance-15',
+    });
+  });
+
+  it('gives no step where none fits, says why, and gives each step once', () => {
+    const many = [take('a.wav', 'silence'), take('b.wav', 'silence'), take('c.wav', 'tone')];
+    const result = matchTakes(many, [STEPS[0], STEPS[1]]);
+    expect(result.filter((m) => m.step === 'silence')).toHaveLength(1);
+    expect(result.find((m) => m.name === 'c.wav')).toMatchObject({ step: null, content: 'tone' });
+    expect(matchTakes([], STEPS)).toEqual([]);
+  });
+
+  it('says what speaks for a match, and what against', () => {
+    const [match] = matchTakes([take('speech.wav', 'passage')], STEPS);
+    expect(match.reasons).toEqual(
+      expect.arrayContaining(['the name says "speech"', 'it holds a long reading', 'its 16.0 s are usual here']),
+    );
+    const [odd] = matchTakes([take('speech.wav', 'line')], [STEPS[0]]);
+    expect(odd.doubts.join()).toMatch(/short line/);
+  });
+});

@@ -1,0 +1,121 @@
+import { Readable } from 'node:stream';
+import { describe, expect, it } from 'vitest';
+import { encodeWav } from '#core/audio/wav-write';
+import { shuffled } from '#core/stats/shuffle';
+import { newPlanSchema } from '#contracts/session-plan';
+import { readClip } from '#worker/read-clip';
+import { testApplication } from '../testing/bench';
+import type { Application } from '../wiring';
+
+const STEPS = [
+  'speech',
+  'silence',
+  'rear',
+  'calibration',
+  'sweep-0',
+  'sweep-90',
+  'sweep-180',
+  'distance-15',
+  'distance-60',
+  'plosive',
+];
+
+async function slotOf(
+  app: Application,
+): Promise<{ id: string; protocol: Awaited<ReturnType<Application['plans']['view']>>['protocol'] }> {
+  const plan = await app.plans.add(
+    newPlanSchema.parse({
+      title: 'Files',
+      day: '2026-05-02',
+      category: 'microphone',
+      protocol: 'desk-voice',
+      protocolVersion: 3,
+      units: [{ maker: 'Oarlock', model: 'Purser', label: 'A', source: 'own' }],
+      withControl: false,
+    }),
+  );
+  return { id: plan.slots[0].id, protocol: plan.protocol };
+}
+
+/** A take of a step from the simulated bench. */
+async function takeOf(
+  app: Application,
+  protocol: Awaited<ReturnType<typeof slotOf>>['protocol'],
+  step: string,
+): Promise<Uint8Array> {
+  const sheet = protocol.steps.find((s) => s.id === step);
+  return app.bench.take({
+    talker: 'north',
+    room: ['sweep', 'tone'].includes(sheet?.play?.kind ?? '') ? 'crate' : 'loft',
+    microphone: 'even',
+    interface: 'new',
+    faults: [],
+    playKind: sheet?.play?.kind ?? 'text',
+    gainDb: 36 + (sheet?.gain?.rule === 'as-step' ? sheet.gain.byDb : 0),
+    distanceM: sheet?.distanceM ?? null,
+    angleDeg: sheet?.angleDeg ?? null,
+    seed: step,
+  });
+}
+
+describe('files from elsewhere', () => {
+  it('are matched to their steps without any help from their names', async () => {
+    const app = await testApplication();
+    const { id, protocol } = await slotOf(app);
+    const files: { step: string; name: string; clip: string; gainDb: null }[] = [];
+    for (const [i, step] of STEPS.entries()) {
+      const name = `REC${String(i + 1).padStart(4, '0')}.WAV`;
+      const clip = await app.ingest.ingest(Readable.from([await takeOf(app, protocol, step)]), name, {
+        keepPart: false,
+      });
+      files.push({ step, name, clip: clip.sha256, gainDb: null });
+    }
+    const dropped = shuffled(files, 'as a file manager hands them over');
+    const matches = await app.sorting.match(id, {
+      clips: dropped.map(({ name, clip, gainDb }) => ({ name, clip, gainDb })),
+    });
+    const right = matches.filter((m, i) => m.step === dropped[i].step).length;
+    // Ten files for fifteen steps: speech in front and behind may change places, as may neighbours of a ladder.
+    expect(right, matches.map((m, i) => `${dropped[i].step} → ${m.step ?? 'none'}`).join(', ')).toBeGreaterThanOrEqual(
+      7,
+    );
+    for (const [i, m] of matches.entries()) {
+      const expected = protocol.steps.find((s) => s.id === dropped[i].step)?.play?.kind;
+      const given = protocol.steps.find((s) => s.id === m.step)?.play?.kind;
+      expect(given, `${dropped[i].step} → ${m.step ?? 'none'}`).toBe(expected);
+      expect(m.reasons.length).toBeGreaterThan(0);
+    }
+    await expect(app.sorting.match('999', { clips: [] })).rejects.toMatchObject({ code: 'not-found' });
+  }, 90_000);
+
+  it('may be one long recording, which is cut without changing a sample', async () => {
+    const app = await testApplication();
+    const { protocol } = await slotOf(app);
+    const parts: Float64Array[] = [];
+    for (const step of ['speech', 'distance-15', 'rear']) {
+      const clip = await app.ingest.ingest(Readable.from([await takeOf(app, protocol, step)]), step, {
+        keepPart: false,
+      });
+      const { samples } = await readClip((await app.store.find(clip.sha256)) as string);
+      parts.push(
+        samples,
+        new Float64Array(3 * 48_000).map((_, i) => 1e-4 * Math.sin(i * 12.9898) ** 3),
+      );
+    }
+    const whole = Float64Array.from(parts.flatMap((p) => [...p]));
+    const long = await app.ingest.ingest(Readable.from([encodeWav([whole], 48_000, 'pcm24')]), 'whole day.wav', {
+      keepPart: false,
+    });
+    const { pieces } = await app.sorting.cut({ clip: long.sha256, method: 'silences' });
+    expect(pieces.map((p) => p.name)).toEqual(['whole day 01.wav', 'whole day 02.wav', 'whole day 03.wav']);
+    const original = (await readClip((await app.store.find(long.sha256)) as string)).samples;
+    for (const piece of pieces) {
+      const { samples } = await readClip((await app.store.find(piece.clip.sha256)) as string);
+      const from = Math.round(piece.startS * 48_000);
+      expect(samples.every((x, i) => x === original[from + i])).toBe(true);
+    }
+    await expect(app.sorting.cut({ clip: long.sha256, method: 'tones' })).rejects.toThrow(/No place to cut/);
+    // The long one stays.
+    expect(await app.store.find(long.sha256)).not.toBeNull();
+  }, 60_000);
+});
