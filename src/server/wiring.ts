@@ -101,11 +101,11 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     protocols: new ProtocolBook(database),
     rigs,
     plans: new SessionPlans(database, rigs, catalogue, hub, now),
-    booth: new Booth(database, queue, runImport, hub, now),
+    booth: new Booth(database, queue, runImport, rigs, hub, now),
     recordings,
     sorting: new TakeSorting(database, store, pool, queue, ingest),
     bench: new BenchDevice(pool, speechFolder),
-    takePages: new TakePages(database, queue),
+    takePages: new TakePages(database, queue, rigs),
     pictures: new ClipPictures(options.folder, store, pool),
     sweeps: new SweepExports(database, store, pool),
     async close() {

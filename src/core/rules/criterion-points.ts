@@ -83,7 +83,9 @@ function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undef
   const beyond = bound === 'exact' ? 0 : bound === 'at-least' ? BEYOND_LIMIT_SD : -BEYOND_LIMIT_SD;
   return {
     points: pointsOnCurve(curve, value),
-    why: bound === 'exact' ? 'by the curve' : `by the curve, from a limit (${bound.replace('-', ' ')})`,
+    why: [bound === 'exact' ? 'by the curve' : `by the curve, from a limit (${bound.replace('-', ' ')})`, fact.remark]
+      .filter(Boolean)
+      .join('; '),
     scatter: { kind: 'figure', value, sd, beyond, curve },
   };
 }

@@ -44,6 +44,7 @@ import { Failure } from '../failures';
 import type { AnalysisQueue } from './analysis-queue';
 import { checkedClip } from './checked-clip';
 import type { EventHub } from './event-hub';
+import type { Rigs } from './rigs';
 import type { RunImport } from './run-import';
 
 /** Takes that a new one is held against; more would only slow the verdict down. */
@@ -65,6 +66,7 @@ export class Booth {
     private readonly database: Database,
     private readonly queue: AnalysisQueue,
     private readonly runImport: RunImport,
+    private readonly rigs: Rigs,
     private readonly hub: EventHub,
     private readonly now: () => Date,
   ) {}
@@ -164,7 +166,8 @@ export class Booth {
         'plan-refused',
         `The gain of "${withoutGain.step}" is not noted: without it no figure can be compared.`,
       );
-    const { document, clips } = runOf(turn, rows, tables);
+    const fullScaleDbu = turn.plan.rig === null ? null : await this.rigs.fullScaleDbu(turn.plan.rig, turn.plan.day);
+    const { document, clips } = runOf(turn, rows, tables, fullScaleDbu);
     const result = await this.runImport.importUploaded({ document, clips });
     await finishSlot(this.database, slotId, result.runId, this.now());
     this.hub.planChanged(turn.slot.plan_id);
@@ -317,6 +320,7 @@ function runOf(
   turn: Turn,
   rows: readonly SlotTakeRow[],
   tables: readonly TableReading[],
+  fullScaleDbu: number | null,
 ): { document: RunDocumentInput; clips: Record<string, string> } {
   const clips: Record<string, string> = {};
   const takes = rows.map((row): RunTake => {
@@ -352,6 +356,7 @@ function runOf(
       protocolVersion: plan.protocolVersion,
       source: unit.source,
       ...(plan.rig === null ? {} : { rig: plan.rig }),
+      ...(fullScaleDbu === null ? {} : { inputFullScaleDbu: fullScaleDbu }),
       purpose: slot.purpose,
       takes,
       tables: [...tables],

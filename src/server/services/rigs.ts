@@ -117,7 +117,22 @@ export class Rigs {
     return found;
   }
 
-  /** Rig and control unit of a day's runs. */
+  /** Units that any rig names as its control. */
+  async controlUnits(): Promise<ReadonlySet<string>> {
+    return new Set((await this.list()).flatMap((r) => r.document.controlUnit ?? []));
+  }
+
+  /** Input for full scale at 0 dB of gain, dBu: by the newest electrical calibration up to a day, else as noted. */
+  async fullScaleDbu(name: string | null, day: string): Promise<number | null> {
+    const rig = await this.onDay(name, day);
+    if (!rig) return null;
+    const calibrations = (await listCalibrations(this.database)).filter(
+      (c) => c.rig_id === rig.id && c.kind === 'electrical' && c.day <= day,
+    );
+    return calibrations.at(0)?.result ?? rig.inputFullScaleDbu;
+  }
+
+  /** Name of the rig that a day's runs were made on. */
   async rigOfDay(day: string): Promise<string | null> {
     const id = (await runsOfDay(this.database, day)).find((r) => r.rig_id !== null)?.rig_id ?? null;
     return id === null ? null : ((await findRig(this.database, id))?.name ?? null);

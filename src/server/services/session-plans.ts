@@ -169,8 +169,7 @@ export class SessionPlans {
   async due(): Promise<DueUnit[]> {
     const today = this.now().toISOString().slice(0, 10);
     const events = await listUnitEvents(this.database);
-    const rigs = await this.rigs.list();
-    const controls = new Set(rigs.flatMap((r) => r.document.controlUnit ?? []));
+    const controls = await this.rigs.controlUnits();
     const remarks = new Map<string, string[]>();
     const missing = new Map<string, string[]>();
     for (const category of CATEGORIES) {

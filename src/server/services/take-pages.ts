@@ -8,6 +8,7 @@ import type { Database } from '../db/database';
 import { stepSpectra, takeForPage, type StepSpectrumRow, type TakePageRow } from '../db/queries/run';
 import { Failure } from '../failures';
 import type { AnalysisQueue } from './analysis-queue';
+import type { Rigs } from './rigs';
 import { takeFromRow } from './take-from-row';
 
 /** Newest takes of a step that its spread over the catalogue is taken from. */
@@ -29,6 +30,7 @@ export class TakePages {
   constructor(
     private readonly database: Database,
     private readonly queue: AnalysisQueue,
+    private readonly rigs: Rigs,
   ) {}
 
   /** @throws Failure `not-found` */
@@ -84,7 +86,7 @@ export class TakePages {
     const others = (await stepSpectra(this.database, row.step, row.category, ALGORITHM_VERSION, MOST_TAKES)).map(
       (r) => ({ ...r, bands: r.bands as BandLevelJson[] }),
     );
-    const control = controlTake(others, row);
+    const control = controlTake(others, row, await this.rigs.controlUnits());
     return {
       condition:
         role === 'silence'
@@ -115,9 +117,15 @@ function brought(role: StepRole, { gain_db, loudness, bands }: Spectrum): Bands 
   }));
 }
 
-/** The unit that comes back most often (twice at least) is the control; its take nearest in time counts. */
-function controlTake<Row extends StepSpectrumRow>(rows: readonly Row[], of: TakePageRow): Row | null {
-  const returning = rows.filter((r) => r.runs >= 2 && r.specimen_id !== of.specimen_id);
+/** The take of a rig's control unit that is nearest in time; where no rig names one, of the unit that comes back most often. */
+function controlTake<Row extends StepSpectrumRow>(
+  rows: readonly Row[],
+  of: TakePageRow,
+  controls: ReadonlySet<string>,
+): Row | null {
+  const others = rows.filter((r) => r.specimen_id !== of.specimen_id);
+  const named = others.filter((r) => controls.has(r.specimen_id));
+  const returning = named.length > 0 ? named : others.filter((r) => r.runs >= 2);
   if (returning.length === 0) return null;
   const most = Math.max(...returning.map((r) => r.runs));
   const apart = (row: Row): number => Math.abs(Date.parse(row.date) - Date.parse(of.date));

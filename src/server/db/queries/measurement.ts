@@ -58,7 +58,7 @@ export async function currentFacts(
 ): Promise<FactRow[]> {
   return db.query(
     `SELECT DISTINCT ON (r.specimen_id, me.quantity) ${FACTS} AND ($2::bigint IS NULL OR r.specimen_id = $2)
-     ORDER BY r.specimen_id, me.quantity, se.held_on DESC, r.id DESC`,
+     ORDER BY r.specimen_id, me.quantity, se.held_on DESC, (r.purpose = 'closing'), r.id DESC`,
     [algorithmVersion, specimenId],
   );
 }

@@ -99,7 +99,8 @@ export async function runsOfSpecimen(db: Queryable, specimenId: string): Promise
      JOIN protocol_version v ON v.id = r.protocol_version_id
      JOIN protocol p ON p.id = v.protocol_id
      LEFT JOIN rig g ON g.id = r.rig_id
-     WHERE r.specimen_id = $1 ORDER BY se.held_on DESC, r.id DESC`,
+     WHERE r.specimen_id = $1
+     ORDER BY se.held_on DESC, (r.purpose = 'closing'), r.id DESC`,
     [specimenId],
   );
 }

@@ -150,6 +150,13 @@ export class Booth {
     return peak === undefined || peak === null ? null : gainAdvice(peak, window, isClipped);
   });
 
+  /** The verdict says it already. */
+  protected readonly isSaid = computed(
+    () =>
+      this.phase() === 'idle' &&
+      (this.take()?.findings.some((f) => f.check === 'level' || f.check === 'clipped') ?? false),
+  );
+
   protected readonly devices = signal<readonly InputDevice[]>([SIMULATED_BENCH]);
   protected readonly deviceOptions = computed(() => [...this.devices()]);
   protected readonly channelOptions = [

@@ -40,6 +40,7 @@ export const draftSchema = z.object({
   furtherPrices: z.array(z.unknown()),
   claims: z.array(claimSchema),
   inputFullScaleDbu: z.number().nullable(),
+  rig: z.string().nullable().default(null),
   reasons: z.record(z.string(), z.string()),
   /** Set once the run is in the archive. */
   imported: z.object({ runId: z.string(), specimenId: z.string(), created: z.boolean() }).nullable(),
@@ -54,7 +55,7 @@ export function emptyDraft(): Draft {
     category: 'microphone',
     date: today(),
     protocol: 'desk-voice',
-    protocolVersion: 2,
+    protocolVersion: 3,
     source: 'bought',
     amount: null,
     currency: 'EUR',
@@ -64,6 +65,7 @@ export function emptyDraft(): Draft {
     furtherPrices: [],
     claims: [],
     inputFullScaleDbu: null,
+    rig: null,
     reasons: {},
     imported: null,
   };
@@ -102,6 +104,7 @@ export function documentOf(draft: Draft): RunDocumentInput {
     prices: [...price, ...(draft.furtherPrices as RunDocument['prices'])],
     claims: draft.claims,
     ...(draft.inputFullScaleDbu === null ? {} : { inputFullScaleDbu: draft.inputFullScaleDbu }),
+    ...(draft.rig === null ? {} : { rig: draft.rig }),
     takes: draft.files
       .filter((f) => f.step !== null)
       .map((f) => ({
@@ -158,6 +161,7 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; pr
       kind: first?.kind ?? draft.kind,
       claims,
       inputFullScaleDbu: parsed.data.inputFullScaleDbu ?? null,
+      rig: parsed.data.rig ?? null,
       furtherPrices: first && first.date === date ? rest : prices,
       points: Object.fromEntries(points.map((p) => [p.criterion, p.value])),
       reasons: Object.fromEntries(points.flatMap((p) => (p.reason ? [[p.criterion, p.reason]] : []))),

@@ -20,6 +20,7 @@ import { CatalogueData } from '../../data/catalogue';
 import { LOADING } from '../../data/loaded';
 import { Events } from '../../data/events';
 import { ScreenKeys } from '../../data/keys';
+import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
 import { Figure } from '../../ui/figure';
 import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
@@ -80,6 +81,17 @@ export class NewRun {
   protected readonly protocol = computed(() =>
     this.protocols().value?.find((p) => p.id === this.draft().protocol && p.version === this.draft().protocolVersion),
   );
+  protected readonly protocolOptions = computed(() =>
+    (this.protocols().value ?? [])
+      .filter((p) => p.category === this.draft().category)
+      .map((p) => ({ label: `${p.name}, version ${p.version}`, value: `${p.id}/${p.version}` }))
+      .reverse(),
+  );
+  private readonly rigs = toSignal(inject(SessionData).rigs(), { initialValue: LOADING });
+  protected readonly rigOptions = computed(() => [
+    { label: 'none noted', value: null },
+    ...[...new Set((this.rigs().value ?? []).map((r) => r.document.name))].map((value) => ({ label: value, value })),
+  ]);
   protected readonly stepOptions = computed(() => [
     { label: 'not used', value: null },
     ...(this.protocol()?.steps ?? []).map((s) => ({ label: s.title, value: s.id })),
@@ -147,6 +159,16 @@ export class NewRun {
 
   protected change(part: Partial<Draft>): void {
     this.draft.update((d) => ({ ...d, ...part }));
+  }
+
+  protected setCategory(category: Draft['category']): void {
+    const newest = (this.protocols().value ?? []).filter((p) => p.category === category).at(-1);
+    this.change({ category, ...(newest ? { protocol: newest.id, protocolVersion: newest.version } : {}) });
+  }
+
+  protected setProtocol(key: string): void {
+    const [protocol, version] = key.split('/');
+    this.change({ protocol, protocolVersion: Number(version) });
   }
 
   protected setPoints(criterion: string, value: number | null): void {

@@ -12,7 +12,7 @@ import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { CAUTIONS, CAUTION_IDS, type CautionId } from '#core/rules/cautions';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { CATEGORIES } from '#contracts/common';
-import { STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
+import { roleOf, STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
 import type { PhonemeBalanceJson } from '#contracts/protocol-page';
 import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
@@ -94,6 +94,7 @@ export class ProtocolEditor {
   });
 
   protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+  protected readonly roleOf = roleOf;
   protected readonly roles = STEP_ROLES.map(option);
   protected readonly playKinds = PLAY_KINDS.map(option);
   protected readonly gainOptions = GAIN_OPTIONS;

@@ -21,6 +21,9 @@ export function takeNotes(take: Take, role: string = take.step): TakeNote[] {
     const claimed = clip.salvaged.claimedS === null ? 'of unknown length' : `of ${clip.salvaged.claimedS.toFixed(1)} s`;
     notes.push({ text: `Only a part of a truncated file ${claimed} was kept.`, isProblem: true });
   }
+  for (const { check, what, reason } of take.overruled) {
+    notes.push({ text: `Overruled (${check}): ${what} Because: ${reason}`, isProblem: false });
+  }
   if (!summary) return notes;
   const { level, loudness, noise } = summary;
   if (level.peakDbfs === null) return [...notes, { text: 'Digital silence: nothing was recorded.', isProblem: true }];
@@ -85,7 +88,7 @@ function disturbances({ hum, interference, dropOuts }: ClipSummary): TakeNote[] 
 }
 
 /** The settings that shaped a take, in one line. */
-export function takeSetup({ gainDb, distanceM, angleDeg, clip }: Take): string {
+export function takeSetup({ gainDb, distanceM, angleDeg, clip, settings }: Take): string {
   const parts = [`${formatNumber(gainDb, Number.isInteger(gainDb) ? 0 : 1)} dB gain`];
   if (distanceM !== null)
     parts.push(`${formatNumber(100 * distanceM, Number.isInteger(Math.round(1e6 * distanceM) / 1e4) ? 0 : 1)} cm`);
@@ -93,5 +96,13 @@ export function takeSetup({ gainDb, distanceM, angleDeg, clip }: Take): string {
   const { sampleRateHz, encoding, channels } = clip.format;
   parts.push(`${sampleRateHz / 1000} kHz ${encoding}`);
   if (channels > 1) parts.push(`${channels} channels`);
+  for (const [name, value] of Object.entries(settings)) parts.push(settingText(name, value));
   return parts.join(', ');
+}
+
+const SETTING_NAMES: Readonly<Record<string, string>> = { lowCut: 'low-cut', phantom: 'phantom power' };
+
+function settingText(name: string, value: string | number | boolean): string {
+  const words = SETTING_NAMES[name] ?? name;
+  return typeof value === 'boolean' ? `${words} ${value ? 'on' : 'off'}` : `${words} ${value}`;
 }

@@ -11,7 +11,7 @@ import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
 import { quantity } from '#core/measure/registry';
 import type { Problem } from '#contracts/problem';
-import type { Take } from '#contracts/specimen';
+import type { Run, Take } from '#contracts/specimen';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData, currentPoints } from '../../data/catalogue';
@@ -25,7 +25,9 @@ import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, scaleAround } from '../../ui/whisker';
 import { nameOf, standingSentences } from '../ranking/standing';
 import { MeasuredPart } from './measured-part';
+import { RunTable } from './run-table';
 import { takeNotes, takeSetup } from './take-notes';
+import { UnitEvents } from './unit-events';
 
 /** Neighbours shown to either side. */
 const NEIGHBOURS = 3;
@@ -47,6 +49,8 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     InputNumber,
     InputText,
     MeasuredPart,
+    RunTable,
+    UnitEvents,
     ProblemBox,
     RouterLink,
     Select,
@@ -163,6 +167,12 @@ export class Unit {
   protected readonly setup = takeSetup;
   protected readonly quantityName = (id: Parameters<typeof quantity>[0]): string => quantity(id).name;
   protected readonly sourceWords = (source: string): string => SOURCE_WORDS[source] ?? source;
+
+  /** What a run was for, and on which rig. */
+  protected runWords(run: Run): string {
+    const purpose = { opening: 'opened the session', unit: '', closing: 'closed the session' }[run.purpose];
+    return [purpose, run.rig ? `rig: ${run.rig}` : ''].filter((x) => x !== '').join(' · ');
+  }
 
   constructor() {
     const breadcrumb = inject(Breadcrumb);

@@ -1,0 +1,66 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Run } from '#contracts/specimen';
+import { formatNumber } from '../../ui/format';
+
+/** A table that was filled in during a run. */
+@Component({
+  selector: 'sd-run-table',
+  template: `
+    <table class="plain-table panel">
+      <caption class="head">
+        {{
+          caption()
+        }}
+      </caption>
+      <thead>
+        <tr>
+          <th></th>
+          @for (column of columns(); track column) {
+            <th class="head right">{{ column }}</th>
+          }
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of rows(); track row) {
+          <tr>
+            <th scope="row" class="head">{{ row }}</th>
+            @for (column of columns(); track column) {
+              <td class="num right">{{ cell(row, column) }}</td>
+            }
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    table {
+      width: auto;
+      min-width: 260px;
+    }
+    th,
+    td {
+      padding-left: 12px;
+    }
+    caption {
+      text-align: left;
+      padding: 4px 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RunTable {
+  readonly table = input.required<Run['tables'][number]>();
+
+  protected readonly caption = computed(() => {
+    const { title, cell, unit, cells } = this.table();
+    const measured = cells.filter((c) => c.source === 'measured').length;
+    return `${title}: ${cell}, ${unit}; ${measured} of ${cells.length} read from recordings, the others typed in`;
+  });
+  protected readonly rows = computed(() => [...new Set(this.table().cells.map((c) => c.row))]);
+  protected readonly columns = computed(() => [...new Set(this.table().cells.map((c) => c.column))]);
+
+  protected cell(row: string, column: string): string {
+    const found = this.table().cells.find((c) => c.row === row && c.column === column);
+    return found ? formatNumber(found.value, 2) : '—';
+  }
+}

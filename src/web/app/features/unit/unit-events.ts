@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Button } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Select } from 'primeng/select';
+import type { Problem } from '#contracts/problem';
+import type { UnitEvent } from '#contracts/session-plan';
+import { problemOf } from '../../data/api';
+import { SessionData } from '../../data/sessions';
+import { today } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+
+const KINDS = [
+  { label: 'Repaired', value: 'repair' },
+  { label: 'New firmware', value: 'firmware' },
+  { label: 'Has to be back', value: 'due-back' },
+  { label: 'Note', value: 'note' },
+] as const;
+
+/** Repairs, firmware, days to be back: what may make another test necessary. */
+@Component({
+  selector: 'sd-unit-events',
+  imports: [Button, FormsModule, InputText, ProblemBox, Select],
+  template: `
+    @for (e of events(); track $index) {
+      <p>
+        <span class="num">{{ e.day }}</span> {{ word(e.kind) }}{{ e.note ? ': ' + e.note : '' }}
+      </p>
+    }
+    @if (problem(); as p) {
+      <sd-problem-box [problem]="p" />
+    }
+    <form (ngSubmit)="save()" aria-label="Note what happened">
+      <p-select
+        name="event"
+        [options]="kinds"
+        optionLabel="label"
+        optionValue="value"
+        [ngModel]="draft().kind"
+        (ngModelChange)="change({ kind: $event })"
+        ariaLabel="What happened"
+        appendTo="body"
+      />
+      <input
+        pInputText
+        name="day"
+        type="date"
+        aria-label="On"
+        [ngModel]="draft().day"
+        (ngModelChange)="change({ day: $event })"
+      />
+      <input
+        pInputText
+        name="eventNote"
+        class="grow"
+        aria-label="Note"
+        placeholder="Note"
+        [ngModel]="draft().note"
+        (ngModelChange)="change({ note: $event })"
+      />
+      <p-button type="submit" size="small" severity="secondary" label="Note it" />
+    </form>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 4px;
+    }
+    form {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+    }
+    .grow {
+      flex: 1;
+      max-width: 360px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class UnitEvents {
+  readonly unit = input.required<string>();
+  readonly events = input.required<readonly UnitEvent[]>();
+
+  private readonly data = inject(SessionData);
+  protected readonly kinds = [...KINDS];
+  protected readonly draft = signal<UnitEvent>({ kind: 'repair', day: today(), note: '' });
+  protected readonly problem = signal<Problem | null>(null);
+
+  protected word(kind: UnitEvent['kind']): string {
+    return KINDS.find((k) => k.value === kind)?.label.toLowerCase() ?? kind;
+  }
+
+  protected change(part: Partial<UnitEvent>): void {
+    this.draft.update((d) => ({ ...d, ...part }));
+  }
+
+  protected save(): void {
+    this.data.noteEvent(this.unit(), this.draft()).subscribe({
+      next: () => {
+        this.problem.set(null);
+        this.draft.set({ kind: 'repair', day: today(), note: '' });
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+}
