@@ -16,8 +16,14 @@ export interface Stage {
 
 /**
  * @param prepare - fills the data folder before the server starts
+ * @param args - of the server
+ * @param flags - further ones of Chromium
  */
-export function stage(prepare: (folder: string) => void = () => undefined, args: readonly string[] = []): Stage {
+export function stage(
+  prepare: (folder: string) => void = () => undefined,
+  args: readonly string[] = [],
+  flags: readonly string[] = [],
+): Stage {
   let browser: Browser;
   let server: ServerProcess;
   let folder = '';
@@ -25,7 +31,7 @@ export function stage(prepare: (folder: string) => void = () => undefined, args:
     folder = mkdtempSync(join(tmpdir(), 'sediment-journey-'));
     prepare(folder);
     server = await startServer(folder, args, false);
-    browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+    browser = await chromium.launch({ executablePath: CHROMIUM, args: [...CHROMIUM_FLAGS, ...flags] });
   });
   afterAll(async () => {
     await browser.close();
