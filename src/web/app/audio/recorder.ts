@@ -19,7 +19,7 @@ export interface Listening {
   readonly sampleRateHz: number;
   readonly channels: number;
   readonly settings: Readonly<Record<string, string | number | boolean>>;
-  /** Processing that the browser could not be talked out of. */
+  /** What the browser does to the sound in spite of what was asked, in sentences. */
   readonly warnings: readonly string[];
 }
 
@@ -107,7 +107,7 @@ export class Recorder {
       channels,
       sampleRateHz: context.sampleRate,
       settings: track ? plainSettings(track.getSettings()) : { simulated: true },
-      warnings: track ? processingLeft({ ...track.getSettings() }) : [],
+      warnings: track ? processingLeft({ ...track.getSettings() }, context.sampleRate) : [],
     });
   }
 
@@ -183,9 +183,18 @@ function microphone(device: InputDevice, channels: number, sampleRateHz: number 
   });
 }
 
-/** Names of processing that is on in spite of what was asked. */
-export function processingLeft(settings: Readonly<Record<string, unknown>>): string[] {
-  return PROCESSING.filter((name) => settings[name] !== undefined && settings[name] !== false);
+/** What is done to the sound in spite of what was asked: processing that is on, and resampling. */
+export function processingLeft(settings: Readonly<Record<string, unknown>>, contextRateHz: number): string[] {
+  const kept = PROCESSING.filter((name) => settings[name] !== undefined && settings[name] !== false).map(
+    (name) => `The browser keeps "${name}" on for this input: its takes are processed and not fit for comparison.`,
+  );
+  const { sampleRate } = settings;
+  if (typeof sampleRate === 'number' && sampleRate !== contextRateHz) {
+    kept.push(
+      `The input runs at ${sampleRate / 1000} kHz and is resampled to ${contextRateHz / 1000} kHz: set the interface to ${contextRateHz / 1000} kHz.`,
+    );
+  }
+  return kept;
 }
 
 function plainSettings(settings: MediaTrackSettings): Record<string, string | number | boolean> {

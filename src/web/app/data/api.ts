@@ -60,10 +60,14 @@ export class Api {
   ): Promise<z.output<A>> {
     const params = (input.params ?? {}) as Record<string, string>;
     const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]));
+    // A request without a body says nothing of its type: "null" would be no valid body for the server.
+    const body = input.body as unknown;
     const init: RequestInit =
       endpoint.method === 'get'
         ? {}
-        : { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body ?? null) };
+        : body === undefined
+          ? { method: 'POST' }
+          : { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
     let response: Response;
     try {
       response = await fetch(path, init);
