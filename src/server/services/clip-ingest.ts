@@ -38,6 +38,12 @@ export class ClipIngest {
     );
   }
 
+  /** Keeps a file that Sediment has written itself, so that nobody has to look at it first. */
+  async keepOwn(bytes: Readable, name: string, format: Clip['format']): Promise<Clip> {
+    const incoming = await this.store.receive(bytes);
+    return this.keep({ name, incoming, verdict: { ok: true, format, truncatedFrom: null } });
+  }
+
   /** Streams a file to disk and looks at it; keeps nothing yet. */
   async receive(bytes: Readable, name: string, options: { keepPart: boolean }): Promise<InspectedFile> {
     const incoming = await this.store.receive(bytes);

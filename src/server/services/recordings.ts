@@ -21,6 +21,8 @@ export interface Stretch {
 
 /** Longest recording that is taken: a day at 48 kHz. */
 const MOST_FRAMES = 24 * 3600 * 48_000;
+/** A plain RIFF header; beyond 4 GiB it is a longer one, of RF64. */
+const SMALL_HEADER_BYTES = 44;
 /** After this time without a chunk, a recording counts as left behind. */
 const ACTIVE_MS = 5_000;
 
@@ -122,8 +124,13 @@ export class Recordings {
       const layout = { encoding: 'pcm24', sampleRate: sampleRateHz, channels, frames: length } as const;
       const path = join(this.folderOf(id), 'audio.pcm');
       const bytes = length * channels * BYTES_PER_CHANNEL;
-      const clip = await this.ingest.ingest(Readable.from(wavBytes(wavHeader(layout), path, bytes)), name, {
-        keepPart: false,
+      const header = wavHeader(layout);
+      const clip = await this.ingest.keepOwn(Readable.from(wavBytes(header, path, bytes)), name, {
+        container: header.length > SMALL_HEADER_BYTES ? 'rf64' : 'wav',
+        encoding: 'pcm24',
+        sampleRateHz,
+        channels,
+        durationS: length / sampleRateHz,
       });
       await this.remove(id, recording);
       return { clip, meta: recording.meta };

@@ -37,7 +37,8 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,
     maxThreads: threads,
-    idleTimeout: 10_000,
+    // Somebody at the microphone waits for the next verdict; a thread takes a while to start.
+    idleTimeout: 60_000,
     concurrentTasksPerWorker: 1,
   });
   // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with.

@@ -45,6 +45,7 @@ import { ProblemBox } from '../../ui/problem-box';
 import { PURPOSE_NAMES, stepsOf, stepState, takeOfStep, whereToGoOn } from '../sessions/session-progress';
 import { loadBenchChoice, saveBenchChoice, type BenchChoice } from './bench-choice';
 import { BenchPanel } from './bench-panel';
+import { withAnswers, type Answer } from './answers';
 import { differences, startingSettings } from './take-defaults';
 import { TableGrid } from './table-grid';
 
@@ -94,7 +95,12 @@ export class Booth {
   protected readonly problem = signal<Problem | null>(null);
 
   private readonly at = signal<{ slot: string; step: string } | null>(null);
-  protected readonly slot = computed(() => this.plan()?.slots.find((s) => s.id === this.at()?.slot) ?? null);
+  /** Answers that the plan, which is asked for anew a moment later, does not hold yet. */
+  private readonly answers = signal<readonly Answer[]>([]);
+  protected readonly slot = computed(() => {
+    const slot = this.plan()?.slots.find((s) => s.id === this.at()?.slot);
+    return slot ? withAnswers(slot, this.answers()) : null;
+  });
   protected readonly steps = computed(() => {
     const [plan, slot] = [this.plan(), this.slot()];
     return plan && slot ? stepsOf(plan, slot) : [];
@@ -403,7 +409,12 @@ export class Booth {
     const take = await firstValueFrom(
       this.data.addTake(slot, { step, clip, settings: this.settings(), note: this.note() }),
     );
+    this.answer(slot, take);
     this.said.set(`${VERDICT_WORDS[take.verdict]}. ${take.findings.map((f) => f.what).join(' ')}`);
+  }
+
+  private answer(slot: string, take: SlotTake): void {
+    this.answers.update((all) => [...all.filter((a) => a.take.id !== take.id), { slot, take }]);
   }
 
   private benchTake(slot: Slot, step: Step) {
@@ -467,8 +478,11 @@ export class Booth {
   }
 
   private decide(take: SlotTake, state: 'kept' | 'retaken', overruled: SlotTake['overruled']): void {
+    const slot = this.slot();
+    if (!slot) return;
     this.data.decide(take.id, { state, overruled, note: this.note(), settings: this.settings() }).subscribe({
-      next: () => {
+      next: (decided) => {
+        this.answer(slot.id, decided);
         this.said.set('');
         if (state === 'kept') this.goOn();
       },
