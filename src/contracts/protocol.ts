@@ -60,7 +60,6 @@ export const stepTableSchema = z.strictObject({
     .default(null)
     .describe('How a recording fills a cell: delay between its two channels, or level of its tone'),
 });
-export type StepTableJson = z.infer<typeof stepTableSchema>;
 
 export const stepSchema = z.strictObject({
   id: z.string().regex(/^[a-z][a-z0-9-]*$/),
@@ -129,7 +128,6 @@ export const protocolSchema = z.strictObject({
   changes: z.string().max(1000).default('').describe('What this version changed, and why'),
   steps: z.array(stepSchema).min(1),
 });
-export type ProtocolInput = z.input<typeof protocolSchema>;
 export type Protocol = z.infer<typeof protocolSchema>;
 
 /** What a step is for. */

@@ -32,7 +32,6 @@ export type Recording = z.infer<typeof recordingSchema>;
 /** Bytes of a frame: 24 bit, little-endian, channels interleaved. */
 export const BYTES_PER_CHANNEL = 3;
 
-export const chunkReceiptSchema = z.object({ frames: z.int() });
 /** Body of a request that ends a recording: how long it is. */
 export const finishRecordingSchema = z.strictObject({
   frames: z.int().min(1).nullable().describe('Null: whatever has arrived'),

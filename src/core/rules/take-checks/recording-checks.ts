@@ -6,6 +6,7 @@ const FAR_FROM_WINDOW_DB = 6;
 /** Peaks above this leave no room for the next loud word, whatever the window. */
 const HIGHEST_PEAK_DBFS = -1;
 
+/** Nothing came in, or nothing on one of the channels. */
 export function digitalSilence({ clip }: CheckedTake): Finding | null {
   if (clip.peakDbfs !== null && clip.peakDbfs > -120) {
     const dead = clip.channelsDbfs.flatMap((level, c) => (level === null || level < -120 ? [c + 1] : []));
@@ -26,6 +27,7 @@ export function digitalSilence({ clip }: CheckedTake): Finding | null {
   };
 }
 
+/** Samples at the end of the scale, or peaks between them beyond it. */
 export function clipping(take: CheckedTake): Finding | null {
   const { clip } = take;
   const isOver = (clip.truePeakDbtp ?? -Infinity) > 0;
@@ -47,6 +49,7 @@ export function windowOf({ step }: Pick<CheckedTake, 'step'>): { lowDbfs: number
   return step.gain?.rule === 'peaks' ? step.gain : null;
 }
 
+/** Peaks outside the window of the gain rule, or without room above them. */
 export function level(take: CheckedTake): Finding | null {
   const { clip } = take;
   const { peakDbfs } = clip;
@@ -74,6 +77,7 @@ export function level(take: CheckedTake): Finding | null {
   };
 }
 
+/** Another sample rate than the protocol or the session has. */
 export function sampleRate({ clip, expectedRateHz }: CheckedTake): Finding | null {
   if (expectedRateHz === null || clip.sampleRateHz === expectedRateHz) return null;
   return {
@@ -84,6 +88,7 @@ export function sampleRate({ clip, expectedRateHz }: CheckedTake): Finding | nul
   };
 }
 
+/** Shorter or longer than the step asks for. */
 export function length({ clip, step }: CheckedTake): Finding | null {
   if (!step.lengthS) return null;
   const { least, most } = step.lengthS;
@@ -97,6 +102,7 @@ export function length({ clip, step }: CheckedTake): Finding | null {
   };
 }
 
+/** Gaps and repeats longer than 5 ms. */
 export function dropOuts({ clip, role }: CheckedTake): Finding | null {
   // A calibrator's tone repeats itself by nature.
   if (clip.dropOuts === 0 || role === 'calibration') return null;

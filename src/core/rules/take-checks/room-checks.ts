@@ -10,6 +10,7 @@ const AUDIBLE_RE_SPEECH_DB = -55;
 const RUMBLE_DB = 8;
 const RUMBLE_BANDS_HZ: readonly number[] = [25, 31.5, 40, 50, 63, 80];
 
+/** A silent step at which something is heard, or that is louder than the unit was before. */
 export function silence(take: CheckedTake): Finding | null {
   if (take.playKind !== 'silence') return null;
   const { clip } = take;
@@ -35,6 +36,7 @@ export function silence(take: CheckedTake): Finding | null {
 const quietAtUnityGain = (t: { gainDb: number | null; clip: { pauseDbfsA: number | null } }): number | null =>
   t.gainDb === null || t.clip.pauseDbfsA === null ? null : t.clip.pauseDbfsA - t.gainDb;
 
+/** A sound in a silent take; more low end than in other takes of a spoken one. */
 export function event(take: CheckedTake): Finding | null {
   const { clip } = take;
   if (!isSpoken(take) && take.playKind !== 'silence') return null;
@@ -83,6 +85,7 @@ function speechAtUnityGain(take: CheckedTake): number | null {
   return speech ? atUnityGain(speech) : null;
 }
 
+/** Mains hum that the unit did not have before, or that is heard beside speech. */
 export function hum(take: CheckedTake): Finding | null {
   const { clip, gainDb } = take;
   const total = clip.hum?.totalDbfs ?? null;
@@ -109,6 +112,7 @@ export function hum(take: CheckedTake): Finding | null {
     : null;
 }
 
+/** Telephone bursts, bus whine and other steady tones. */
 export function interference(take: CheckedTake): Finding | null {
   const { clip, gainDb } = take;
   const found = clip.interference;

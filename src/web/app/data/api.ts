@@ -61,7 +61,7 @@ export class Api {
     const params = (input.params ?? {}) as Record<string, string>;
     const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]));
     // A request without a body says nothing of its type: "null" would be no valid body for the server.
-    const body = input.body as unknown;
+    const body = input.body;
     const init: RequestInit =
       endpoint.method === 'get'
         ? {}

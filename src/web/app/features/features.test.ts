@@ -136,10 +136,24 @@ describe('new run', () => {
         { amount: 129, currency: 'EUR', kind: 'street', date: '2026-05-01' },
       ],
       takes: [
-        { step: 'rear', file: 'a.wav', gainDb: 38, distanceM: 0.2, angleDeg: 180, levelDbSpl: 94, windSpeedMs: 3 },
+        {
+          step: 'rear',
+          file: 'a.wav',
+          gainDb: 38,
+          distanceM: 0.2,
+          angleDeg: 180,
+          levelDbSpl: 94,
+          windSpeedMs: 3,
+          note: 'window open',
+          settings: { pad: '−10', phantom: true },
+          overruled: [{ check: 'level', what: 'soft', reason: 'whispered' }],
+        },
       ],
       claims: [{ quantity: 'selfNoise', value: 14, unit: 'dB SPL(A)', condition: 'A-weighted' }],
       inputFullScaleDbu: 12,
+      rig: 'Desk',
+      purpose: 'opening',
+      tables: [{ step: 'latency', cells: [{ row: '48', column: '64', value: 5.4, source: 'typed' }] }],
       points: [{ criterion: 'build', value: 3, reason: 'solid' }],
     });
     const { draft, problem } = fillFromDocument(
@@ -249,11 +263,16 @@ describe('notes on a take', () => {
     ...change,
   });
   const take = (step: string, change: Record<string, unknown> = {}, salvaged: unknown = null): Take =>
-    ({ step, clip: { salvaged }, summary: summary(change) }) as unknown as Take;
+    ({ step, clip: { salvaged }, overruled: [], settings: {}, summary: summary(change) }) as unknown as Take;
   const texts = (t: Take): string =>
     takeNotes(t)
       .map((n) => n.text)
       .join(' ');
+
+  it('repeats what was overruled, with its reason', () => {
+    const overruled = [{ check: 'clipped', what: 'Clipped twice.', reason: 'the limiter is tested' }];
+    expect(texts({ ...take('speech'), overruled })).toContain('Clipped twice. Because: the limiter is tested');
+  });
 
   it('says nothing of a good take', () => {
     expect(takeNotes(take('speech'))).toEqual([]);
@@ -285,12 +304,15 @@ describe('notes on a take', () => {
 
   it('say how it was made in one line', () => {
     const format = { container: 'wav', encoding: 'pcm24', sampleRateHz: 44_100, channels: 2, durationS: 3 } as const;
-    const made = { gainDb: 38, distanceM: 0.15, angleDeg: 180, clip: { format } } as Take;
+    const made = { gainDb: 38, distanceM: 0.15, angleDeg: 180, clip: { format }, settings: {} } as unknown as Take;
     expect(takeSetup(made)).toBe('38 dB gain, 15 cm, 180°, 44.1 kHz pcm24, 2 channels');
     expect(takeSetup({ ...made, gainDb: 37.5, distanceM: null, angleDeg: null })).toBe(
       '37.5 dB gain, 44.1 kHz pcm24, 2 channels',
     );
     expect(takeSetup({ ...made, distanceM: 0.025 })).toContain(', 2.5 cm,');
+    expect(takeSetup({ ...made, settings: { pad: '−10 dB', phantom: true, lowCut: 'off' } })).toMatch(
+      /pad −10 dB, phantom power on, low-cut off$/,
+    );
   });
 });
 

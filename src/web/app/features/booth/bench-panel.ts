@@ -6,6 +6,13 @@ import type { BenchChoice } from './bench-choice';
 
 type Shelf = 'talker' | 'room' | 'microphone' | 'interface';
 
+/** A shelf with what stands on it. */
+interface ShelfRow {
+  readonly id: Shelf;
+  readonly name: string;
+  readonly options: BenchParts['talkers'];
+}
+
 /** What stands on the simulated bench, and which faults it makes. */
 @Component({
   selector: 'sd-bench-panel',
@@ -76,13 +83,13 @@ export class BenchPanel {
   readonly choice = input.required<BenchChoice>();
   readonly choiceChange = output<BenchChoice>();
 
-  protected readonly shelves = computed(() => {
+  protected readonly shelves = computed<readonly ShelfRow[]>(() => {
     const { talkers, rooms, microphones, interfaces } = this.parts();
     return [
-      { id: 'talker' as Shelf, name: 'Talker', options: talkers },
-      { id: 'room' as Shelf, name: 'Room', options: rooms },
-      { id: 'microphone' as Shelf, name: 'Microphone', options: microphones },
-      { id: 'interface' as Shelf, name: 'Interface', options: interfaces },
+      { id: 'talker', name: 'Talker', options: talkers },
+      { id: 'room', name: 'Room', options: rooms },
+      { id: 'microphone', name: 'Microphone', options: microphones },
+      { id: 'interface', name: 'Interface', options: interfaces },
     ];
   });
   protected readonly faults = computed(() =>

@@ -33,10 +33,10 @@ const NAMES: Readonly<Record<keyof TakeSettings, string>> = {
   voice: 'voice',
 };
 
-function textOf(key: keyof TakeSettings, value: unknown): string {
+function textOf(key: keyof TakeSettings, value: TakeSettings[keyof TakeSettings] | undefined): string {
   if (value === null || value === undefined || value === '') return 'not noted';
   if (typeof value === 'boolean') return value ? 'on' : 'off';
-  if (typeof value !== 'number') return String(value);
+  if (typeof value === 'string') return value;
   if (key === 'gainDb') return `${formatNumber(value, 1)} dB`;
   if (key === 'distanceM') return `${formatNumber(100 * value, 1)} cm`;
   return `${formatNumber(value, 0)}°`;

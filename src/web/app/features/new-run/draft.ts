@@ -2,7 +2,13 @@ import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema } from '#contracts/clip';
 import { PRICE_KINDS } from '#core/rules/rubric';
-import { claimSchema, runDocumentSchema, type RunDocument, type RunDocumentInput } from '#contracts/run-document';
+import {
+  claimSchema,
+  runDocumentSchema,
+  runTakeSchema,
+  type RunDocument,
+  type RunDocumentInput,
+} from '#contracts/run-document';
 import { today } from '../../ui/format';
 
 const fileSchema = z.object({
@@ -17,6 +23,9 @@ const fileSchema = z.object({
   /** Of a dropped run.json; the form does not ask for them. */
   levelDbSpl: z.number().optional(),
   windSpeedMs: z.number().optional(),
+  note: z.string().optional(),
+  settings: runTakeSchema.shape.settings,
+  overruled: runTakeSchema.shape.overruled,
 });
 export type DraftFile = z.infer<typeof fileSchema>;
 
@@ -41,6 +50,8 @@ export const draftSchema = z.object({
   claims: z.array(claimSchema),
   inputFullScaleDbu: z.number().nullable(),
   rig: z.string().nullable().default(null),
+  purpose: z.enum(['opening', 'unit', 'closing']).default('unit'),
+  tables: runDocumentSchema.shape.tables,
   reasons: z.record(z.string(), z.string()),
   /** Set once the run is in the archive. */
   imported: z.object({ runId: z.string(), specimenId: z.string(), created: z.boolean() }).nullable(),
@@ -66,6 +77,8 @@ export function emptyDraft(): Draft {
     claims: [],
     inputFullScaleDbu: null,
     rig: null,
+    purpose: 'unit',
+    tables: [],
     reasons: {},
     imported: null,
   };
@@ -105,6 +118,8 @@ export function documentOf(draft: Draft): RunDocumentInput {
     claims: draft.claims,
     ...(draft.inputFullScaleDbu === null ? {} : { inputFullScaleDbu: draft.inputFullScaleDbu }),
     ...(draft.rig === null ? {} : { rig: draft.rig }),
+    purpose: draft.purpose,
+    tables: draft.tables,
     takes: draft.files
       .filter((f) => f.step !== null)
       .map((f) => ({
@@ -115,6 +130,9 @@ export function documentOf(draft: Draft): RunDocumentInput {
         ...(f.angleDeg === null ? {} : { angleDeg: f.angleDeg }),
         ...(f.levelDbSpl === undefined ? {} : { levelDbSpl: f.levelDbSpl }),
         ...(f.windSpeedMs === undefined ? {} : { windSpeedMs: f.windSpeedMs }),
+        ...(f.note === undefined ? {} : { note: f.note }),
+        ...(f.settings === undefined ? {} : { settings: f.settings }),
+        ...(f.overruled === undefined ? {} : { overruled: f.overruled }),
       })),
     points: Object.entries(draft.points).flatMap(([criterion, value]) =>
       value === null
@@ -145,6 +163,9 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; pr
       angleDeg: take.angleDeg ?? null,
       ...(take.levelDbSpl === undefined ? {} : { levelDbSpl: take.levelDbSpl }),
       ...(take.windSpeedMs === undefined ? {} : { windSpeedMs: take.windSpeedMs }),
+      ...(take.note === undefined ? {} : { note: take.note }),
+      ...(take.settings === undefined ? {} : { settings: take.settings }),
+      ...(take.overruled === undefined ? {} : { overruled: take.overruled }),
     };
   });
   const absent = takes.filter((t) => !files.some((f) => f.name === t.file)).map((t) => t.file);
@@ -162,6 +183,8 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; pr
       claims,
       inputFullScaleDbu: parsed.data.inputFullScaleDbu ?? null,
       rig: parsed.data.rig ?? null,
+      purpose: parsed.data.purpose,
+      tables: parsed.data.tables,
       furtherPrices: first && first.date === date ? rest : prices,
       points: Object.fromEntries(points.map((p) => [p.criterion, p.value])),
       reasons: Object.fromEntries(points.flatMap((p) => (p.reason ? [[p.criterion, p.reason]] : []))),

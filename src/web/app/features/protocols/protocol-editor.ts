@@ -151,7 +151,7 @@ export class ProtocolEditor {
 
   protected setGain(part: Record<string, unknown>): void {
     const gain = this.step()?.gain;
-    if (gain) this.changeStep({ gain: { ...gain, ...part } as Step['gain'] });
+    if (gain) this.changeStep({ gain: { ...gain, ...part } });
   }
 
   protected setLength(part: { least?: number | null; most?: number | null }): void {

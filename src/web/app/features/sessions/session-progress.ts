@@ -1,5 +1,5 @@
 import type { Plan, Slot, SlotTake } from '#contracts/session-plan';
-import { roleOf, type Step } from '#contracts/protocol';
+import type { Step } from '#contracts/protocol';
 
 /** Where a step of a unit stands. */
 export type StepState = 'kept' | 'open' | 'redo' | 'empty';
@@ -42,5 +42,3 @@ export function ruledGain(slot: Slot, step: Step): number | null {
   const reference = takeOfStep(slot, step.gain.step)?.settings.gainDb ?? null;
   return reference === null ? null : Math.max(0, reference + step.gain.byDb);
 }
-
-export const isSilentStep = (step: Step): boolean => roleOf(step) === 'silence' || step.play?.kind === 'silence';
