@@ -36,11 +36,11 @@ const takeOf = async (model, step) => {
   const { runs } = await (await fetch(`${address}/api/specimens/${idOf(model)}`)).json();
   return runs[0].takes.find((t) => t.step === step).id;
 };
-const show = async (page, selector) => {
+const show = async (page, selector, hasCharts = true) => {
   const part = page.locator(selector).first();
   await part.waitFor();
   // Charts above it take their height only when they are drawn.
-  await page.locator('.apexcharts-svg').last().waitFor();
+  if (hasCharts) await page.locator('.apexcharts-svg').last().waitFor();
   await part.evaluate((element) => element.scrollIntoView({ block: 'start' }));
 };
 const clip = (step) => `${address}/api/clips/${step.clip.sha256}/audio`;
@@ -65,7 +65,76 @@ const views = [
   ['unit-points', `/gear/${idOf('Bosun')}#points`, 'chalk'],
   ['new-run', '/new-run', 'chalk', dropThree],
   ['palette', '/bench', 'basalt', (page) => page.keyboard.press('Control+k')],
+  ['protocol', '/protocols/desk-voice/3', 'chalk', (page) => show(page, 'ol.steps', false)],
+  [
+    'protocol-versions',
+    '/protocols/desk-voice/3',
+    'chalk',
+    async (page) => {
+      await page.getByRole('button', { name: 'Side by side' }).click();
+      await show(page, 'tr:has-text("Plosives")', false);
+    },
+  ],
+  ['session', '/days/2022-04-23', 'chalk'],
+  ['booth', `/booth/${await boothPlan()}`, 'chalk', recordInBooth],
+  ['booth-basalt', `/booth/${await boothPlan()}`, 'basalt', openInput],
+  ['files', await filesPath(), 'chalk', dropMisnamed],
 ];
+
+/** The planned session of the two loans, started. */
+async function boothPlan() {
+  const plans = await (await fetch(`${address}/api/plans`)).json();
+  const plan = plans.find((p) => p.title.startsWith('Two loans'));
+  if (plan.status === 'planned') await post(`/api/plans/${plan.id}/status`, { status: 'running' });
+  return plan.id;
+}
+
+async function post(path, body) {
+  const headers = { 'content-type': 'application/json' };
+  return (await fetch(address + path, { method: 'POST', headers, body: JSON.stringify(body) })).json();
+}
+
+async function openInput(page) {
+  await page.getByLabel('Where the sound comes from').click();
+  await page.getByRole('option', { name: 'Simulated bench' }).click();
+  await page.getByLabel('Count in from three').uncheck();
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.waitForTimeout(800);
+  const caution = page.getByRole('button', { name: 'Understood' });
+  if ((await caution.count()) > 0) await caution.click();
+}
+
+/** A take with a fault, and what the booth says of it. */
+async function recordInBooth(page) {
+  await openInput(page);
+  await page.getByRole('button', { name: 'Input' }).click();
+  await page.getByLabel('A car passes').check();
+  await page.getByRole('button', { name: 'To the step' }).click();
+  await page.locator('body').press('Space');
+  await page.locator('.verdict .word').waitFor({ timeout: 40_000 });
+  await page.waitForTimeout(1000);
+}
+
+async function filesPath() {
+  const plans = await (await fetch(`${address}/api/plans`)).json();
+  const plan = plans.find((p) => p.title.startsWith('Sedge'));
+  if (plan.status === 'planned') await post(`/api/plans/${plan.id}/status`, { status: 'running' });
+  const { slots } = await (await fetch(`${address}/api/plans/${plan.id}`)).json();
+  return `/sessions/${plan.id}/files/${slots.find((s) => s.purpose === 'unit').id}`;
+}
+
+/** Seven takes of another session under names that say nothing. */
+async function dropMisnamed(page) {
+  const { runs } = await (await fetch(`${address}/api/specimens/${idOf('Tidemark')}`)).json();
+  const files = [];
+  for (const [i, take] of [0, 1, 3, 4, 6, 9, 14].map((n) => runs[0].takes[n]).entries()) {
+    const buffer = Buffer.from(await (await fetch(clip(take))).arrayBuffer());
+    files.push({ name: `REC00${(i * 5) % 7}.wav`, mimeType: 'audio/wav', buffer });
+  }
+  await page.setInputFiles('input[aria-label="Choose files"]', files);
+  await page.locator('.why').nth(6).waitFor({ timeout: 60_000 });
+  await page.getByText('Listening to the files').waitFor({ state: 'detached', timeout: 60_000 });
+}
 
 async function dropThree(page) {
   const { runs } = await (await fetch(`${address}/api/specimens/${idOf('Sedge')}`)).json();

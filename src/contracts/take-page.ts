@@ -20,6 +20,8 @@ export const takePageSchema = z.object({
       /** What all spectra here are brought to, in words. */
       condition: z.string(),
       take: bandsSchema,
+      /** Takes of this step under other versions that it cannot be held against. */
+      leftOut: z.object({ takes: z.int(), reason: z.string() }).nullable(),
       /** The nearest take of the control unit on this step. */
       control: z.object({ unit: z.string(), date: daySchema, bands: bandsSchema }).nullable(),
       /** 10th, 50th and 90th percentile of this step over the catalogue, newest take of each unit. */

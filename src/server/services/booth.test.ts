@@ -263,7 +263,8 @@ describe('sessions', () => {
     ).toEqual(['A', 'B', 'C', 'D']);
     expect(plan.row).toMatchObject({ missing: ['Cells'], firstDueBack: '2026-05-01', steps: 2 + 4 * 15 + 2 });
     expect(plan.estimate.minutes).toBeGreaterThan(60);
-    await app.plans.move(plan.row.id, 'running');
+    // The test's clock stands at 10 May: that is the day of the takes.
+    expect((await app.plans.move(plan.row.id, 'running')).plan.day).toBe('2026-05-10');
     await expect(app.plans.change(plan.row.id, planOf())).rejects.toThrow(/has started/);
     await expect(app.plans.move(plan.row.id, 'planned')).rejects.toThrow(/cannot become/);
     await app.plans.seeCaution(plan.row.id, 'phantom');

@@ -34,6 +34,7 @@ import {
   pastPaces,
   replacePlan,
   seeCaution,
+  setPlanDay,
   slotsOfPlan,
   takesOfPlan,
   type PlanDbRow,
@@ -94,7 +95,7 @@ export class SessionPlans {
 
   /** @throws Failure `plan-refused` for a way that does not exist */
   async move(id: string, status: PlanDbRow['status']): Promise<Plan> {
-    const { status: before } = await this.row(id);
+    const { status: before, document } = await this.row(id);
     const allowed: Readonly<Record<PlanDbRow['status'], readonly PlanDbRow['status'][]>> = {
       planned: ['running', 'cancelled'],
       running: ['done', 'cancelled'],
@@ -103,7 +104,12 @@ export class SessionPlans {
     };
     if (!allowed[before].includes(status))
       throw new Failure('plan-refused', `A session that is ${before} cannot become ${status}.`);
-    await movePlan(this.database, id, status, this.now());
+    await this.database.transaction(async (tx) => {
+      // Takes belong to the day on which they are made, whatever was planned.
+      if (before === 'planned' && status === 'running')
+        await setPlanDay(tx, id, { ...newPlanSchema.parse(document), day: this.now().toISOString().slice(0, 10) });
+      await movePlan(tx, id, status, this.now());
+    });
     this.hub.planChanged(id);
     return this.view(id);
   }

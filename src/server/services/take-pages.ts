@@ -1,10 +1,12 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { comparableBetween } from '#core/rules/comparability';
 import { quantile } from '#core/stats/quantile';
 import { clipSummarySchema, type BandLevelJson, type ClipSummary } from '#contracts/clip-summary';
-import { protocolSchema, roleOf, type StepRole } from '#contracts/protocol';
+import { protocolSchema, roleOf, type Protocol, type StepRole } from '#contracts/protocol';
 import { segmentsSchema, type Segments } from '#contracts/segments';
 import type { TakePage } from '#contracts/take-page';
 import type { Database } from '../db/database';
+import { listProtocols } from '../db/queries/protocol';
 import { stepSpectra, takeForPage, type StepSpectrumRow, type TakePageRow } from '../db/queries/run';
 import { Failure } from '../failures';
 import type { AnalysisQueue } from './analysis-queue';
@@ -83,9 +85,8 @@ export class TakePages {
   }
 
   private async spectrum(row: TakePageRow, role: StepRole, summary: ClipSummary): Promise<TakePage['spectrum']> {
-    const others = (await stepSpectra(this.database, row.step, row.category, ALGORITHM_VERSION, MOST_TAKES)).map(
-      (r) => ({ ...r, bands: r.bands as BandLevelJson[] }),
-    );
+    const found = await stepSpectra(this.database, row.step, row.category, ALGORITHM_VERSION, MOST_TAKES);
+    const { others, leftOut } = comparableTakes(found, row, await listProtocols(this.database));
     const control = controlTake(others, row, await this.rigs.controlUnits());
     return {
       condition:
@@ -97,6 +98,7 @@ export class TakePages {
         loudness: summary.loudness.integratedLufs,
         bands: summary.thirdOctave,
       }),
+      leftOut,
       control: control && { unit: control.unit_name, date: control.date, bands: brought(role, control) },
       catalogue: spread(role, others),
     };
@@ -115,6 +117,29 @@ function brought(role: StepRole, { gain_db, loudness, bands }: Spectrum): Bands 
     centreHz,
     db: levelDbfs === null || shift === null ? null : levelDbfs + shift,
   }));
+}
+
+/** Takes of the step that were made alike; how many were not, and why the first of them. */
+function comparableTakes(
+  rows: readonly StepSpectrumRow[],
+  of: TakePageRow,
+  protocols: readonly Protocol[],
+): { others: (StepSpectrumRow & { bands: BandLevelJson[] })[]; leftOut: { takes: number; reason: string } | null } {
+  const verdicts = new Map<string, string | null>();
+  const reasonOf = ({ protocol, protocol_version }: StepSpectrumRow): string | null => {
+    if (protocol !== of.protocol) return `They belong to the protocol "${protocol}".`;
+    const versions = protocols.filter((p) => p.id === protocol);
+    const { comparable, reason } = comparableBetween(versions, of.step, protocol_version, of.protocol_version);
+    return comparable ? null : reason;
+  };
+  const reasons = rows.map((row) => {
+    const key = `${row.protocol}/${row.protocol_version}`;
+    if (!verdicts.has(key)) verdicts.set(key, reasonOf(row));
+    return verdicts.get(key) ?? null;
+  });
+  const others = rows.filter((_, i) => reasons[i] === null).map((r) => ({ ...r, bands: r.bands as BandLevelJson[] }));
+  const reason = reasons.find((r) => r !== null);
+  return { others, leftOut: reason ? { takes: rows.length - others.length, reason } : null };
 }
 
 /** The take of a rig's control unit that is nearest in time; where no rig names one, of the unit that comes back most often. */

@@ -183,6 +183,8 @@ export interface StepSpectrumRow {
   readonly date: string;
   readonly unit_name: string;
   readonly runs: number;
+  readonly protocol: string;
+  readonly protocol_version: number;
   readonly gain_db: number;
   readonly loudness: number | null;
   readonly bands: unknown;
@@ -198,10 +200,12 @@ export async function stepSpectra(
 ): Promise<StepSpectrumRow[]> {
   return db.query(
     `SELECT r.specimen_id, se.held_on AS date, m.maker || ' ' || m.name || ' · ' || s.label AS unit_name,
-            (SELECT count(*)::int FROM run x WHERE x.specimen_id = r.specimen_id) AS runs, t.gain_db,
-            (a.summary->'loudness'->>'integratedLufs')::double precision AS loudness, a.summary->'thirdOctave' AS bands
+            (SELECT count(*)::int FROM run x WHERE x.specimen_id = r.specimen_id) AS runs, p.slug AS protocol,
+            v.version AS protocol_version, t.gain_db, (a.summary->'loudness'->>'integratedLufs')::double precision AS loudness, a.summary->'thirdOctave' AS bands
      FROM take t
      JOIN step st ON st.id = t.step_id
+     JOIN protocol_version v ON v.id = st.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
      JOIN run r ON r.id = t.run_id
      JOIN session se ON se.id = r.session_id
      JOIN specimen s ON s.id = r.specimen_id

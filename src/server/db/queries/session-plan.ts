@@ -21,8 +21,13 @@ export async function insertPlan(db: Queryable, plan: NewPlan): Promise<string> 
   return row.id;
 }
 
-export async function replacePlan(db: Queryable, id: string, plan: NewPlan): Promise<void> {
+/** The plan with another day; its slots stay. */
+export async function setPlanDay(db: Queryable, id: string, plan: NewPlan): Promise<void> {
   await db.query('UPDATE session_plan SET document = $2 WHERE id = $1', [id, JSON.stringify(plan)]);
+}
+
+export async function replacePlan(db: Queryable, id: string, plan: NewPlan): Promise<void> {
+  await setPlanDay(db, id, plan);
   await db.query('DELETE FROM session_slot WHERE plan_id = $1', [id]);
 }
 

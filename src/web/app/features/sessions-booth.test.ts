@@ -2,12 +2,20 @@ import { describe, expect, it } from 'vitest';
 import { decodeSamples } from '#core/audio/sample-codec';
 import { protocolSchema, type Step } from '#contracts/protocol';
 import type { ProtocolVersion } from '#contracts/protocol-page';
-import { takeSettingsSchema, type Plan, type Slot, type SlotTake } from '#contracts/session-plan';
+import {
+  takeSettingsSchema,
+  type DueUnit,
+  type Plan,
+  type PlanRow,
+  type Slot,
+  type SlotTake,
+} from '#contracts/session-plan';
 import { processingLeft } from '../audio/recorder';
 import { TakeWriter } from '../audio/take-writer';
 import { distanceText, placementSketch } from '../ui/placement-geometry';
 import { barShare, levelWord } from '../ui/level-scale';
 import { rowOf } from '../ui/rig-health';
+import { dueSentence, nextSession } from './bench/next-step';
 import { withAnswers } from './booth/answers';
 import { loadBenchChoice, saveBenchChoice } from './booth/bench-choice';
 import { differences, startingSettings } from './booth/take-defaults';
@@ -319,6 +327,25 @@ describe('planning', () => {
     [60, '1 h'],
     [95, '1 h 35 min'],
   ])('%i minutes are %s', (minutes, text) => expect(minutesText(minutes)).toBe(text));
+});
+
+describe('what the bench says of sessions', () => {
+  const row = (status: PlanRow['status'], day: string): PlanRow => ({ id: day, status, day }) as unknown as PlanRow;
+
+  it('shows the running session before the next one, and nothing of those that are over', () => {
+    expect(nextSession([row('planned', '2026-06-02'), row('planned', '2026-06-01')])?.day).toBe('2026-06-01');
+    expect(nextSession([row('planned', '2026-06-01'), row('running', '2026-07-01')])?.day).toBe('2026-07-01');
+    expect(nextSession([row('done', '2026-06-01'), row('cancelled', '2026-06-01')])).toBeNull();
+  });
+
+  it('says when the rig itself is due', () => {
+    const unit = (kind: string) => ({ name: 'Warden', reasons: [{ kind, text: '' }] }) as unknown as DueUnit;
+    expect(dueSentence([])).toBe('');
+    expect(dueSentence([unit('repair')])).toBe('1 unit is due for another test.');
+    expect(dueSentence([unit('repair'), unit('control-due')])).toContain(
+      '2 units are due for another test; the rig is due',
+    );
+  });
 });
 
 describe('the rig in words', () => {

@@ -9,10 +9,11 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
+import { SessionData } from '../../data/sessions';
 import { Figure } from '../../ui/figure';
 import { STAGE_NAMES, daysBetween, formatPrice, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { nextStep, stalePrices } from './next-step';
+import { dueSentence, nextSession, nextStep, stalePrices } from './next-step';
 
 /** What is on the desk now, how far each unit has come, and what is next. */
 @Component({
@@ -36,6 +37,11 @@ export class Bench {
       .map((row) => ({ row, next: nextStep(row) })),
   );
   protected readonly failed = computed(() => this.all().filter((r) => !r.onDesk && r.failedAnalyses > 0));
+  private readonly plans = toSignal(inject(SessionData).plans, { initialValue: LOADING });
+  private readonly due = toSignal(inject(SessionData).due, { initialValue: LOADING });
+  /** Running sessions, else the next one; and what is due for another test. */
+  protected readonly session = computed(() => nextSession(this.plans().value ?? []));
+  protected readonly dueText = computed(() => dueSentence(this.due().value ?? []));
   protected readonly stale = computed(() => stalePrices(this.all(), today()));
   protected readonly actionProblem = signal<Problem | null>(null);
   protected readonly putAway = signal<SpecimenRow | null>(null);

@@ -1,3 +1,4 @@
+import type { DueUnit, PlanRow } from '#contracts/session-plan';
 import type { SpecimenRow } from '#contracts/specimen';
 import { daysBetween } from '../../ui/format';
 
@@ -36,4 +37,19 @@ export function nextStep(row: SpecimenRow): NextStep {
 /** Units on the desk whose price has not been looked at for long. */
 export function stalePrices(rows: readonly SpecimenRow[], today: string): SpecimenRow[] {
   return rows.filter((r) => r.onDesk && r.price !== null && daysBetween(r.price.date, today) > PRICE_AGE_DAYS);
+}
+
+/** The session that runs, else the one that comes first; null where none is planned. */
+export function nextSession(plans: readonly PlanRow[]): PlanRow | null {
+  const first = (status: PlanRow['status']): PlanRow | undefined =>
+    plans.filter((p) => p.status === status).sort((a, b) => a.day.localeCompare(b.day))[0];
+  return first('running') ?? first('planned') ?? null;
+}
+
+/** How many units should be tested again, and whether the control unit is one of them. */
+export function dueSentence(due: readonly DueUnit[]): string {
+  if (due.length === 0) return '';
+  const control = due.find((d) => d.reasons.some((r) => r.kind === 'control-due'));
+  const count = `${due.length} ${due.length === 1 ? 'unit is' : 'units are'} due for another test`;
+  return control ? `${count}; the rig is due for a control take of ${control.name}.` : `${count}.`;
 }
