@@ -21,6 +21,8 @@ import { standardNormal } from '#core/stats/normal';
 import { openPglite } from '#server/db/pglite-database';
 import { packageRoot, workerFolder } from '#server/package-root';
 import { openWorkerPool } from '#server/services/worker-pool';
+import { openApplication } from '#server/wiring';
+import { newPlanSchema, takeSettingsSchema } from '#contracts/session-plan';
 import analyseClipTask from '#worker/analyse-clip';
 import { openClip } from '#worker/open-clip';
 
@@ -315,7 +317,53 @@ async function memory(): Promise<void> {
   await server.stop();
 }
 
-const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, memory };
+/** From the end of a take in the booth to its verdict, on the server: a clip is made, analysed and held against the others. */
+async function booth(): Promise<void> {
+  const application = await openApplication({ folder: join(folder, 'booth') });
+  const plan = await application.plans.add(
+    newPlanSchema.parse({
+      title: 'Bench',
+      day: '2026-01-01',
+      category: 'microphone',
+      protocol: 'desk-voice',
+      protocolVersion: 3,
+      units: [{ maker: 'Oarlock', model: 'Purser', label: 'A', source: 'own' }],
+      withControl: false,
+    }),
+  );
+  for (const minutes of [0.25, 10]) {
+    const path = join(folder, `booth-${minutes}.wav`);
+    await writeTake(path, minutes);
+    const audio = readFileSync(path).subarray(44);
+    const { id } = await application.recordings.start({
+      slot: plan.slots[0].id,
+      step: 'speech',
+      sampleRateHz: 48_000,
+      channels: 1,
+      device: 'bench',
+      settings: {},
+    });
+    const chunk = 3 * 24_000;
+    for (let at = 0; at < audio.length; at += chunk)
+      await application.recordings.write(id, at / 3, audio.subarray(at, at + chunk));
+    const start = performance.now();
+    const { clip } = await application.recordings.finish(id, null, 'take.wav');
+    await application.booth.addTake(plan.slots[0].id, {
+      step: 'speech',
+      clip: clip.sha256,
+      settings: takeSettingsSchema.parse({ gainDb: 40 }),
+      note: '',
+    });
+    rows.push({
+      what: `verdict on a take of ${minutes * 60} s, after its end`,
+      result: `${seconds(start).toFixed(2)} s`,
+      aim: minutes < 1 ? '< 1 s' : '',
+    });
+  }
+  await application.close();
+}
+
+const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, booth, memory };
 /** Names of parts on the command line; all of them by default. */
 const chosen = process.argv.slice(2);
 

@@ -19,6 +19,7 @@ import {
 } from '#contracts/session-plan';
 import { tableCellSchema } from '#contracts/table-reading';
 import type { ProblemDetail } from '#contracts/problem';
+import { filter } from 'rxjs';
 import { z } from 'zod';
 import type { Database, Queryable } from '../db/database';
 import { listProtocols } from '../db/queries/protocol';
@@ -52,13 +53,18 @@ const stepIdsSchema = z.array(z.string());
 
 /** Sessions planned ahead, running and done. */
 export class SessionPlans {
+  /** Whether the rig was off, by day; forgotten when a fact changes. */
+  private readonly verdicts = new Map<string, boolean>();
+
   constructor(
     private readonly database: Database,
     private readonly rigs: Rigs,
     private readonly catalogue: Catalogue,
     private readonly hub: EventHub,
     private readonly now: () => Date,
-  ) {}
+  ) {
+    hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => this.verdicts.clear());
+  }
 
   async list(): Promise<PlanRow[]> {
     const kept = await keptByPlan(this.database);
@@ -196,8 +202,9 @@ export class SessionPlans {
         );
       }
     }
-    const flagged = await this.flaggedDays();
-    const found = (await this.catalogue.specimens()).flatMap((s): DueUnit[] => {
+    const specimens = await this.catalogue.specimens();
+    const flagged = await this.flaggedDays(new Set(specimens.flatMap((s) => s.lastTested ?? [])));
+    const found = specimens.flatMap((s): DueUnit[] => {
       const newest = (kind: string) => events.find((e) => e.specimen_id === s.id && e.kind === kind)?.day ?? null;
       const reasons = retestReasons(
         {
@@ -238,14 +245,15 @@ export class SessionPlans {
     return found.sort((a, b) => weight(a) - weight(b) || (a.name < b.name ? -1 : 1));
   }
 
-  /** Days on which the control unit said that the rig was off. */
-  private async flaggedDays(): Promise<ReadonlySet<string>> {
-    const flagged = new Set<string>();
-    for (const { date } of await this.catalogue.sessions()) {
-      const rig = await this.rigs.rigOfDay(date);
-      if (rig !== null && (await this.rigs.health(date, rig)).verdict === 'off') flagged.add(date);
+  /** Of some days, those on which the control unit said that the rig was off. */
+  private async flaggedDays(days: ReadonlySet<string>): Promise<ReadonlySet<string>> {
+    for (const day of days) {
+      if (this.verdicts.has(day)) continue;
+      const rig = await this.rigs.rigOfDay(day);
+      const isOff = rig !== null && (await this.rigs.health(day, rig)).verdict === 'off';
+      this.verdicts.set(day, isOff);
     }
-    return flagged;
+    return new Set([...days].filter((d) => this.verdicts.get(d)));
   }
 
   private async slots(planId: string, plan: NewPlan): Promise<Slot[]> {
