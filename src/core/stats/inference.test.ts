@@ -53,6 +53,8 @@ describe('paired offset', () => {
   it("is no surer than the figures' own uncertainties allow, however well few units agree", () => {
     const offset = pairedOffset([pair(1, 0.3), pair(1.01, 0.3)]);
     expect(offset?.uncertainty).toBeCloseTo(Math.sqrt(4 * 0.3 ** 2) / 2, 9);
+    // What is known counts with the normal coverage, 1.959964 (scipy norm.ppf(0.975)).
+    expect((offset?.interval95?.[1] ?? 0) - 1.005).toBeCloseTo(1.959964 * 0.3, 5);
   });
 
   it('takes one unit with its uncertainty, without an interval; refuses what tells nothing', () => {

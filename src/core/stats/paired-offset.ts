@@ -1,4 +1,5 @@
 import { mean, standardDeviation } from './moments';
+import { normalQuantile } from './normal';
 import { studentQuantile } from './student-t';
 
 /** One unit measured under two conditions. */
@@ -44,6 +45,9 @@ export function pairedOffset(pairs: readonly BridgePair[]): PairedOffset | null 
   if (scatter === null && own === null) return null;
   const offset = mean(differences);
   const uncertainty = Math.max(scatter ?? 0, own ?? 0);
-  const reach = count > 1 ? studentQuantile(0.975, count - 1) * uncertainty : null;
+  // Known uncertainties say more of it than the scatter of a few pairs can (as in the rig's agreement).
+  const isEstimated = (scatter ?? 0) > (own ?? 0);
+  const reach =
+    count > 1 ? (isEstimated ? studentQuantile(0.975, count - 1) : normalQuantile(0.975)) * uncertainty : null;
   return { offset, uncertainty, count, interval95: reach === null ? null : [offset - reach, offset + reach] };
 }

@@ -161,7 +161,8 @@ export function bridgeRow(bridge: Bridges['offsets'][number]) {
     intervalText: bridge.interval95
       ? `${signed(bridge.interval95[0])} to ${signed(bridge.interval95[1])}`
       : 'one unit only',
-    isReal: Math.abs(bridge.offset) > 2 * bridge.uncertainty,
+    // Sure, and large enough to be seen in the figure at all.
+    isReal: Math.abs(bridge.offset) > 2 * bridge.uncertainty && Math.abs(bridge.offset) >= 10 ** -decimals,
     unitText: bridge.units.map((u) => u.name).join('; '),
   };
 }
