@@ -30,6 +30,8 @@ export const rankingInputsSchema = z.object({
       model: z.string(),
       label: z.string(),
       onDesk: z.boolean(),
+      /** The reference of a rig: it comes back in every session, and is not what a session is about. */
+      isControl: z.boolean(),
       lastTested: z.string().nullable(),
     }),
   ),

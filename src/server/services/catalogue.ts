@@ -182,6 +182,7 @@ export class Catalogue {
     const allFacts = await currentFacts(db, ALGORITHM_VERSION);
     const bridging = await bridgingFacts(db, ALGORITHM_VERSION);
     const protocols = await listProtocols(db);
+    const controls = await this.rigs.controlUnits();
     const categories = new Map(bases.map((b) => [b.id, b.category]));
     const facts = groupBy(
       CATEGORIES.flatMap((category) =>
@@ -204,7 +205,7 @@ export class Catalogue {
       if (!rubric) continue;
       const members = bases.filter((b) => b.category === category && isMeasured(b, units.get(b.id)));
       const categoryUnits = members.map((b) => units.get(b.id) as UnitFacts);
-      inputs.set(category, { rubric, units: categoryUnits, names: namesOf(members) });
+      inputs.set(category, { rubric, units: categoryUnits, names: namesOf(members, controls) });
       const task: RankUnitsTask = { units: categoryUnits, rubric, options: {} };
       ranked.set(category, await this.pool.run<RankedUnit[]>('rank-units', task));
     }
@@ -254,11 +255,18 @@ function unitFacts(
 
 const plainPrice = ({ amount, currency, kind, date }: DatedPrice): DatedPrice => ({ amount, currency, kind, date });
 
-function namesOf(bases: readonly SpecimenBase[]): RankingInputs['names'] {
+function namesOf(bases: readonly SpecimenBase[], controls: ReadonlySet<string>): RankingInputs['names'] {
   return Object.fromEntries(
     bases.map((b) => [
       b.id,
-      { maker: b.maker, model: b.model, label: b.label, onDesk: b.on_desk, lastTested: b.last_tested },
+      {
+        maker: b.maker,
+        model: b.model,
+        label: b.label,
+        onDesk: b.on_desk,
+        isControl: controls.has(b.id),
+        lastTested: b.last_tested,
+      },
     ]),
   );
 }

@@ -210,7 +210,14 @@ describe('ranking', () => {
   const names = Object.fromEntries(
     ['a', 'b', 'c', 'd'].map((id, i) => [
       id,
-      { maker: 'M', model: id.toUpperCase(), label: 'x', onDesk: i > 0, lastTested: `2026-01-0${i + 1}` },
+      {
+        maker: 'M',
+        model: id.toUpperCase(),
+        label: 'x',
+        onDesk: i > 0,
+        isControl: false,
+        lastTested: `2026-01-0${i + 1}`,
+      },
     ]),
   );
 
@@ -223,6 +230,11 @@ describe('ranking', () => {
 
   it('asks about the unit on the desk that was tested last', () => {
     expect(unitUnderTest(ranked, names)?.id).toBe('d');
+    // A control unit is heard in every session, and asked about only where nothing else is in hand.
+    const control = { ...names, d: { ...names['d'], isControl: true } };
+    expect(unitUnderTest(ranked, control)?.id).toBe('c');
+    const alone = Object.entries(control).map(([id, n]) => [id, { ...n, onDesk: id === 'd' }] as const);
+    expect(unitUnderTest(ranked, Object.fromEntries(alone))?.id).toBe('d');
     expect(
       unitUnderTest(ranked, Object.fromEntries(Object.entries(names).map(([id, n]) => [id, { ...n, onDesk: false }]))),
     ).toBeNull();

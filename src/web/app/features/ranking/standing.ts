@@ -27,9 +27,11 @@ export function rankingLines(ranked: readonly RankedUnit[], names: Names): Ranki
   return lines;
 }
 
-/** The unit that the page asks about first: on the desk and most recently tested. */
+/** The unit that the page asks about first: on the desk and most recently tested, but not the control unit. */
 export function unitUnderTest(ranked: readonly RankedUnit[], names: Names): RankedUnit | null {
-  const onDesk = ranked.filter((u) => names[u.id].onDesk);
+  const inHand = ranked.filter((u) => names[u.id].onDesk);
+  const others = inHand.filter((u) => !names[u.id].isControl);
+  const onDesk = others.length > 0 ? others : inHand;
   return onDesk.reduce<RankedUnit | null>(
     (latest, u) => (!latest || (names[u.id].lastTested ?? '') > (names[latest.id].lastTested ?? '') ? u : latest),
     null,
