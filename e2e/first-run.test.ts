@@ -15,6 +15,13 @@ describe('an empty archive', () => {
   it('says on every screen what it is for, and leads to the first run', async () => {
     const { page, errors } = await open('/');
     await page.getByRole('heading', { name: 'The desk is empty' }).waitFor();
+    await page.getByRole('link', { name: 'Protocols' }).click();
+    await page.getByRole('link', { name: 'Desk voice' }).waitFor();
+    expect(await page.locator('tbody tr').count()).toBe(6);
+    await page.getByRole('link', { name: 'Rigs' }).click();
+    await page.getByRole('heading', { name: 'No rig is noted yet' }).waitFor();
+    await page.getByRole('link', { name: 'Sessions' }).click();
+    await page.getByRole('heading', { name: 'No session yet' }).waitFor();
     await page.getByRole('link', { name: 'Gear' }).click();
     await page.getByRole('heading', { name: 'No unit has been tested yet' }).waitFor();
     await page.getByRole('link', { name: 'Ranking' }).click();
