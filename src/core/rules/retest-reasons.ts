@@ -12,8 +12,6 @@ export interface RetestFacts {
   readonly missingFigures: readonly string[];
   /** Steps of the current protocol version whose earlier results are not comparable. */
   readonly incomparable: readonly string[];
-  /** Day by which it has to go back; null where it stays. */
-  readonly dueBack: string | null;
 }
 
 /** Why a unit should be tested again. */

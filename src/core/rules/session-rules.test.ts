@@ -88,7 +88,6 @@ describe('reasons to test again', () => {
     flaggedOn: null,
     missingFigures: [],
     incomparable: [],
-    dueBack: null,
   };
   const kinds = (change: Partial<RetestFacts>): string[] =>
     retestReasons({ ...facts, ...change }, '2026-05-10').map((r) => r.kind);

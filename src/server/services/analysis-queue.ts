@@ -24,6 +24,7 @@ import {
   runsToMeasure,
   startAnalysis,
   type AnalysedTakeRow,
+  type ClipAnalysisRow,
 } from '../db/queries/analysis';
 import { claimsOfSpecimen } from '../db/queries/claim';
 import { storeCurve } from '../db/queries/curve';
@@ -74,14 +75,15 @@ export class AnalysisQueue {
   /**
    * Sees to it that a clip is analysed, ahead of everything that waits: somebody stands at the microphone.
    *
+   * @returns what the analysis gave
    * @throws Failure `clip-refused` where the analysis fails
    */
-  async ready(sha256: string): Promise<void> {
+  async ready(sha256: string): Promise<ClipAnalysisRow> {
     await orderAnalysis(this.database, sha256, ALGORITHM_VERSION);
     for (;;) {
       const done = firstValueFrom(this.ended.pipe(filter((hash) => hash === sha256)));
       const analysis = await analysisOfClip(this.database, sha256, ALGORITHM_VERSION);
-      if (analysis?.status === 'done') return;
+      if (analysis?.status === 'done') return analysis;
       if (!analysis || analysis.status === 'failed')
         throw new Failure('clip-refused', `The clip could not be measured: ${analysis?.reason ?? 'it is gone'}`);
       if (analysis.status === 'queued') {

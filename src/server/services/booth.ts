@@ -2,7 +2,7 @@ import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
 import { comparableBetween } from '#core/rules/comparability';
 import { checkTake } from '#core/rules/take-checks/check-take';
-import type { CheckedTake, OtherTake } from '#core/rules/take-checks/take-check';
+import type { CheckedClip, CheckedTake, OtherTake } from '#core/rules/take-checks/take-check';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
 import type { ImportResult, RunDocumentInput, RunTake } from '#contracts/run-document';
 import {
@@ -21,7 +21,6 @@ import {
 import { tableCellSchema, type TableReading } from '#contracts/table-reading';
 import { clipSummarySchema } from '#contracts/clip-summary';
 import type { Database } from '../db/database';
-import { analysisOfClip } from '../db/queries/analysis';
 import { clipFromRow, findClip } from '../db/queries/clip';
 import { comparableTakes } from '../db/queries/run';
 import { findSpecimen } from '../db/queries/specimen';
@@ -34,6 +33,7 @@ import {
   keepLatest,
   startSlot,
   takesOfPlan,
+  takesToCompare,
   updateSlotTake,
   type SlotDbRow,
   type SlotTakeRow,
@@ -81,8 +81,8 @@ export class Booth {
     const step = this.openStep(turn, take.step);
     if (!(await findClip(this.database, take.clip)))
       throw new Failure('not-found', 'There is no such clip in the archive.');
-    await this.queue.ready(take.clip);
-    const { verdict, findings } = checkTake(await this.checked(turn, step, take));
+    const { summary, step_powers } = await this.queue.ready(take.clip);
+    const { verdict, findings } = checkTake(await this.checked(turn, step, take, checkedClip(summary, step_powers)));
     await startSlot(this.database, slotId, this.now());
     const id = await this.database.transaction((tx) =>
       insertSlotTake(tx, {
@@ -203,8 +203,7 @@ export class Booth {
     return step;
   }
 
-  private async checked(turn: Turn, step: Step, take: NewSlotTake): Promise<CheckedTake> {
-    const analysis = await analysisOfClip(this.database, take.clip, ALGORITHM_VERSION);
+  private async checked(turn: Turn, step: Step, take: NewSlotTake, clip: CheckedClip): Promise<CheckedTake> {
     const today = await this.takesOfToday(turn);
     const first = today.find((t) => t.isSameUnit) ?? today.at(0);
     const reference =
@@ -212,7 +211,7 @@ export class Booth {
         ? today.find((t) => t.isSameUnit && t.step === (step.gain as { step: string }).step)
         : undefined;
     return {
-      clip: checkedClip(analysis?.summary, analysis?.step_powers ?? null),
+      clip,
       step,
       role: roleOf(step),
       playKind: playKindOf(step),
@@ -225,32 +224,25 @@ export class Booth {
     };
   }
 
-  /** Takes of this session that have not become a run yet, newest first. */
-  private async takesOfToday(turn: Turn): Promise<OtherTake[]> {
-    const rows = await takesOfPlan(this.database, turn.slot.plan_id, ALGORITHM_VERSION);
-    const found: OtherTake[] = [];
-    for (const row of rows.reverse()) {
-      // A retaken one was retaken for a reason.
-      if (row.state === 'retaken' || row.summary === null) continue;
-      const slot = row.slot_id === turn.slot.id ? turn.slot : await findSlot(this.database, row.slot_id);
-      if (!slot || (slot.run_id !== null && slot.id !== turn.slot.id)) continue;
-      const unit = plannedUnitSchema.parse(slot.unit);
+  /** Takes of this session that have not become a run yet, newest first; a retaken one was retaken for a reason. */
+  private async takesOfToday({ slot, unit, protocol }: Turn): Promise<OtherTake[]> {
+    const rows = await takesToCompare(this.database, slot.plan_id, slot.id, ALGORITHM_VERSION);
+    return rows.map((row) => {
+      const other = plannedUnitSchema.parse(row.unit);
       const settings = takeSettingsSchema.parse(row.settings);
-      const step = turn.protocol.steps.find((s) => s.id === row.step);
-      const analysis = await analysisOfClip(this.database, row.sha256, ALGORITHM_VERSION);
-      found.push({
+      const step = protocol.steps.find((s) => s.id === row.step);
+      return {
         step: row.step,
         role: step ? roleOf(step) : 'other',
-        unit: `${unit.maker} ${unit.model} · ${unit.label}`,
-        isSameUnit: nameOf(unit) === nameOf(turn.unit),
+        unit: `${other.maker} ${other.model} · ${other.label}`,
+        isSameUnit: nameOf(other) === nameOf(unit),
         isToday: true,
         voice: settings.voice,
         gainDb: settings.gainDb,
         distanceM: settings.distanceM ?? step?.distanceM ?? null,
-        clip: checkedClip(row.summary, analysis?.step_powers ?? null),
-      });
-    }
-    return found;
+        clip: checkedClip(row.summary, row.step_powers),
+      };
+    });
   }
 
   private async earlierTakes(turn: Turn, step: Step): Promise<OtherTake[]> {

@@ -216,7 +216,6 @@ export class SessionPlans {
           flaggedOn: s.lastTested !== null && flagged.has(s.lastTested) && !controls.has(s.id) ? s.lastTested : null,
           missingFigures: missing.get(s.id) ?? [],
           incomparable: remarks.get(s.id) ?? [],
-          dueBack: newest('due-back'),
         },
         today,
       );

@@ -3,7 +3,6 @@ import { createReadStream } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { z } from 'zod';
-import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
 import { matchTakes, type MatchableTake } from '#core/rules/match-takes';
 import { clipSummarySchema } from '#contracts/clip-summary';
@@ -20,7 +19,6 @@ import type { CutClipTask, CutPiece } from '#worker/cut-clip';
 import type { MeasureSweepLikenessTask } from '#worker/measure-sweep-likeness';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
-import { analysisOfClip } from '../db/queries/analysis';
 import { findClip } from '../db/queries/clip';
 import { listProtocols } from '../db/queries/protocol';
 import { usualLengths } from '../db/queries/run';
@@ -128,8 +126,7 @@ export class TakeSorting {
   private async measured(sha256: string) {
     const known = await findClip(this.database, sha256);
     if (!known) throw new Failure('not-found', 'There is no such clip in the archive.');
-    await this.queue.ready(sha256);
-    const analysis = await analysisOfClip(this.database, sha256, ALGORITHM_VERSION);
-    return { known, summary: clipSummarySchema.parse(analysis?.summary) };
+    const { summary } = await this.queue.ready(sha256);
+    return { known, summary: clipSummarySchema.parse(summary) };
   }
 }

@@ -14,25 +14,21 @@ export async function orderAnalysis(db: Queryable, sha256: string, algorithmVers
   return row?.id ?? null;
 }
 
-/** Where the analysis of a clip stands. */
+/** Where the analysis of a clip stands, and what it gave. */
+export interface ClipAnalysisRow {
+  readonly id: string;
+  readonly status: 'queued' | 'running' | 'done' | 'failed';
+  readonly reason: string | null;
+  readonly summary: unknown;
+  readonly step_powers: Uint8Array | null;
+}
+
 export async function analysisOfClip(
   db: Queryable,
   sha256: string,
   algorithmVersion: number,
-): Promise<{
-  id: string;
-  status: 'queued' | 'running' | 'done' | 'failed';
-  reason: string | null;
-  summary: unknown;
-  step_powers: Uint8Array | null;
-} | null> {
-  const rows = await db.query<{
-    id: string;
-    status: 'queued' | 'running' | 'done' | 'failed';
-    reason: string | null;
-    summary: unknown;
-    step_powers: Uint8Array | null;
-  }>(
+): Promise<ClipAnalysisRow | null> {
+  const rows = await db.query<ClipAnalysisRow>(
     'SELECT id, status, reason, summary, step_powers FROM analysis WHERE clip_sha256 = $1 AND algorithm_version = $2',
     [sha256, algorithmVersion],
   );

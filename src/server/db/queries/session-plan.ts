@@ -145,6 +145,34 @@ export async function takesOfPlan(db: Queryable, planId: string, algorithmVersio
   ]);
 }
 
+/** A take of a running session that a new one is held against. */
+export interface CheckedTakeRow {
+  readonly slot_id: string;
+  readonly unit: unknown;
+  readonly step: string;
+  readonly settings: unknown;
+  readonly summary: unknown;
+  readonly step_powers: Uint8Array | null;
+}
+
+/** Measured takes of a session that nobody has replaced, of one slot and of those that are no run yet; newest first. */
+export async function takesToCompare(
+  db: Queryable,
+  planId: string,
+  slotId: string,
+  algorithmVersion: number,
+): Promise<CheckedTakeRow[]> {
+  return db.query(
+    `SELECT t.slot_id, s.unit, t.step, t.settings, a.summary, a.step_powers
+     FROM slot_take t
+     JOIN session_slot s ON s.id = t.slot_id
+     JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $3
+     WHERE s.plan_id = $1 AND (s.run_id IS NULL OR s.id = $2) AND t.state <> 'retaken' AND a.summary IS NOT NULL
+     ORDER BY t.id DESC`,
+    [planId, slotId, algorithmVersion],
+  );
+}
+
 export async function findSlotTake(db: Queryable, id: string, algorithmVersion: number): Promise<SlotTakeRow | null> {
   return (await db.query<SlotTakeRow>(`${TAKE_SELECT} WHERE t.id = $1`, [id, algorithmVersion])).at(0) ?? null;
 }
