@@ -74,9 +74,7 @@ export function recordingRoutes(app: Express, { recordings, bench, protocols }: 
 
   async function versionOf(request: Request) {
     const params = versionParams.safeParse(request.params);
-    const protocol = params.success
-      ? (await protocols.protocols()).find((p) => p.id === params.data.slug && p.version === params.data.version)
-      : undefined;
+    const protocol = params.success ? await protocols.find(params.data.slug, params.data.version) : null;
     if (!protocol) throw new Failure('not-found', 'There is no such version of a protocol.');
     return { protocol, sweep: protocol.sweep };
   }

@@ -20,6 +20,7 @@ import {
 } from '#contracts/session-plan';
 import { tableCellSchema, type TableReading } from '#contracts/table-reading';
 import { clipSummarySchema } from '#contracts/clip-summary';
+import { unitKey, unitName } from '#contracts/unit-name';
 import type { Database } from '../db/database';
 import { clipFromRow, findClip } from '../db/queries/clip';
 import { comparableTakes } from '../db/queries/run';
@@ -180,7 +181,7 @@ export class Booth {
     if (!slot || !row) throw new Failure('not-found', 'There is no such turn in any session.');
     const plan = newPlanSchema.parse(row.document);
     const unit = plannedUnitSchema.parse(slot.unit);
-    const versions = (await listProtocols(this.database)).filter((p) => p.id === plan.protocol);
+    const versions = await listProtocols(this.database, plan.protocol);
     const protocol = versions.find((p) => p.version === plan.protocolVersion);
     if (!protocol) throw new Failure('not-found', `The protocol "${plan.protocol}" is not there any more.`);
     if (row.status === 'cancelled') throw new Failure('plan-refused', 'This session was cancelled.');
@@ -234,8 +235,8 @@ export class Booth {
       return {
         step: row.step,
         role: step ? roleOf(step) : 'other',
-        unit: `${other.maker} ${other.model} · ${other.label}`,
-        isSameUnit: nameOf(other) === nameOf(unit),
+        unit: unitName(other),
+        isSameUnit: unitKey(other) === unitKey(unit),
         isToday: true,
         voice: settings.voice,
         gainDb: settings.gainDb,
@@ -284,8 +285,6 @@ export class Booth {
     return slotTakeFromRow(await this.takeRow(takeId));
   }
 }
-
-const nameOf = (u: PlannedUnit): string => `${u.maker}/${u.model}/${u.label}`;
 
 /** A take of a session as the pages read it. */
 export function slotTakeFromRow(row: SlotTakeRow): SlotTake {

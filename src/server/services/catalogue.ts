@@ -12,6 +12,7 @@ import type { Session } from '#contracts/session';
 import { curvesSchema } from '#contracts/curves';
 import { tableCellSchema } from '#contracts/table-reading';
 import type { Run, SpecimenRow, SpecimenSheet, Stage } from '#contracts/specimen';
+import { unitName } from '#contracts/unit-name';
 import type { RankUnitsTask } from '#worker/rank-units';
 import type { Database } from '../db/database';
 import { claimsOfSpecimen } from '../db/queries/claim';
@@ -20,7 +21,7 @@ import { bridgingFacts, currentFacts, measurementsOfRun } from '../db/queries/me
 import { currentPoints, pointsHistory, type PointsRow } from '../db/queries/points';
 import { listPrices } from '../db/queries/price';
 import { currentRubric } from '../db/queries/rubric';
-import { listProtocols } from '../db/queries/protocol';
+import { findProtocol, listProtocols } from '../db/queries/protocol';
 import { listSessions, runsOfSpecimen, takesOfSpecimen, type RunRow } from '../db/queries/run';
 import { listSpecimens, type SpecimenBase } from '../db/queries/specimen';
 import { tablesOf } from '../db/queries/table-reading';
@@ -111,9 +112,7 @@ export class Catalogue {
   private async tables(run: RunRow): Promise<Run['tables']> {
     const rows = await tablesOf(this.database, 'run', [run.id]);
     if (rows.length === 0) return [];
-    const protocol = (await listProtocols(this.database)).find(
-      (p) => p.id === run.protocol && p.version === run.protocol_version,
-    );
+    const protocol = await findProtocol(this.database, run.protocol, run.protocol_version);
     return rows.map(({ step, cells }) => {
       const found = protocol?.steps.find((s) => s.id === step);
       return {
@@ -155,7 +154,7 @@ export class Catalogue {
     return (snapshot.ranked.get(category) ?? []).map((unit) => ({
       place: unit.place,
       stratum: unit.stratum,
-      specimen: `${names[unit.id].maker} ${names[unit.id].model} · ${names[unit.id].label}`,
+      specimen: unitName(names[unit.id]),
       id: unit.id,
       composite: unit.composite,
       sd: unit.sd,

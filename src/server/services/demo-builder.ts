@@ -5,6 +5,7 @@ import { demoRuns, type DemoRunPlan } from '../../../demo/run-plan';
 import { DEMO_EVENTS, DEMO_PLANS, DEMO_RIGS, DEMO_UNITS } from '../../../demo/scenario';
 import { rigDocumentSchema } from '#contracts/rig';
 import { newPlanSchema, type PlannedUnit } from '#contracts/session-plan';
+import { unitName } from '#contracts/unit-name';
 import { ensureSpecimen } from '../db/queries/specimen';
 import type { RenderDemoRunTask } from '#worker/render-demo-run';
 import type { Application } from '../wiring';
@@ -126,7 +127,7 @@ async function missingPlans(application: Application, plans: readonly DemoRunPla
     }
   }
   return plans.filter(({ document: { date, specimen } }) => {
-    const key = `${date} ${specimen.maker} ${specimen.model} · ${specimen.label}`;
+    const key = `${date} ${unitName(specimen)}`;
     const left = there.get(key) ?? 0;
     if (left > 0) there.set(key, left - 1);
     return left === 0;

@@ -4,10 +4,17 @@ import { pairedOffset, type BridgePair } from '#core/stats/paired-offset';
 import { protocolProblems, protocolSchema, roleOf, type Protocol } from '#contracts/protocol';
 import type { Bridges, ProtocolVersion } from '#contracts/protocol-page';
 import type { ProblemDetail } from '#contracts/problem';
+import { unitName } from '#contracts/unit-name';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import type { Database } from '../db/database';
 import { bridgingFacts, type FactRow } from '../db/queries/measurement';
-import { addProtocolVersion, dropProtocolVersion, listProtocols, versionUses } from '../db/queries/protocol';
+import {
+  addProtocolVersion,
+  dropProtocolVersion,
+  findProtocol,
+  listProtocols,
+  versionUses,
+} from '../db/queries/protocol';
 import { listSpecimens } from '../db/queries/specimen';
 import { Failure } from '../failures';
 
@@ -17,6 +24,10 @@ export class ProtocolBook {
 
   protocols(): Promise<Protocol[]> {
     return listProtocols(this.database);
+  }
+
+  find(slug: string, version: number): Promise<Protocol | null> {
+    return findProtocol(this.database, slug, version);
   }
 
   async versions(): Promise<ProtocolVersion[]> {
@@ -79,13 +90,11 @@ export class ProtocolBook {
    * @throws Failure `not-found`
    */
   async bridges(slug: string, from: number, to: number): Promise<Bridges> {
-    const protocols = (await this.protocols()).filter((p) => p.id === slug);
+    const protocols = await listProtocols(this.database, slug);
     const [before, after] = [from, to].map((v) => protocols.find((p) => p.version === v));
     if (!before || !after) throw new Failure('not-found', `There are no versions ${from} and ${to} of "${slug}".`);
     const facts = (await bridgingFacts(this.database, ALGORITHM_VERSION)).filter((f) => f.protocol === slug);
-    const names = new Map(
-      (await listSpecimens(this.database, ALGORITHM_VERSION)).map((s) => [s.id, `${s.maker} ${s.model} · ${s.label}`]),
-    );
+    const names = new Map((await listSpecimens(this.database, ALGORITHM_VERSION)).map((s) => [s.id, unitName(s)]));
     const changes = compareVersions(before, after);
     const units = new Set<string>();
     const offsets = changes.flatMap((change) => {

@@ -12,6 +12,7 @@ import {
   type RigHealth,
 } from '#contracts/rig';
 import type { Reading } from '#contracts/session-plan';
+import { unitName } from '#contracts/unit-name';
 import type { ReadingResult } from '#worker/measure-reading';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
@@ -93,7 +94,7 @@ export class Rigs {
     const [unit] = await listSpecimens(this.database, ALGORITHM_VERSION, rig.controlUnit);
     if (!unit)
       return { controlUnit: null, verdict: 'no-control', note: 'The control unit is not in the catalogue.', ...none };
-    const controlUnit = { id: unit.id, name: `${unit.maker} ${unit.model} · ${unit.label}` };
+    const controlUnit = { id: unit.id, name: unitName(unit) };
     const rows = await figuresOfUnit(this.database, unit.id, day, ALGORITHM_VERSION);
     const today = rows.filter((r) => r.day === day);
     if (today.length === 0) {

@@ -19,10 +19,11 @@ import {
 } from '#contracts/session-plan';
 import { tableCellSchema } from '#contracts/table-reading';
 import type { ProblemDetail } from '#contracts/problem';
+import { unitKey, unitName } from '#contracts/unit-name';
 import { filter } from 'rxjs';
 import { z } from 'zod';
 import type { Database, Queryable } from '../db/database';
-import { listProtocols } from '../db/queries/protocol';
+import { findProtocol } from '../db/queries/protocol';
 import { lastSettings, runsOfDay } from '../db/queries/run';
 import { findSpecimen, listSpecimens, noteCustody } from '../db/queries/specimen';
 import {
@@ -231,7 +232,7 @@ export class SessionPlans {
         : [
             {
               id: s.id,
-              name: `${s.maker} ${s.model} · ${s.label}`,
+              name: unitName(s),
               unit,
               category: s.category,
               lastTested: s.lastTested,
@@ -308,9 +309,7 @@ export class SessionPlans {
   }
 
   private async protocolOf(plan: NewPlan): Promise<Protocol> {
-    const protocol = (await listProtocols(this.database)).find(
-      (p) => p.id === plan.protocol && p.version === plan.protocolVersion,
-    );
+    const protocol = await findProtocol(this.database, plan.protocol, plan.protocolVersion);
     const say = (field: string, message: string): ProblemDetail => ({ file: null, field, message });
     if (!protocol)
       throw new Failure('invalid-request', 'The session cannot be planned.', [
@@ -321,7 +320,7 @@ export class SessionPlans {
       problems.push(
         say('category', `"${protocol.name}" is a protocol for ${protocol.category}, not for ${plan.category}`),
       );
-    const names = plan.units.map((u) => `${u.maker}/${u.model}/${u.label}`);
+    const names = plan.units.map(unitKey);
     names.forEach((n, i) => {
       if (names.indexOf(n) < i) problems.push(say(`units[${i}]`, 'this unit is there twice'));
     });
@@ -373,7 +372,7 @@ function planRow(row: PlanDbRow, kept: readonly { plan_id: string; kept: number;
     category: plan.category,
     protocol: plan.protocol,
     protocolVersion: plan.protocolVersion,
-    units: plan.units.map((u) => `${u.maker} ${u.model} · ${u.label}`),
+    units: plan.units.map(unitName),
     steps: counts?.steps ?? 0,
     kept: counts?.kept ?? 0,
     missing: plan.needs.filter((n) => !n.isThere).map((n) => n.what),

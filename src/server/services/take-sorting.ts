@@ -20,7 +20,7 @@ import type { MeasureSweepLikenessTask } from '#worker/measure-sweep-likeness';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import { findClip } from '../db/queries/clip';
-import { listProtocols } from '../db/queries/protocol';
+import { findProtocol } from '../db/queries/protocol';
 import { usualLengths } from '../db/queries/run';
 import { findPlan, findSlot } from '../db/queries/session-plan';
 import { Failure } from '../failures';
@@ -47,9 +47,7 @@ export class TakeSorting {
     const row = slot && (await findPlan(this.database, slot.plan_id));
     if (!slot || !row) throw new Failure('not-found', 'There is no such turn in any session.');
     const plan = newPlanSchema.parse(row.document);
-    const protocol = (await listProtocols(this.database)).find(
-      (p) => p.id === plan.protocol && p.version === plan.protocolVersion,
-    );
+    const protocol = await findProtocol(this.database, plan.protocol, plan.protocolVersion);
     const lengths = await usualLengths(this.database, plan.protocol);
     const ids = slot.steps as readonly string[];
     const steps = (protocol?.steps ?? []).filter((s) => ids.includes(s.id) && !s.table);

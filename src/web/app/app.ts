@@ -5,6 +5,7 @@ import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
 import { ProgressBar } from 'primeng/progressbar';
 import { filter, map, startWith } from 'rxjs';
+import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from './data/breadcrumb';
 import { CatalogueData } from './data/catalogue';
 import { LOADING } from './data/loaded';
@@ -91,7 +92,7 @@ export class App {
     { label: 'Switch theme', hint: 'Chalk or basalt', run: () => this.theme.toggle() },
     { label: 'Show keys', hint: 'Keys of this screen', run: () => this.keysOpen.set(true) },
     ...(this.specimens().value ?? []).map((s) => ({
-      label: `${s.maker} ${s.model} · ${s.label}`,
+      label: unitName(s),
       hint: s.place === null ? 'Unit' : `Unit, place ${s.place}`,
       run: () => void this.router.navigate(['/gear', s.id]),
     })),

@@ -23,11 +23,23 @@ export async function addProtocolVersion(db: Queryable, protocol: Protocol): Pro
   }
 }
 
-export async function listProtocols(db: Queryable): Promise<Protocol[]> {
+/** All versions of all protocols, or of one. */
+export async function listProtocols(db: Queryable, slug: string | null = null): Promise<Protocol[]> {
   const rows = await db.query<{ document: unknown }>(
-    'SELECT v.document FROM protocol_version v JOIN protocol p ON p.id = v.protocol_id ORDER BY p.slug, v.version',
+    `SELECT v.document FROM protocol_version v JOIN protocol p ON p.id = v.protocol_id
+     WHERE $1::text IS NULL OR p.slug = $1 ORDER BY p.slug, v.version`,
+    [slug],
   );
   return rows.map((row) => protocolSchema.parse(row.document));
+}
+
+/** One version of a protocol. */
+export async function findProtocol(db: Queryable, slug: string, version: number): Promise<Protocol | null> {
+  const [row] = await db.query<{ document: unknown }>(
+    'SELECT v.document FROM protocol_version v JOIN protocol p ON p.id = v.protocol_id WHERE p.slug = $1 AND v.version = $2',
+    [slug, version],
+  );
+  return row ? protocolSchema.parse(row.document) : null;
 }
 
 /** Database ids of a protocol version and of its steps by name. */

@@ -8,6 +8,7 @@ import { Select } from 'primeng/select';
 import { TableModule } from 'primeng/table';
 import { CATEGORIES, type Category } from '#contracts/common';
 import type { SpecimenRow } from '#contracts/specimen';
+import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { LOADING } from '../../data/loaded';
@@ -51,7 +52,7 @@ export class Gear {
   protected readonly all = computed<GearRow[]>(() =>
     (this.loaded().value ?? []).map((row) => ({
       ...row,
-      name: `${row.maker} ${row.model} · ${row.label}`,
+      name: unitName(row),
       noiseValue: row.noiseA?.value ?? null,
       rejectionValue: row.rejection?.value ?? null,
       priceValue: row.price?.amount ?? null,

@@ -1,5 +1,6 @@
 import type { RankedUnit } from '#core/rules/rank';
 import type { RankingInputs } from '#contracts/ranking';
+import { unitName } from '#contracts/unit-name';
 
 /** Names of the units of a ranking. */
 export type Names = RankingInputs['names'];
@@ -9,10 +10,7 @@ export type RankingLine =
   | { readonly kind: 'stratum'; readonly stratum: number; readonly count: number; readonly first: string }
   | { readonly kind: 'unit'; readonly unit: RankedUnit };
 
-export const nameOf = (names: Names, id: string): string => {
-  const { maker, model, label } = names[id];
-  return `${maker} ${model} · ${label}`;
-};
+export const nameOf = (names: Names, id: string): string => unitName(names[id]);
 
 /** Units and the heads of their strata as one list of lines. */
 export function rankingLines(ranked: readonly RankedUnit[], names: Names): RankingLine[] {

@@ -16,6 +16,7 @@ import {
   type Rig,
   type RigDocument,
 } from '#contracts/rig';
+import { unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -75,7 +76,7 @@ export class Rigs {
   ];
   protected readonly units = computed(() => [
     { label: 'none', value: null },
-    ...(this.specimens().value ?? []).map((s) => ({ label: `${s.maker} ${s.model} · ${s.label}`, value: s.id })),
+    ...(this.specimens().value ?? []).map((s) => ({ label: unitName(s), value: s.id })),
   ]);
   protected readonly resultText = resultText;
 

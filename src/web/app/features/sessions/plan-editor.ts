@@ -10,6 +10,7 @@ import { Textarea } from 'primeng/textarea';
 import { CATEGORIES, type Category } from '#contracts/common';
 import type { Problem } from '#contracts/problem';
 import type { NewPlan, PlannedUnit } from '#contracts/session-plan';
+import { unitKey, unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -80,10 +81,10 @@ export class PlanEditor {
       )?.protocol,
   );
   protected readonly catalogue = computed(() => {
-    const taken = new Set(this.units().map((u) => `${u.maker}/${u.model}/${u.label}`));
+    const taken = new Set(this.units().map(unitKey));
     return (this.specimens().value ?? [])
-      .filter((s) => s.category === this.plan()?.category && !taken.has(`${s.maker}/${s.model}/${s.label}`))
-      .map((s) => ({ label: `${s.maker} ${s.model} · ${s.label}${s.onDesk ? ' (on the desk)' : ''}`, value: s.id }));
+      .filter((s) => s.category === this.plan()?.category && !taken.has(unitKey(s)))
+      .map((s) => ({ label: unitName(s) + (s.onDesk ? ' (on the desk)' : ''), value: s.id }));
   });
   protected readonly late = computed(() => {
     const plan = this.plan();

@@ -12,6 +12,7 @@ import { PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric'
 import { quantity } from '#core/measure/registry';
 import type { Problem } from '#contracts/problem';
 import type { Run, Take } from '#contracts/specimen';
+import { unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData, currentPoints } from '../../data/catalogue';
@@ -72,7 +73,7 @@ export class Unit {
   protected readonly sheet = computed(() => this.loaded().value);
   protected readonly name = computed(() => {
     const row = this.sheet()?.row;
-    return row ? `${row.maker} ${row.model} · ${row.label}` : '';
+    return row ? unitName(row) : '';
   });
 
   protected readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
