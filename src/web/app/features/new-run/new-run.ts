@@ -17,6 +17,7 @@ import type { Problem } from '#contracts/problem';
 import { Api, problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
+import { fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { Events } from '../../data/events';
 import { ScreenKeys } from '../../data/keys';
@@ -82,16 +83,10 @@ export class NewRun {
     this.protocols().value?.find((p) => p.id === this.draft().protocol && p.version === this.draft().protocolVersion),
   );
   protected readonly protocolOptions = computed(() =>
-    (this.protocols().value ?? [])
-      .filter((p) => p.category === this.draft().category)
-      .map((p) => ({ label: `${p.name}, version ${p.version}`, value: `${p.id}/${p.version}` }))
-      .reverse(),
+    protocolChoices(this.protocols().value ?? [], this.draft().category),
   );
   private readonly rigs = toSignal(inject(SessionData).rigs(), { initialValue: LOADING });
-  protected readonly rigOptions = computed(() => [
-    { label: 'none noted', value: null },
-    ...[...new Set((this.rigs().value ?? []).map((r) => r.document.name))].map((value) => ({ label: value, value })),
-  ]);
+  protected readonly rigOptions = computed(() => rigChoices(this.rigs().value ?? []));
   protected readonly stepOptions = computed(() => [
     { label: 'not used', value: null },
     ...(this.protocol()?.steps ?? []).map((s) => ({ label: s.title, value: s.id })),
@@ -167,8 +162,7 @@ export class NewRun {
   }
 
   protected setProtocol(key: string): void {
-    const [protocol, version] = key.split('/');
-    this.change({ protocol, protocolVersion: Number(version) });
+    this.change(fromProtocolKey(key));
   }
 
   protected setPoints(criterion: string, value: number | null): void {

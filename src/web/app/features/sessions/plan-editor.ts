@@ -14,6 +14,7 @@ import { unitKey, unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
+import { fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
@@ -58,21 +59,12 @@ export class PlanEditor {
 
   protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
   protected readonly sources = SOURCES;
-  protected readonly rigNames = computed(() => [
-    { label: 'none noted', value: null },
-    ...[...new Set((this.loadedRigs().value ?? []).map((r) => r.document.name))].map((value) => ({
-      label: value,
-      value,
-    })),
-  ]);
+  protected readonly rigNames = computed(() => rigChoices(this.loadedRigs().value ?? []));
   protected readonly protocolOptions = computed(() =>
-    (this.versions().value ?? [])
-      .filter((v) => v.protocol.category === this.plan()?.category)
-      .map((v) => ({
-        label: `${v.protocol.name}, version ${v.protocol.version}`,
-        value: `${v.protocol.id}/${v.protocol.version}`,
-      }))
-      .reverse(),
+    protocolChoices(
+      (this.versions().value ?? []).map((v) => v.protocol),
+      this.plan()?.category,
+    ),
   );
   protected readonly protocol = computed(
     () =>
@@ -130,8 +122,7 @@ export class PlanEditor {
   }
 
   protected setProtocol(key: string): void {
-    const [protocol, version] = key.split('/');
-    this.change({ protocol, protocolVersion: Number(version), controlSteps: [] });
+    this.change({ ...fromProtocolKey(key), controlSteps: [] });
   }
 
   protected addKnown(id: string | null): void {

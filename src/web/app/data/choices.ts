@@ -1,0 +1,28 @@
+import type { Category } from '#contracts/common';
+import type { Protocol } from '#contracts/protocol';
+import type { Rig } from '#contracts/rig';
+
+/** A version of a protocol as the value of a choice. */
+export const protocolKey = ({ id, version }: Pick<Protocol, 'id' | 'version'>): string => `${id}/${version}`;
+
+/** The parts of {@link protocolKey}, as plans and drafts name them. */
+export function fromProtocolKey(key: string): { protocol: string; protocolVersion: number } {
+  const [protocol, version] = key.split('/');
+  return { protocol, protocolVersion: Number(version) };
+}
+
+/** Protocol versions of a category to choose from, newest first. */
+export const protocolChoices = (
+  protocols: readonly Protocol[],
+  category: Category | undefined,
+): { label: string; value: string }[] =>
+  protocols
+    .filter((p) => p.category === category)
+    .map((p) => ({ label: `${p.name}, version ${p.version}`, value: protocolKey(p) }))
+    .reverse();
+
+/** Rigs by name to choose from; none is a choice, too. */
+export const rigChoices = (rigs: readonly Rig[]): { label: string; value: string | null }[] => [
+  { label: 'none noted', value: null },
+  ...[...new Set(rigs.map((r) => r.document.name))].map((value) => ({ label: value, value })),
+];
