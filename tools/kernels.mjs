@@ -7,9 +7,16 @@ import asc from 'assemblyscript/asc';
 const root = join(import.meta.dirname, '..');
 
 /** Kernel, and the name of the constant that holds it. */
-export const KERNELS = { fft: 'FFT_KERNEL', 'true-peak': 'TRUE_PEAK_KERNEL', 'k-weighting': 'K_WEIGHTING_KERNEL' };
+export const KERNELS = {
+  fft: 'FFT_KERNEL',
+  'true-peak': 'TRUE_PEAK_KERNEL',
+  'k-weighting': 'K_WEIGHTING_KERNEL',
+  cholesky: 'CHOLESKY_KERNEL',
+};
 
-export const moduleOf = (kernel) => join(root, `src/core/dsp/${kernel}-kernel.ts`);
+/** Linear algebra belongs to the statistics, the others to the signal. */
+export const moduleOf = (kernel) =>
+  join(root, `src/core/${kernel === 'cholesky' ? 'stats' : 'dsp'}/${kernel}-kernel.ts`);
 
 /** The module that a kernel compiles to now. */
 export async function compiledModule(kernel) {

@@ -3,7 +3,7 @@ import { selectInPlace } from '../stats/order-statistic';
 import { catalogueOfPoints, criterionPoints, weightOf, type UnitFacts } from './criterion-points';
 import { CompositeDrawer } from './draw-composites';
 import { MOST_POINTS } from './points-curve';
-import { percentIndex, rankDistribution } from './rank-distribution';
+import { percentIndex, rankDistribution } from '../stats/rank-distribution';
 import { probabilityOfBeating, strataOf } from './strata';
 import type { Rubric } from './rubric';
 

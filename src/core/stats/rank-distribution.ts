@@ -1,4 +1,4 @@
-import { selectInPlace } from '../stats/order-statistic';
+import { selectInPlace } from './order-statistic';
 
 /** Where a unit's place falls over all draws. */
 export interface RankSpread {
