@@ -34,11 +34,14 @@ const ENOUGH = 1e-7;
  * @param answers - pairs and orders
  * @param penalty - see {@link USUAL_PENALTY}; without one the maximum must exist (see {@link maximumExists})
  * @param start - parameters of an earlier fit of the same things, or null
+ * @param covariance - of the log worths of that fit (items × items): with it the first step, after one more answer, is
+ *   a product instead of a solution
  */
 export function fitWorths(
   answers: AnswerTable,
   penalty: WorthPenalty = USUAL_PENALTY,
   start: Float64Array | null = null,
+  covariance: Float64Array | null = null,
 ): WorthFit {
   const withTies = answers.hasTies;
   const likelihood = new WorthLikelihood(answers, penalty, withTies);
@@ -46,6 +49,7 @@ export function fitWorths(
   let iterations = 0;
   let isConverged = false;
   likelihood.evaluate(at);
+  if (covariance) at = shortcut(likelihood, at, answers.items, covariance);
   const solver = new ConjugateGradients(likelihood, answers.items, penalty.worth === 0);
   while (iterations < MOST_STEPS) {
     const gradient = likelihood.gradient.slice();
@@ -91,6 +95,26 @@ function startingPoint(likelihood: WorthLikelihood, knownItems: number, start: F
   return from;
 }
 
+/** The step that the curvature of the fit before gives; not taken where it does not lead uphill. */
+function shortcut(
+  likelihood: WorthLikelihood,
+  at: Float64Array,
+  items: number,
+  covariance: Float64Array,
+): Float64Array {
+  const before = likelihood.objective;
+  const next = at.slice();
+  // After one answer the gradient is next to zero but for the few things in it.
+  for (let j = 0; j < items; j++) {
+    const slope = likelihood.gradient[j];
+    if (Math.abs(slope) > 1e-12) for (let i = 0; i < items; i++) next[i] += covariance[i * items + j] * slope;
+  }
+  likelihood.evaluate(next);
+  if (likelihood.objective > before) return next;
+  likelihood.evaluate(at);
+  return at;
+}
+
 /** The whole step, or half of it, a quarter … until the objective rises enough (Armijo). */
 function lineSearch(
   likelihood: WorthLikelihood,
@@ -126,7 +150,8 @@ class ConjugateGradients {
     const q = new Float64Array(n);
     let rz = dot(r, z);
     // A step needs no more digits than keep Newton's method fast; the next one mends the rest.
-    const target = 1e-12 * rz;
+    // What is left is about the log likelihood still to be gained: far below any that matters is enough.
+    const target = Math.max(1e-12 * rz, 1e-20);
     for (let i = 0; i < 10 * n + 50 && rz > target && rz > 1e-300; i++) {
       this.multiply(p, q);
       const alpha = rz / dot(p, q);

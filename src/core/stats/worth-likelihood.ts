@@ -90,11 +90,13 @@ export class WorthLikelihood {
       const nu = tiesAllowed[e] ? this.nu : 0;
       // Scaled by the larger of the two, so that nothing overflows.
       const shift = Math.abs(difference) / 2;
-      const up = Math.exp(difference / 2 - shift);
-      const down = Math.exp(-difference / 2 - shift);
-      const tie = nu * Math.exp(-shift);
+      const root = Math.exp(-shift);
+      const up = difference > 0 ? 1 : root * root;
+      const down = difference > 0 ? root * root : 1;
+      const tie = nu * root;
       const total = up + down + tie;
-      const [pA, pT] = [up / total, tie / total];
+      const pA = up / total;
+      const pT = tie / total;
       const count = winsA[e] + winsB[e] + ties[e];
       sum += winsA[e] * (difference / 2 - shift) - winsB[e] * (difference / 2 + shift) - count * Math.log(total);
       if (ties[e] > 0) sum += ties[e] * (Math.log(nu) - shift);
@@ -115,25 +117,32 @@ export class WorthLikelihood {
 
   private evaluateOrders(parameters: Float64Array): number {
     const { orderStarts, orderItems, orderWeights, orderCovariates, covariates } = this.answers;
-    const { gradient, covariatesAt, stageP } = this;
+    const { gradient, covariatesAt, stageP, scratch } = this;
     let sum = 0;
     let at = 0;
     for (let o = 0; o < orderWeights.length; o++) {
       const [start, end, weight] = [orderStarts[o], orderStarts[o + 1], orderWeights[o]];
+      let most = -Infinity;
+      for (let i = start; i < end; i++) {
+        let value = parameters[orderItems[i]];
+        for (let c = 0; c < covariates; c++)
+          value += orderCovariates[i * covariates + c] * parameters[covariatesAt + c];
+        scratch[i - start] = value;
+        if (value > most) most = value;
+      }
+      let all = 0;
+      for (let i = end - 1; i >= start; i--) {
+        const value = scratch[i - start] - most;
+        scratch[i - start] = Math.exp(value);
+        all += scratch[i - start];
+        if (i < end - 1) sum += weight * (value - Math.log(all));
+      }
       for (let stage = start; stage < end - 1; stage++) {
-        let most = -Infinity;
-        for (let i = stage; i < end; i++) {
-          let value = parameters[orderItems[i]];
-          for (let c = 0; c < covariates; c++)
-            value += orderCovariates[i * covariates + c] * parameters[covariatesAt + c];
-          stageP[at + i - stage] = value;
-          if (value > most) most = value;
-        }
+        // Summed anew: what is left after the best is taken off would lose digits.
         let total = 0;
-        for (let i = at; i < at + end - stage; i++) total += Math.exp(stageP[i] - most);
-        sum += weight * (stageP[at] - most - Math.log(total));
+        for (let i = stage; i < end; i++) total += scratch[i - start];
         for (let i = stage; i < end; i++) {
-          const p = Math.exp(stageP[at + i - stage] - most) / total;
+          const p = scratch[i - start] / total;
           stageP[at + i - stage] = p;
           const slope = weight * ((i === stage ? 1 : 0) - p);
           gradient[orderItems[i]] += slope;

@@ -35,9 +35,10 @@ export function worthPosterior(fit: WorthFit, options: PosteriorOptions = {}): W
   const hold = meanCurvature(a, size, n);
   for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) a[i * size + j] += hold;
   const factored = factorise(a, size);
-  if (!factored)
+  const inverse = factored?.inverse();
+  // Rounding may leave a hair of curvature where there is none: a variance of a million then.
+  if (!factored || !inverse || Array.from({ length: n }, (_, i) => inverse[i * size + i]).some((v) => !(v < 1e6)))
     throw new RangeError('The answers do not settle all worths: some things were never compared with the others.');
-  const inverse = factored.inverse();
   const covariance = new Float64Array(n * n);
   for (let i = 0; i < n; i++) covariance.set(inverse.subarray(i * size, i * size + n), i * n);
   return {
