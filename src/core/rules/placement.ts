@@ -19,14 +19,14 @@ export interface Placement {
 }
 
 /**
- * The strata of all others, as lines between log worths: half-way between the last unit of one and the first of the
- * next.
+ * The strata of all others, as places: after how many of them each stratum but the last one ends. Places, not worths,
+ * since these do not hang on how far the prior draws worths together.
  *
  * @param logWorth - of everything on the scale
  * @param draws - one array per thing
  * @param unit - is left out
  * @param probability - with which the first of a stratum beats the first of the next, e.g. 0.9
- * @returns falling log worths, relative to the mean of the others; one fewer than there are strata
+ * @returns rising counts, one fewer than there are strata
  */
 export function stratumBounds(
   logWorth: ArrayLike<number>,
@@ -35,15 +35,12 @@ export function stratumBounds(
   probability: number,
 ): number[] {
   const others = Array.from({ length: logWorth.length }, (_, i) => i).filter((i) => i !== unit);
-  const mean = others.reduce((s, i) => s + logWorth[i], 0) / Math.max(1, others.length);
   others.sort((a, b) => logWorth[b] - logWorth[a]);
   const strata = strataOf(
     others.map((i) => draws[i]),
     probability,
   );
-  return others.flatMap((o, i) =>
-    i > 0 && strata[i] > strata[i - 1] ? [(logWorth[o] + logWorth[others[i - 1]]) / 2 - mean] : [],
-  );
+  return others.flatMap((_, i) => (i > 0 && strata[i] > strata[i - 1] ? [i] : []));
 }
 
 /**
@@ -62,17 +59,10 @@ export function placementOf(
 ): Placement {
   const count = draws[unit].length;
   const tally = new Array<number>(bounds.length + 1).fill(0);
-  for (let d = 0; d < count; d++) {
-    let mean = 0;
-    draws.forEach((values, i) => (mean += i === unit ? 0 : values[d]));
-    const value = draws[unit][d] - mean / Math.max(1, draws.length - 1);
-    let stratum = 0;
-    while (stratum < bounds.length && value < bounds[stratum]) stratum++;
-    tally[stratum]++;
-  }
+  const places = placesOf(draws, unit);
+  for (const place of places) tally[bounds.filter((bound) => bound < place).length]++;
   const probabilities = tally.map((n) => n / count);
   const likeliest = probabilities.indexOf(Math.max(...probabilities)) + 1;
-  const places = placesOf(draws, unit);
   const sorted = places.slice().sort();
   const placeShares = new Array<number>(draws.length).fill(0);
   for (const place of places) placeShares[place - 1] += 1 / count;

@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { categorySchema, idSchema } from './common';
+import { attributeSchema, worthSchema } from './listening';
+
+/** Which answers make the scale. */
+export const scaleRequestSchema = z.strictObject({
+  category: categorySchema.default('microphone'),
+  attribute: attributeSchema.default('preference'),
+  voice: z.string().nullable().default(null),
+  use: z.string().nullable().default(null),
+  /** Years after which an answer counts half; null: answers do not fade. */
+  halfLifeYears: z.number().min(0.25).max(50).nullable().default(null),
+});
+export type ScaleRequest = z.infer<typeof scaleRequestSchema>;
+
+const effectSchema = z.object({
+  name: z.enum(['order', 'level', 'sighted']),
+  estimate: z.number(),
+  se: z.number(),
+  p: z.number(),
+  answers: z.int(),
+  words: z.string(),
+});
+
+export const scaleSchema = z.object({
+  items: z.array(
+    worthSchema.extend({
+      answers: z.int(),
+      component: z.int(),
+      stratum: z.int(),
+      /** Points that the heard curve gives; null where too few answers stand for it. */
+      heardPoints: z.number().nullable(),
+      /** Points given by hand for sound, where there are any. */
+      handPoints: z.number().nullable(),
+    }),
+  ),
+  components: z.int(),
+  bridges: z
+    .array(z.object({ a: z.string(), b: z.string() }))
+    .describe('Comparisons that alone hold two parts together'),
+  tie: z.number(),
+  answers: z.int(),
+  listeners: z.int(),
+  iterations: z.int(),
+  logLikelihood: z.number(),
+  effects: z.array(effectSchema),
+  voices: z.array(z.string()),
+  uses: z.array(z.string()),
+  words: z.array(
+    z.object({
+      word: z.string(),
+      quantity: z.string(),
+      title: z.string(),
+      unit: z.string(),
+      points: z.array(z.object({ id: z.string(), name: z.string(), said: z.int(), heard: z.int(), value: z.number() })),
+      /** Spearman's correlation of how often the word was said with the figure; null for fewer than four units. */
+      correlation: z.number().nullable(),
+    }),
+  ),
+});
+export type Scale = z.infer<typeof scaleSchema>;
+
+/** Where the new one settles, and what to ask next. */
+export const placingSchema = z.object({
+  specimenId: z.string(),
+  name: z.string(),
+  answers: z.int(),
+  place90: z.tuple([z.number(), z.number()]),
+  units: z.int(),
+  strata: z.int(),
+  likeliest: z.int(),
+  probabilities: z.array(z.number()),
+  isSettled: z.boolean(),
+  question: z
+    .object({
+      kind: z.enum(['pair', 'heat']),
+      takes: z.array(z.object({ takeId: z.string(), specimenId: z.string() })),
+      sdNow: z.number(),
+      sdAfter: z.number(),
+    })
+    .nullable(),
+  /** Why there is no question: no clip of a like step, nothing to compare with. */
+  problem: z.string().nullable(),
+});
+export type Placing = z.infer<typeof placingSchema>;
+export const placeRequestSchema = scaleRequestSchema.extend({
+  kind: z.enum(['pair', 'heat']).default('pair'),
+  /** Step that is heard; its newest take of each unit. */
+  step: z.string(),
+});
+export const placeAnswerSchema = placeRequestSchema.extend({
+  listener: z.string().trim().min(1).max(120),
+  /** Specimens, best first. */
+  order: z.array(idSchema).min(2).max(6),
+  isTie: z.boolean().default(false),
+  /** In which order they were offered. */
+  offered: z.array(idSchema).min(2).max(6),
+  residualsLu: z.array(z.number()).max(6).default([]),
+});

@@ -1,0 +1,25 @@
+/** The short vocabulary: words that people have for microphones, and what speaks for them in figures. */
+export const HEARD_WORDS = [
+  'dull',
+  'bright',
+  'thin',
+  'full',
+  'boxy',
+  'harsh',
+  'sibilant',
+  'noisy',
+  'roomy',
+  'natural',
+] as const;
+export type HeardWord = (typeof HEARD_WORDS)[number];
+
+/**
+ * The measured quantity that a word is held against, and whether more of the word goes with a higher figure. Which
+ * figure a word belongs to is common practice, no source.
+ */
+export const WORD_QUANTITIES: Partial<Record<HeardWord, { readonly quantity: string; readonly sign: 1 | -1 }>> = {
+  sibilant: { quantity: 'sibilance', sign: 1 },
+  noisy: { quantity: 'noiseReSpeechA', sign: 1 },
+  full: { quantity: 'proximityRise', sign: 1 },
+  roomy: { quantity: 'criticalDistance', sign: -1 },
+};
