@@ -86,8 +86,9 @@ function features(samples: Float64Array, sampleRate: number): Features {
   const count = EDGES_HZ.length - 1;
   const bands = new Float64Array(frames * count);
   const loudness = new Float64Array(frames);
-  fft.input.im.fill(0);
   for (let f = 0; f < frames; f++) {
+    // The transform uses its input up.
+    fft.input.im.fill(0);
     for (let i = 0; i < size; i++) fft.input.re[i] = samples[f * hop + i] * window[i];
     fft.forward();
     for (let k = 0; k < count; k++) {

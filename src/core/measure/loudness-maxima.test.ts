@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { BiquadCascade } from '../dsp/biquad';
 import { butterworthLowPass } from '../dsp/butterworth';
-import { analyse, joined, lcgNoise, scaled, sine, streamOf } from '../testing/signals';
+import { memoryStream } from '../audio/memory-stream';
+import { analyse, joined, lcgNoise, scaled, sine } from '../testing/signals';
 import { analyseLevel } from './clip-analysis';
 import { loudnessRange } from './loudness-range';
 import { levelMatch } from './level-match';
@@ -10,7 +11,7 @@ import { dbtp, lufs } from '../units';
 
 const tone = (level: number, seconds: number): Float64Array => sine(1000, level, seconds);
 const quiet = (seconds: number): Float64Array => new Float64Array(Math.round(seconds * 48_000));
-const loudness = async (signal: Float64Array) => (await analyseLevel(streamOf([signal, signal]))).loudness;
+const loudness = async (signal: Float64Array) => (await analyseLevel(memoryStream([signal, signal]))).loudness;
 const repeated = (times: number, ...parts: Float64Array[]): Float64Array =>
   joined(...Array.from({ length: times }, () => parts).flat());
 
@@ -71,7 +72,7 @@ describe('true peak between samples, EBU Tech 3341', () => {
     });
     new BiquadCascade(butterworthLowPass(8, 22_000, rate)).process(fast);
     const down = Float64Array.from({ length: 48_000 }, (_, i) => fast[4 * i]);
-    const { truePeakDbtp } = (await analyseLevel(streamOf([down]))).loudness;
+    const { truePeakDbtp } = (await analyseLevel(memoryStream([down]))).loudness;
     const direct = 20 * Math.log10(fast.reduce((m, x) => Math.max(m, Math.abs(x)), 0));
     // The low-pass shapes the burst, so its own peak at four times the rate is the reference.
     expect(truePeakDbtp - direct).toBeLessThanOrEqual(0.2);
@@ -107,8 +108,8 @@ describe('dual mono and channels', () => {
   it('a one-channel clip as played by two loudspeakers is 3.01 LU louder', async () => {
     const signal = tone(-20, 3);
     const [mono, dual] = [
-      (await analyseLevel(streamOf([signal]))).loudness,
-      (await analyseLevel(streamOf([signal]), { dualMono: true })).loudness,
+      (await analyseLevel(memoryStream([signal]))).loudness,
+      (await analyseLevel(memoryStream([signal]), { dualMono: true })).loudness,
     ];
     expect(dual.integratedLufs - mono.integratedLufs).toBeCloseTo(10 * Math.log10(2), 9);
     expect(dual.truePeakDbtp).toBe(mono.truePeakDbtp);
@@ -123,9 +124,9 @@ describe('dual mono and channels', () => {
 
 it('loudness of a part is that of the part cut out', async () => {
   const clip = joined(tone(-40, 2), tone(-20, 3), tone(-30, 2));
-  const { framePowers } = await analyseLevel(streamOf([clip]));
+  const { framePowers } = await analyseLevel(memoryStream([clip]));
   const part = partLoudness(framePowers, { startS: 2, endS: 5 });
-  const cut = (await analyseLevel(streamOf([clip.slice(2 * 48_000, 5 * 48_000)]))).loudness;
+  const cut = (await analyseLevel(memoryStream([clip.slice(2 * 48_000, 5 * 48_000)]))).loudness;
   // K-weighting rings on from what comes before the part.
   expect(part.integratedLufs).toBeCloseTo(cut.integratedLufs, 2);
   expect(part).toMatchObject({ startS: 2, endS: 5 });
@@ -149,10 +150,10 @@ describe('levelMatch', () => {
   it('leaves no more than 0.1 LU when measured again', async () => {
     const noise = lcgNoise(96_000, 0.2, 3);
     const clips = [scaled(noise, -10), sine(700, -14, 2), joined(noise.subarray(0, 48_000), scaled(noise, -30))];
-    const before = await Promise.all(clips.map(async (c) => (await analyseLevel(streamOf([c]))).loudness));
+    const before = await Promise.all(clips.map(async (c) => (await analyseLevel(memoryStream([c]))).loudness));
     const { gainsDb } = levelMatch(before, -16);
     const after = await Promise.all(
-      clips.map(async (c, i) => (await analyseLevel(streamOf([scaled(c, gainsDb[i])]))).loudness),
+      clips.map(async (c, i) => (await analyseLevel(memoryStream([scaled(c, gainsDb[i])]))).loudness),
     );
     const levels = after.map((a) => a.integratedLufs);
     expect(Math.max(...levels) - Math.min(...levels)).toBeLessThanOrEqual(0.1);

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { loadLibebur128, type Libebur128 } from '../testing/libebur128';
-import { analyse, joined, lcgNoise, scaled, sine, streamOf, syllables } from '../testing/signals';
+import { memoryStream } from '../audio/memory-stream';
+import { analyse, joined, lcgNoise, scaled, sine, syllables } from '../testing/signals';
 import { BiquadCascade } from '../dsp/biquad';
 import { lowPass } from '../dsp/eq-biquads';
 import { kWeighting } from '../dsp/k-weighting';
@@ -10,7 +11,7 @@ import { analyseLevel } from './clip-analysis';
 import { gatedLoudness, powerToLufs } from './integrated-loudness';
 
 const integrated = async (channels: readonly Float64Array[], rate = 48_000): Promise<number> =>
-  (await analyseLevel(streamOf(channels, rate))).loudness.integratedLufs;
+  (await analyseLevel(memoryStream(channels, rate))).loudness.integratedLufs;
 const stereo = (x: Float64Array): Float64Array[] => [x, x];
 const silence = (seconds: number, rate = 48_000): Float64Array => new Float64Array(Math.round(seconds * rate));
 

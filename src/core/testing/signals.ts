@@ -1,5 +1,5 @@
 import type { AudioFormat } from '../audio/audio-format';
-import { BLOCK_FRAMES, type SampleStream } from '../audio/sample-stream';
+import { memoryStream } from '../audio/memory-stream';
 import { analyseClip, type ClipAnalysis } from '../measure/clip-analysis';
 
 // Signals for tests, made from their definitions.
@@ -40,39 +40,12 @@ export function mixed(a: Float64Array, b: Float64Array): Float64Array {
 export const scaled = (signal: Float64Array, gainDb: number): Float64Array =>
   signal.map((x) => x * 10 ** (gainDb / 20));
 
-/** A stream over arrays, as a reader would give it. */
-export function streamOf(
-  channels: readonly Float64Array[],
-  sampleRate = 48_000,
-  format: Partial<AudioFormat> = {},
-): SampleStream {
-  let at = 0;
-  return {
-    format: {
-      container: 'wav',
-      encoding: 'float64',
-      sampleRate,
-      channels: channels.length,
-      channelMask: null,
-      frames: channels[0].length,
-      ...format,
-    },
-    read(into) {
-      const count = Math.min(BLOCK_FRAMES, channels[0].length - at);
-      channels.forEach((samples, c) => into[c].set(samples.subarray(at, at + count)));
-      at += count;
-      return count;
-    },
-    close: () => undefined,
-  };
-}
-
 export const analyse = (
   channels: readonly Float64Array[],
   sampleRate = 48_000,
   format: Partial<AudioFormat> = {},
 ): Promise<ClipAnalysis> =>
-  analyseClip(streamOf(channels, sampleRate, format), { reopen: () => streamOf(channels, sampleRate, format) });
+  analyseClip(memoryStream(channels, sampleRate, format), { reopen: () => memoryStream(channels, sampleRate, format) });
 
 /**
  * Something with the rhythm of speech: bursts of noise of 0.1–0.4 s (syllables) in phrases, with their true times.

@@ -1,0 +1,171 @@
+import { placementOf, stratumBounds, type Placement } from '#core/rules/placement';
+import { strataOf } from '#core/rules/strata';
+import { AnswerTable } from '#core/stats/comparison-answers';
+import { comparisonGraph, type Bridge } from '#core/stats/comparison-graph';
+import { fitWorths, USUAL_PENALTY } from '#core/stats/fit-worths';
+import { nextHeat, nextPair, placesOf } from '#core/stats/next-question';
+import { standardDeviation } from '#core/stats/moments';
+import { answerEffect, type AnswerEffect } from '#core/stats/answer-effect';
+import { toldByOrder, updatedPosterior, worthPosterior, type WorthPosterior } from '#core/stats/worth-posterior';
+import { scaleFrom, type ScaleItem } from '#core/stats/worth-scale';
+import type { WorthFit } from '#core/stats/fit-worths';
+
+/** An answer with indices in place of units. */
+export interface IndexedAnswer {
+  readonly id: number;
+  /** As given for a pair, best first for an order. */
+  readonly items: readonly number[];
+  /** Null for an order. */
+  readonly outcome: 1 | 0.5 | 0 | null;
+  readonly tiesAllowed: boolean;
+  readonly weight: number;
+  /** Place in which each was offered, residual level in LU, whether it is a yardstick known by name. */
+  readonly circumstances: readonly (readonly [place: number, levelLu: number, isNamed: 0 | 1])[];
+}
+
+/** Order to a worker: one scale over all answers. */
+export interface RankHeardTask {
+  /** The same key, with the same units and answers that only grow, lets a thread go on from where it was. */
+  readonly key: string;
+  readonly units: number;
+  readonly answers: readonly IndexedAnswer[];
+  readonly stratumProbability: number;
+  readonly withEffects: boolean;
+  /** The unit to be placed, who may be asked about, and how. */
+  readonly place: {
+    readonly unit: number;
+    readonly opponents: readonly number[];
+    readonly kind: 'pair' | 'heat';
+  } | null;
+}
+
+export interface RankHeardResult {
+  readonly items: readonly (ScaleItem & { readonly stratum: number })[];
+  readonly components: number;
+  readonly bridges: readonly Bridge[];
+  readonly tie: number;
+  readonly iterations: number;
+  readonly logLikelihood: number;
+  readonly effects: readonly (AnswerEffect & { readonly name: 'order' | 'level' | 'sighted' })[];
+  readonly placing:
+    (Placement & { question: { items: readonly number[]; sdAfter: number } | null; sdNow: number }) | null;
+}
+
+/** What a thread remembers of the last scale, so that one more answer costs little. */
+interface Warm {
+  readonly key: string;
+  readonly table: AnswerTable;
+  readonly ids: readonly number[];
+  readonly fit: WorthFit;
+  readonly posterior: WorthPosterior;
+  /** Answers since the curvature was computed whole. */
+  readonly since: number;
+}
+const warm = new Map<string, Warm>();
+const MOST_WARM = 4;
+/** After so many quick answers the covariance is computed whole again: until then the others' curvature is held. */
+const MOST_QUICK = 5;
+/** Up to so many units the whole computation is quick enough to be done every time. */
+const FEW_UNITS = 300;
+
+/** Fits, ranks, and proposes the next question. */
+export default function rankHeard(task: RankHeardTask): RankHeardResult {
+  const { fit, posterior, table } = fitted(task);
+  const graph = comparisonGraph(table);
+  const scale = scaleFrom(fit, posterior, graph);
+  const order = scale.items.map((_, i) => i).sort((a, b) => scale.items[a].place - scale.items[b].place);
+  const strata = strataOf(
+    order.map((i) => posterior.draws[i]),
+    task.stratumProbability,
+  );
+  const stratumOf = new Map(order.map((item, i) => [item, strata[i]]));
+  return {
+    items: scale.items.map((item, i) => ({ ...item, stratum: stratumOf.get(i) ?? 1 })),
+    components: graph.components,
+    bridges: graph.bridges,
+    tie: fit.tie,
+    iterations: fit.iterations,
+    logLikelihood: fit.logLikelihood,
+    effects: task.withEffects ? effects(task) : [],
+    placing: task.place && placing(task, task.place, fit, posterior),
+  };
+}
+
+function fitted(task: RankHeardTask): Warm {
+  const before = warm.get(task.key);
+  const ids = task.answers.map((a) => a.id);
+  const isGrown =
+    before?.table.items === task.units && before.ids.length <= ids.length && before.ids.every((id, i) => id === ids[i]);
+  const next = isGrown ? grown(before, task, ids) : whole(task, ids);
+  warm.delete(task.key);
+  warm.set(task.key, next);
+  for (const key of warm.keys()) if (warm.size > MOST_WARM) warm.delete(key);
+  return next;
+}
+
+function whole(task: RankHeardTask, ids: readonly number[]): Warm {
+  const table = new AnswerTable(task.units);
+  for (const answer of task.answers) addTo(table, answer);
+  const fit = fitWorths(table);
+  return { key: task.key, table, ids, fit, posterior: worthPosterior(fit), since: 0 };
+}
+
+function grown(before: Warm, task: RankHeardTask, ids: readonly number[]): Warm {
+  const added = task.answers.slice(before.ids.length);
+  if (added.length === 0) return before;
+  for (const answer of added) addTo(before.table, answer);
+  const fit = fitWorths(before.table, USUAL_PENALTY, before.fit.parameters, before.posterior.covariance);
+  const since = before.since + added.length;
+  if (task.units <= FEW_UNITS || since > MOST_QUICK)
+    return { ...before, ids, fit, posterior: worthPosterior(fit), since: 0 };
+  const told = added.flatMap((a) => toldByOrder(fit.logWorth, a.items, a.weight));
+  const posterior = updatedPosterior(before.posterior, before.fit.logWorth, fit.logWorth, told);
+  return { ...before, ids, fit, posterior, since };
+}
+
+function addTo(table: AnswerTable, { items, outcome, tiesAllowed, weight }: IndexedAnswer): void {
+  if (outcome === null) table.addOrder({ items, weight });
+  else table.addPair({ a: items[0], b: items[1], outcome, tiesAllowed, weight });
+}
+
+/** Each effect by itself, over the answers that tell of it. */
+function effects(task: RankHeardTask): RankHeardResult['effects'] {
+  const names = ['order', 'level', 'sighted'] as const;
+  return names.flatMap((name, c) => {
+    const telling = task.answers.filter(
+      (a) => a.circumstances.length === a.items.length && a.circumstances.some((x) => x[c] !== a.circumstances[0][c]),
+    );
+    // Fewer answers tell nothing that could be believed.
+    if (telling.length < 20) return [];
+    const effect = answerEffect(
+      task.units,
+      task.answers.map((a) => ({
+        ...a,
+        // Being heard first: the first place against all others.
+        covariate: a.items.map((_, i) => {
+          const value = a.circumstances.at(i)?.[c] ?? 0;
+          return name === 'order' ? (a.circumstances.length > 0 && value === 0 ? 1 : 0) : value;
+        }),
+      })),
+    );
+    return [{ ...effect, name, answers: telling.length }];
+  });
+}
+
+function placing(
+  task: RankHeardTask,
+  { unit, opponents, kind }: NonNullable<RankHeardTask['place']>,
+  fit: WorthFit,
+  posterior: WorthPosterior,
+): RankHeardResult['placing'] {
+  const bounds = stratumBounds(fit.logWorth, posterior.draws, unit, task.stratumProbability);
+  const placement = placementOf(posterior.draws, unit, bounds, task.stratumProbability);
+  const state = { logWorth: fit.logWorth, posterior, tie: kind === 'pair' ? fit.tie : 0 };
+  const heat = kind === 'heat' ? nextHeat(state, unit, opponents) : null;
+  const question = heat ?? nextPair(state, unit, opponents);
+  return {
+    ...placement,
+    sdNow: standardDeviation(placesOf(posterior.draws, unit)),
+    question: question && { items: question.items, sdAfter: question.expectedSd },
+  };
+}
