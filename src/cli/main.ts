@@ -3,6 +3,7 @@ import { packageVersion } from '#server/package-root';
 import { analyzeCommand } from './analyze';
 import { differenceCommand } from './difference';
 import { importCommand } from './import';
+import { listenCommand } from './listen';
 import { matchCommand } from './match';
 import { peaksCommand } from './peaks';
 import { rankCommand } from './rank';
@@ -23,6 +24,7 @@ program.addCommand(responseCommand());
 program.addCommand(differenceCommand());
 program.addCommand(matchCommand());
 program.addCommand(peaksCommand());
+program.addCommand(listenCommand());
 
 try {
   await program.parseAsync();

@@ -21,5 +21,7 @@ export const serverEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('specimen'), specimenId: z.string() }),
   /** A session changed: its plan, a take, a decision. */
   z.object({ type: z.literal('plan'), planId: z.string() }),
+  /** A listening test changed: prepared, answered, revealed. */
+  z.object({ type: z.literal('listening'), testId: z.string() }),
 ]);
 export type ServerEvent = z.infer<typeof serverEventSchema>;

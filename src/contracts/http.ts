@@ -43,6 +43,31 @@ import {
   unitEventSchema,
 } from './session-plan';
 import { tableReadingSchema } from './table-reading';
+import {
+  compareCandidateSchema,
+  compareRequestSchema,
+  compareSetSchema,
+  compareTableSchema,
+  laneDifferenceSchema,
+  newCompareSetSchema,
+} from './compare';
+import {
+  aboutListenerSchema,
+  headphonesSchema,
+  importAnswersSchema,
+  importedSchema,
+  joinSchema,
+  keySchema,
+  leaveOutSchema,
+  newTestSchema,
+  performerAnswerSchema,
+  revealSchema,
+  sendAnswerSchema,
+  sittingStateSchema,
+  testPageSchema,
+  testRowSchema,
+} from './listening';
+import { placeAnswerSchema, placeRequestSchema, placingSchema, scaleRequestSchema, scaleSchema } from './scale';
 
 /** One way to talk to the server. Paths are in Express' form; bodies and answers are JSON. */
 export interface Endpoint<Params extends z.ZodType, Body extends z.ZodType, Answer extends z.ZodType> {
@@ -61,6 +86,7 @@ const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });
 const bySha = z.object({ sha256: sha256Schema });
 const byRecording = z.object({ id: recordingIdSchema });
+const byKey = z.object({ key: keySchema });
 const bySlugAndVersions = z.object({
   slug: z.string(),
   from: z.coerce.number<string>().int().min(1),
@@ -221,6 +247,109 @@ export const ENDPOINTS = {
   ),
   discardRecording: post('/api/recordings/:id/discard', 'Throw a recording away', byRecording, nothing, done),
   benchParts: get('/api/bench', 'What the simulated bench has', none, benchPartsSchema),
+  compareSteps: get(
+    '/api/compare/steps',
+    'Steps that clips exist of',
+    none,
+    z.array(z.object({ category: categorySchema, step: z.string(), title: z.string(), units: z.int() })),
+  ),
+  compareCandidates: get(
+    '/api/compare/candidates/:category/:step',
+    'Clips of a step that can be compared',
+    z.object({ category: categorySchema, step: z.string() }),
+    z.array(compareCandidateSchema),
+  ),
+  compareTable: post(
+    '/api/compare',
+    'Clips side by side: levels, warnings, spectra',
+    none,
+    compareRequestSchema,
+    compareTableSchema,
+  ),
+  compareDifference: get(
+    '/api/compare/differences/:zero/:other',
+    'How one clip lies to another, and differs from it',
+    z.object({ zero: idSchema, other: idSchema }),
+    laneDifferenceSchema,
+  ),
+  compareSets: get('/api/compare/sets', 'Comparisons that are kept', none, z.array(compareSetSchema)),
+  compareSet: get('/api/compare/sets/:id', 'A comparison that is kept', byId, compareSetSchema),
+  keepCompareSet: post('/api/compare/sets', 'Keep a comparison', none, newCompareSetSchema, compareSetSchema),
+  removeCompareSet: post(
+    '/api/compare/sets/:id/removed',
+    'Take a comparison off the list, or put it back',
+    byId,
+    z.strictObject({ removed: z.boolean() }),
+    done,
+  ),
+  listeningTests: get('/api/listening', 'Listening tests, newest first', none, z.array(testRowSchema)),
+  newListeningTest: post('/api/listening', 'Set up a listening test', none, newTestSchema, testPageSchema),
+  listeningTest: get('/api/listening/:id', 'A listening test; results once revealed', byId, testPageSchema),
+  prepareTest: post('/api/listening/:id/prepare', 'Prepare the clips again', byId, nothing, done),
+  closeTest: post('/api/listening/:id/close', 'End a test', byId, nothing, testPageSchema),
+  revealTest: post('/api/listening/:id/reveal', 'End a test and show what was what', byId, nothing, testPageSchema),
+  performerAnswer: post(
+    '/api/listening/:id/performer',
+    'An order given while performing',
+    byId,
+    performerAnswerSchema,
+    testPageSchema,
+  ),
+  leaveOutSitting: post(
+    '/api/listening/:id/sittings/:sitting/left-out',
+    'Take the answers of a listener out of all results, or put them back',
+    z.object({ id: idSchema, sitting: idSchema }),
+    leaveOutSchema,
+    testPageSchema,
+  ),
+  forgetAbout: post('/api/listeners/:id/forget', 'Forget what a listener said of themselves', byId, nothing, done),
+  listenAddresses: get(
+    '/api/listening-addresses',
+    'Under which addresses other devices reach this server',
+    none,
+    z.object({ addresses: z.array(z.string()) }),
+  ),
+  joinTest: post('/api/listen/join/:key', 'Take part in a test', byKey, joinSchema, z.object({ sitting: keySchema })),
+  sitting: get('/api/listen/:key', 'What a listener is asked now', byKey, sittingStateSchema),
+  sittingAbout: post(
+    '/api/listen/:key/about',
+    'What a listener says of themselves',
+    byKey,
+    aboutListenerSchema,
+    sittingStateSchema,
+  ),
+  sittingHeadphones: post(
+    '/api/listen/:key/headphones',
+    'What the check of the headphones found',
+    byKey,
+    headphonesSchema,
+    sittingStateSchema,
+  ),
+  sittingAnswer: post('/api/listen/:key/answers', 'An answer', byKey, sendAnswerSchema, sittingStateSchema),
+  sittingReveal: get('/api/listen/:key/reveal', 'The key of one’s own test, once it is revealed', byKey, revealSchema),
+  importAnswers: post(
+    '/api/scale/import',
+    'Answers of tests that were run elsewhere',
+    none,
+    importAnswersSchema,
+    importedSchema,
+  ),
+  scale: post('/api/scale', 'One scale over all answers', none, scaleRequestSchema, scaleSchema),
+  place: post(
+    '/api/scale/place/:id',
+    'Where a unit settles, and what to ask next',
+    byId,
+    placeRequestSchema,
+    placingSchema,
+  ),
+  placeAnswer: post(
+    '/api/scale/place/:id/answers',
+    'The answer to the question asked',
+    byId,
+    placeAnswerSchema,
+    placingSchema,
+  ),
+  placeUndo: post('/api/scale/place/:id/undo', 'Take the last answer back', byId, placeRequestSchema, placingSchema),
 } as const;
 
 /** Paths that do not speak JSON in both directions. */
@@ -235,6 +364,8 @@ export const PLAIN_PATHS = {
   unitCsv: '/api/specimens/:id/measurements.csv',
   responseText: '/api/takes/:id/response.txt',
   impulseWav: '/api/takes/:id/impulse.wav',
+  blindClip: '/api/listen/:key/clips/:trial/:slot',
+  compareZip: '/api/compare/export.zip',
   events: '/api/events',
   openapi: '/api/openapi.json',
 } as const;

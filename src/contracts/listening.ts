@@ -147,6 +147,8 @@ export const sittingStateSchema = z.object({
       isFinal: z.boolean(),
       /** In the order of the alphabet. */
       names: z.array(z.object({ id: z.string(), name: z.string() })),
+      /** Of a sighted test, what each code is; empty in a blind one. */
+      labels: z.array(z.string()),
     })
     .nullable(),
 });

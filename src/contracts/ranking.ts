@@ -17,6 +17,11 @@ export const unitFactsSchema: z.ZodType<UnitFacts> = z.object({
   figures: z.record(z.string(), measuredFactSchema),
   byHand: z.record(z.string(), z.object({ value: z.number(), reason: z.string().nullable() })),
   prices: z.array(priceSchema),
+  heard: z
+    .object({ logWorth: z.number(), se: z.number(), answers: z.int() })
+    .nullable()
+    .optional()
+    .describe('What blind answers say'),
 });
 
 /** All that the page needs to rank by itself, with any weights. */

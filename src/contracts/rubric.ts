@@ -23,6 +23,13 @@ export const criterionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...criterionBase, kind: z.literal('by-hand'), repeatability: z.number().min(0) }),
   z.strictObject({
     ...criterionBase,
+    kind: z.literal('heard'),
+    curve: curveSchema,
+    leastAnswers: z.int().min(1),
+    repeatability: z.number().min(0),
+  }),
+  z.strictObject({
+    ...criterionBase,
     kind: z.literal('price'),
     currency: currencySchema,
     basis: z.array(z.enum(PRICE_KINDS)).min(1),

@@ -34,6 +34,11 @@ const CATALOGUE = {
     safe: 'Everything stored before is untouched; nothing half-written was kept.',
     next: 'Free some space in the data folder, then send the file again.',
   },
+  'token-needed': {
+    status: 403,
+    safe: 'Nothing was changed.',
+    next: 'Open Sediment by the whole address that it printed when it started, token included.',
+  },
   'already-running': {
     status: 409,
     safe: 'Nothing was changed.',
@@ -63,6 +68,16 @@ const CATALOGUE = {
     status: 422,
     safe: 'The take and its clip are kept.',
     next: 'Retake it, or overrule each check with a reason.',
+  },
+  'answer-refused': {
+    status: 409,
+    safe: 'All answers given so far are kept.',
+    next: 'Do what the message says, or ask whoever runs the test.',
+  },
+  'answers-refused': {
+    status: 422,
+    safe: 'Nothing of this file was stored.',
+    next: 'Correct every line that is listed, then bring the file in again.',
   },
   internal: {
     status: 500,

@@ -2,7 +2,9 @@ import type { Server } from 'node:http';
 import { join, resolve } from 'node:path';
 import { FolderInUse, lockDataFolder } from './archive/data-folder-lock';
 import { packageRoot, speechFolder, webFolder } from './package-root';
+import { isLocalHost } from './routes/guard';
 import { httpServer } from './routes/server';
+import { newKey } from './services/listening-key';
 import { buildDemo } from './services/demo-builder';
 import { openApplication } from './wiring';
 
@@ -34,7 +36,9 @@ const lock = takeFolder();
 process.on('exit', () => lock.release());
 console.log(`Opening ${folder} …`);
 const application = await openApplication({ folder, demo: isDemo });
-const app = httpServer(application, { host, webFolder, report: (error) => console.error(error) });
+/** Other devices need it for everything but the pages of listeners. */
+const token = isLocalHost(host) ? null : (process.env['SEDIMENT_TOKEN'] ?? newKey());
+const app = httpServer(application, { host, port, token, webFolder, report: (error) => console.error(error) });
 
 const server: Server = app.listen(port, host, (error?: Error) => {
   if (error) {
@@ -47,6 +51,10 @@ const server: Server = app.listen(port, host, (error?: Error) => {
   }
   lock.announce(port);
   console.log(`Sediment is at http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}  (stop with Ctrl+C)`);
+  if (token !== null)
+    console.log(
+      `Other devices: http://${host === '0.0.0.0' ? '<address of this machine>' : host}:${port}/?token=${token}  (listeners need their own link only)`,
+    );
   if (isDemo) buildDemo(application, speechFolder).catch((cause: unknown) => console.error(cause));
 });
 

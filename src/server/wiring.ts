@@ -7,6 +7,10 @@ import { openPglite } from './db/pglite-database';
 import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './package-root';
 import { AnalysisQueue } from './services/analysis-queue';
 import { Catalogue } from './services/catalogue';
+import { Compare } from './services/compare';
+import { HeardScale } from './services/heard-scale';
+import { ListeningTests } from './services/listening-tests';
+import { Sittings } from './services/sittings';
 import { ClipIngest } from './services/clip-ingest';
 import { ClipPictures } from './services/clip-pictures';
 import { ClipReader } from './services/clip-reader';
@@ -51,6 +55,10 @@ export interface Application {
   readonly takePages: TakePages;
   readonly pictures: ClipPictures;
   readonly sweeps: SweepExports;
+  readonly compare: Compare;
+  readonly scale: HeardScale;
+  readonly tests: ListeningTests;
+  readonly sittings: Sittings;
   close(): Promise<void>;
 }
 
@@ -79,11 +87,16 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const ingest = new ClipIngest(store, database, pool);
   const queue = new AnalysisQueue(database, store, pool, hub, jobs, report);
   const rigs = new Rigs(database, store, pool);
-  const catalogue = new Catalogue(database, pool, rigs, hub);
+  // One thread of its own: it remembers the last scale, so that one more answer is quick.
+  const scalePool = openWorkerPool(options.workers ?? workerFolder, 1);
+  const scale = new HeardScale(database, scalePool, hub, now);
+  const catalogue = new Catalogue(database, pool, rigs, scale, hub);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
+  const tests = new ListeningTests(options.folder, database, store, pool, scale, hub, jobs, now, report);
   await ingest.recover();
   await queue.recover();
+  await tests.recover();
   return {
     status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
     database,
@@ -108,10 +121,16 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     takePages: new TakePages(database, queue, rigs),
     pictures: new ClipPictures(options.folder, store, pool),
     sweeps: new SweepExports(database, store, pool),
+    compare: new Compare(database, store, pool, now),
+    scale,
+    tests,
+    sittings: new Sittings(database, pool, tests, scale, hub, now),
     async close() {
       queue.close();
       await recordings.close();
+      await tests.settled();
       await pool.close();
+      await scalePool.close();
       await database.close();
     },
   };

@@ -29,6 +29,8 @@ export interface RankHeardTask {
   readonly key: string;
   readonly units: number;
   readonly answers: readonly IndexedAnswer[];
+  /** Given with names shown: not on the scale, but they tell what a name does. */
+  readonly sighted: readonly IndexedAnswer[];
   readonly stratumProbability: number;
   readonly withEffects: boolean;
   /** The unit to be placed, who may be asked about, and how. */
@@ -132,14 +134,15 @@ function addTo(table: AnswerTable, { items, outcome, tiesAllowed, weight }: Inde
 function effects(task: RankHeardTask): RankHeardResult['effects'] {
   const names = ['order', 'level', 'sighted'] as const;
   return names.flatMap((name, c) => {
-    const telling = task.answers.filter(
+    const all = name === 'sighted' ? [...task.answers, ...task.sighted] : task.answers;
+    const telling = all.filter(
       (a) => a.circumstances.length === a.items.length && a.circumstances.some((x) => x[c] !== a.circumstances[0][c]),
     );
     // Fewer answers tell nothing that could be believed.
     if (telling.length < 20) return [];
     const effect = answerEffect(
       task.units,
-      task.answers.map((a) => ({
+      all.map((a) => ({
         ...a,
         // Being heard first: the first place against all others.
         covariate: a.items.map((_, i) => {

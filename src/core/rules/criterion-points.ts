@@ -1,7 +1,8 @@
 import type { Bound } from '../measure/measurement';
+import { heardPoints, type HeardFact } from './heard-points';
 import { pointsOnCurve, type Knot } from './points-curve';
 import { pricePoints, type DatedPrice } from './price-rule';
-import type { Criterion, MeasuredCriterion, Rubric } from './rubric';
+import type { Criterion, HeardCriterion, MeasuredCriterion, Rubric } from './rubric';
 
 /** Facts about one unit, as known on the day in question. */
 export interface UnitFacts {
@@ -11,6 +12,8 @@ export interface UnitFacts {
   /** Points given by a person, by criterion. */
   readonly byHand: Readonly<Record<string, { readonly value: number; readonly reason: string | null }>>;
   readonly prices: readonly DatedPrice[];
+  /** What blind answers say; missing where nothing was heard. */
+  readonly heard?: HeardFact | null;
 }
 
 /** A measured figure, as far as ranking needs it. */
@@ -59,12 +62,10 @@ const BEYOND_LIMIT_SD = 3;
  */
 export function criterionPoints(criterion: Criterion, unit: UnitFacts): CriterionPoints {
   switch (criterion.kind) {
-    case 'by-hand': {
-      const given = unit.byHand[criterion.id];
-      if (!given) return { points: null, why: 'no points given yet', scatter: NO_SCATTER };
-      const scatter: Scatter = { kind: 'points', sd: criterion.repeatability };
-      return { points: given.value, why: given.reason ?? 'given by hand', scatter };
-    }
+    case 'by-hand':
+      return givenPoints(criterion, unit);
+    case 'heard':
+      return pointsFromListening(criterion, unit);
     case 'price': {
       const verdict = pricePoints(unit.prices, criterion);
       return { points: verdict.points, why: verdict.why, scatter: NO_SCATTER };
@@ -72,6 +73,27 @@ export function criterionPoints(criterion: Criterion, unit: UnitFacts): Criterio
     case 'measured':
       return measuredPoints(criterion, unit.figures[criterion.quantity]);
   }
+}
+
+function givenPoints(criterion: { id: string; repeatability: number }, unit: UnitFacts): CriterionPoints {
+  const given = unit.byHand[criterion.id];
+  if (!given) return { points: null, why: 'no points given yet', scatter: NO_SCATTER };
+  const scatter: Scatter = { kind: 'points', sd: criterion.repeatability };
+  return { points: given.value, why: given.reason ?? 'given by hand', scatter };
+}
+
+/** Answers stand before points given by hand; both are said. */
+function pointsFromListening(criterion: HeardCriterion, unit: UnitFacts): CriterionPoints {
+  const fact = unit.heard;
+  const points = heardPoints(criterion, fact ?? undefined);
+  const given = unit.byHand[criterion.id];
+  if (points === null || !fact) return givenPoints(criterion, unit);
+  const hand = given ? `; by hand ${given.value.toFixed(1)}` : '';
+  return {
+    points,
+    why: `heard in ${fact.answers} blind answers${hand}`,
+    scatter: { kind: 'figure', value: fact.logWorth, sd: fact.se, beyond: 0, curve: criterion.curve },
+  };
 }
 
 function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undefined): CriterionPoints {

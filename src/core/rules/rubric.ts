@@ -39,7 +39,21 @@ export interface PriceCriterion extends CriterionBase {
   readonly limit: { readonly amount: number; readonly penalty: number } | null;
 }
 
-export type Criterion = MeasuredCriterion | ByHandCriterion | PriceCriterion;
+/** Points by a curve over what blind listening says; points given by hand stand in until enough was heard. */
+export interface HeardCriterion extends CriterionBase {
+  readonly kind: 'heard';
+  /** Over the log odds of being preferred to the middle unit: 0 as often, 1.1 three times in four, 2.2 nine in ten. */
+  readonly curve: readonly Knot[];
+  /** Fewer answers do not stand for a unit. */
+  readonly leastAnswers: number;
+  /** Standard deviation of the same person giving points by hand again. */
+  readonly repeatability: number;
+}
+
+export type Criterion = MeasuredCriterion | ByHandCriterion | PriceCriterion | HeardCriterion;
+
+/** Whether people give points for it. */
+export const isGivenByHand = ({ kind }: Criterion): boolean => kind === 'by-hand' || kind === 'heard';
 
 /** The written rules by which a category is scored: data, versioned, frozen once used. */
 export interface Rubric {

@@ -12,6 +12,7 @@ import { clipRoutes } from './clips';
 import { eventRoutes } from './events';
 import { exportRoutes } from './exports';
 import { localOnly } from './guard';
+import { listeningRoutes } from './listening';
 import { recordingRoutes } from './recordings';
 
 /**
@@ -22,16 +23,24 @@ import { recordingRoutes } from './recordings';
  */
 export function httpServer(
   application: Application,
-  options: { host: string; webFolder: string; report: (error: unknown) => void },
+  options: {
+    host: string;
+    /** Asked of other devices, where the server listens to them; null where it does not. */
+    token?: string | null;
+    port?: number;
+    webFolder: string;
+    report: (error: unknown) => void;
+  },
 ): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(localOnly(options.host));
+  app.use(localOnly(options.host, options.token ?? null));
   clipRoutes(app, application);
   recordingRoutes(app, application);
   app.use(express.json({ limit: '4mb' }));
   apiRoutes(app, application);
   boothRoutes(app, application);
+  listeningRoutes(app, application, { host: options.host, port: options.port ?? 0 });
   exportRoutes(app, application);
   eventRoutes(app, application);
   app.get(PLAIN_PATHS.openapi, (_request, response) => {

@@ -1,10 +1,11 @@
 import { filter } from 'rxjs';
 import { ALGORITHM_VERSION, QUANTITY_IDS } from '#core/measure/registry';
-import type { UnitFacts } from '#core/rules/criterion-points';
+import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
+import type { HeardFact } from '#core/rules/heard-points';
 import type { RankedUnit } from '#core/rules/rank';
 import { corrected } from '#core/rules/rig-agreement';
 import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
-import type { Criterion } from '#core/rules/rubric';
+import { isGivenByHand, type Criterion } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
 import type { RankingInputs, RankRow } from '#contracts/ranking';
@@ -29,6 +30,7 @@ import { listUnitEvents } from '../db/queries/unit-event';
 import { Failure } from '../failures';
 import { comparableFacts, type RankedFact } from './comparable-facts';
 import type { EventHub } from './event-hub';
+import type { HeardScale } from './heard-scale';
 import type { Rigs } from './rigs';
 import { takeFromRow } from './take-from-row';
 import type { WorkerPool } from './worker-pool';
@@ -50,6 +52,7 @@ export class Catalogue {
     private readonly database: Database,
     private readonly pool: WorkerPool,
     private readonly rigs: Rigs,
+    private readonly scale: HeardScale,
     hub: EventHub,
   ) {
     hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => (this.snapshot = null));
@@ -194,8 +197,17 @@ export class Catalogue {
       (f) => f.specimen_id,
     );
     const points = groupBy(await currentPoints(db), (p) => p.specimen_id);
+    const heard = new Map<string, HeardFact>();
+    for (const category of new Set(categories.values()))
+      for (const [id, fact] of await this.scale.factsForRanking(category)) heard.set(id, fact);
     const units = new Map(
-      bases.map((b) => [b.id, unitFacts(b.id, facts.get(b.id) ?? [], points.get(b.id) ?? [], prices.get(b.id) ?? [])]),
+      bases.map((b) => [
+        b.id,
+        {
+          ...unitFacts(b.id, facts.get(b.id) ?? [], points.get(b.id) ?? [], prices.get(b.id) ?? []),
+          heard: heard.get(b.id) ?? null,
+        },
+      ]),
     );
     const inputs = new Map<Category, RankingInputs>();
     const ranked = new Map<Category, readonly RankedUnit[]>();
@@ -276,7 +288,9 @@ function specimenRow(
   ranked: RankedUnit | undefined,
   criteria: readonly Criterion[],
 ): SpecimenRow {
-  const missingPoints = criteria.filter((c) => c.kind === 'by-hand' && !unit.byHand[c.id]).map((c) => c.id);
+  const missingPoints = criteria
+    .filter((c) => isGivenByHand(c) && criterionPoints(c, unit).points === null)
+    .map((c) => c.id);
   return {
     id: base.id,
     maker: base.maker,

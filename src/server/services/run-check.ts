@@ -1,7 +1,7 @@
 import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
 import type { ProblemDetail } from '#contracts/problem';
 import type { Protocol } from '#contracts/protocol';
-import type { Rubric } from '#core/rules/rubric';
+import { isGivenByHand, type Rubric } from '#core/rules/rubric';
 
 /** What a run document is checked against. */
 export interface RunCheckContext {
@@ -98,7 +98,7 @@ function pointsProblems(loose: Loose, points: readonly Loose[], context: RunChec
   const category = asRecord(loose['specimen'])['category'];
   if (typeof category !== 'string' || points.length === 0) return [];
   const rubric = context.rubricOf(category);
-  const byHand = rubric?.criteria.filter((c) => c.kind === 'by-hand').map((c) => c.id) ?? [];
+  const byHand = rubric?.criteria.filter(isGivenByHand).map((c) => c.id) ?? [];
   return points.flatMap((entry, i) => {
     const criterion = entry['criterion'];
     if (typeof criterion !== 'string' || byHand.includes(criterion)) return [];

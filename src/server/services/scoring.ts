@@ -1,3 +1,4 @@
+import { isGivenByHand } from '#core/rules/rubric';
 import type { PointsInput, PriceInput } from '#contracts/run-document';
 import type { Database } from '../db/database';
 import { givePoints } from '../db/queries/points';
@@ -22,7 +23,7 @@ export class Scoring {
     const { category } = await this.catalogue.specimen(specimenId);
     const rubric = await currentRubric(this.database, category);
     const criterion = rubric?.rubric.criteria.find((c) => c.id === points.criterion);
-    if (!rubric || criterion?.kind !== 'by-hand') {
+    if (!rubric || !criterion || !isGivenByHand(criterion)) {
       const message = `"${points.criterion}" is not a criterion that points are given for by hand`;
       throw new Failure('invalid-request', `${message}.`, [{ file: null, field: 'criterion', message }]);
     }

@@ -1,3 +1,5 @@
+import type { QuantityId } from '../../measure/registry';
+
 /** The short vocabulary: words that people have for microphones, and what speaks for them in figures. */
 export const HEARD_WORDS = [
   'dull',
@@ -14,12 +16,19 @@ export const HEARD_WORDS = [
 export type HeardWord = (typeof HEARD_WORDS)[number];
 
 /**
- * The measured quantity that a word is held against, and whether more of the word goes with a higher figure. Which
- * figure a word belongs to is common practice, no source.
+ * The measured quantities that a word is held against, and whether more of the word goes with a higher figure. Which
+ * figures a word belongs to is common practice, no source.
  */
-export const WORD_QUANTITIES: Partial<Record<HeardWord, { readonly quantity: string; readonly sign: 1 | -1 }>> = {
-  sibilant: { quantity: 'sibilance', sign: 1 },
-  noisy: { quantity: 'noiseReSpeechA', sign: 1 },
-  full: { quantity: 'proximityRise', sign: 1 },
-  roomy: { quantity: 'criticalDistance', sign: -1 },
+export const WORD_QUANTITIES: Partial<
+  Record<HeardWord, readonly { readonly quantity: QuantityId; readonly sign: 1 | -1 }[]>
+> = {
+  sibilant: [
+    { quantity: 'presence', sign: 1 },
+    { quantity: 'sibilance', sign: 1 },
+  ],
+  bright: [{ quantity: 'presence', sign: 1 }],
+  dull: [{ quantity: 'presence', sign: -1 }],
+  noisy: [{ quantity: 'noiseReSpeechA', sign: 1 }],
+  full: [{ quantity: 'proximity', sign: 1 }],
+  roomy: [{ quantity: 'rearRejection', sign: -1 }],
 };

@@ -1,0 +1,145 @@
+import type { Queryable } from '../database';
+
+/** An answer as the scale takes it. */
+export interface HeardAnswer {
+  readonly trialId: string | null;
+  readonly listenerId: string | null;
+  readonly source: 'test' | 'placing' | 'import';
+  readonly importKey: string | null;
+  readonly attribute: string;
+  readonly voice: string | null;
+  readonly use: string | null;
+  readonly category: string;
+  /** Best first; of a pair, as it was given. */
+  readonly specimens: readonly string[];
+  readonly outcome: 1 | 0.5 | 0 | null;
+  readonly tiesAllowed: boolean;
+  readonly weight: number;
+  readonly circumstances: readonly (readonly [place: number, levelLu: number, isNamed: 0 | 1])[];
+  readonly sighted: boolean;
+  readonly day: string;
+}
+
+export async function insertHeard(db: Queryable, answers: readonly HeardAnswer[]): Promise<void> {
+  for (const a of answers)
+    await db.query(
+      `INSERT INTO heard_answer (trial_id, listener_id, source, import_key, attribute, voice, purpose, category, specimens,
+                                 outcome, ties_allowed, weight, circumstances, sighted, held_on)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
+      [
+        a.trialId,
+        a.listenerId,
+        a.source,
+        a.importKey,
+        a.attribute,
+        a.voice,
+        a.use,
+        a.category,
+        JSON.stringify(a.specimens),
+        a.outcome,
+        a.tiesAllowed,
+        a.weight,
+        JSON.stringify(a.circumstances),
+        a.sighted,
+        a.day,
+      ],
+    );
+}
+
+export interface HeardRow {
+  readonly id: string;
+  readonly listener_id: string | null;
+  readonly specimens: readonly string[];
+  readonly outcome: 1 | 0.5 | 0 | null;
+  readonly ties_allowed: boolean;
+  readonly weight: number;
+  readonly circumstances: readonly (readonly [number, number, 0 | 1])[];
+  readonly sighted: boolean;
+  readonly voice: string | null;
+  readonly use: string | null;
+  readonly day: string;
+}
+
+/** Answers of a category and attribute that count, oldest first. Of sittings that were left out, none does. */
+export async function heardAnswers(db: Queryable, category: string, attribute: string): Promise<HeardRow[]> {
+  return db.query(
+    `SELECT h.id, h.listener_id, h.specimens, h.outcome, h.ties_allowed, h.weight, h.circumstances, h.sighted, h.voice,
+            h.purpose AS use, h.held_on AS day
+     FROM heard_answer h
+     LEFT JOIN trial tr ON tr.id = h.trial_id
+     LEFT JOIN sitting si ON si.id = tr.sitting_id
+     WHERE h.category = $1 AND h.attribute = $2 AND h.removed_at IS NULL AND si.left_out IS NULL
+     ORDER BY h.id`,
+    [category, attribute],
+  );
+}
+
+export async function hasImport(db: Queryable, importKey: string): Promise<boolean> {
+  return (await db.query('SELECT 1 FROM heard_answer WHERE import_key = $1 LIMIT 1', [importKey])).length > 0;
+}
+
+/** Takes back the newest answer of a placing: a slip of the hand. */
+export async function removeLastPlacing(db: Queryable, specimenId: string, at: Date): Promise<boolean> {
+  const rows = await db.query(
+    `UPDATE heard_answer SET removed_at = $2 WHERE id = (
+       SELECT id FROM heard_answer WHERE source = 'placing' AND removed_at IS NULL AND specimens ? $1 ORDER BY id DESC LIMIT 1)
+     RETURNING id`,
+    [specimenId, at],
+  );
+  return rows.length > 0;
+}
+
+export interface NewWord {
+  readonly trialId: string | null;
+  readonly listenerId: string | null;
+  readonly specimenId: string;
+  readonly word: string;
+  readonly isFree: boolean;
+  readonly day: string;
+}
+
+export async function insertWords(db: Queryable, words: readonly NewWord[]): Promise<void> {
+  for (const w of words)
+    await db.query(
+      'INSERT INTO heard_word (trial_id, listener_id, specimen_id, word, is_free, held_on) VALUES ($1, $2, $3, $4, $5, $6)',
+      [w.trialId, w.listenerId, w.specimenId, w.word, w.isFree, w.day],
+    );
+}
+
+export interface WordCount {
+  readonly specimen_id: string;
+  readonly name: string;
+  readonly word: string;
+  readonly is_free: boolean;
+  readonly count: number;
+}
+
+/** How often each word was said of each unit; of one unit, or of all of a category. */
+export async function wordCounts(
+  db: Queryable,
+  where: { readonly category?: string; readonly specimenId?: string; readonly testId?: string },
+): Promise<WordCount[]> {
+  return db.query(
+    `SELECT w.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS name, w.word, w.is_free, count(*)::int AS count
+     FROM heard_word w
+     JOIN specimen s ON s.id = w.specimen_id
+     JOIN model m ON m.id = s.model_id
+     LEFT JOIN trial tr ON tr.id = w.trial_id
+     LEFT JOIN sitting si ON si.id = tr.sitting_id
+     WHERE si.left_out IS NULL AND ($1::text IS NULL OR m.category = $1) AND ($2::bigint IS NULL OR w.specimen_id = $2)
+       AND ($3::bigint IS NULL OR si.test_id = $3)
+     GROUP BY w.specimen_id, m.maker, m.name, s.label, w.word, w.is_free
+     ORDER BY count(*) DESC, w.word`,
+    [where.category ?? null, where.specimenId ?? null, where.testId ?? null],
+  );
+}
+
+/** How often words could have been said: hearings of each unit in trials that ask for words. */
+export async function hearings(db: Queryable, category: string): Promise<{ specimen_id: string; count: number }[]> {
+  return db.query(
+    `SELECT w.specimen_id, count(DISTINCT (w.trial_id, w.listener_id))::int AS count
+     FROM heard_word w JOIN specimen s ON s.id = w.specimen_id JOIN model m ON m.id = s.model_id
+     WHERE m.category = $1 GROUP BY w.specimen_id`,
+    [category],
+  );
+}

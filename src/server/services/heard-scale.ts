@@ -1,0 +1,421 @@
+import { createHash } from 'node:crypto';
+import { ALGORITHM_VERSION, quantity } from '#core/measure/registry';
+import { effectWords } from '#core/rules/listening/plain-words';
+import { HEARD_WORDS, WORD_QUANTITIES } from '#core/rules/listening/vocabulary';
+import { meanRanks } from '#core/stats/agreement';
+import { mean } from '#core/stats/moments';
+import { heardPoints, type HeardFact } from '#core/rules/heard-points';
+import type { Attribute, NewTest } from '#contracts/listening';
+import type { z } from 'zod';
+import type { Placing, placeAnswerSchema, placeRequestSchema, Scale, ScaleRequest } from '#contracts/scale';
+import type { Category } from '#contracts/common';
+import { unitName } from '#contracts/unit-name';
+import type { IndexedAnswer, RankHeardResult, RankHeardTask } from '#worker/rank-heard';
+import type { Database } from '../db/database';
+import { stepTakes } from '../db/queries/compare';
+import {
+  heardAnswers,
+  hasImport,
+  hearings,
+  insertHeard,
+  removeLastPlacing,
+  wordCounts,
+  type HeardRow,
+} from '../db/queries/heard';
+import { ensureListener } from '../db/queries/listening';
+import { currentFacts } from '../db/queries/measurement';
+import { currentPoints } from '../db/queries/points';
+import { currentRubric } from '../db/queries/rubric';
+import { listSpecimens } from '../db/queries/specimen';
+import { Failure } from '../failures';
+import { readAnswersCsv } from './answers-csv';
+import type { EventHub } from './event-hub';
+import type { WorkerPool } from './worker-pool';
+
+/** Rule by which heard units form strata where the category has no rubric. */
+const STRATUM_PROBABILITY = 0.9;
+/** Fewer units show nothing of how a word goes with a figure. */
+const LEAST_WORD_UNITS = 4;
+
+const EFFECT_WORDS = {
+  order: 'the clip heard first',
+  level: 'a clip that is 1 LU louder',
+  sighted: 'the famous unit when its name is shown',
+} as const;
+
+/** A unit as answers name it. */
+interface Unit {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** Answers with units in place of numbers, ready for the worker. */
+interface Gathered {
+  readonly units: readonly Unit[];
+  readonly blind: readonly IndexedAnswer[];
+  readonly sighted: readonly IndexedAnswer[];
+  readonly rows: readonly HeardRow[];
+}
+
+/** All answers of all tests as one scale; where a new unit settles on it; answers from elsewhere. */
+export class HeardScale {
+  constructor(
+    private readonly database: Database,
+    /** One thread: it remembers the last fit. */
+    private readonly pool: WorkerPool,
+    private readonly hub: EventHub,
+    private readonly now: () => Date,
+  ) {}
+
+  /** Tells everybody that answers about these units have changed. */
+  changed(specimenIds: readonly string[]): Promise<void> {
+    for (const id of new Set(specimenIds)) this.hub.specimenChanged(id);
+    return Promise.resolve();
+  }
+
+  async scale(request: ScaleRequest): Promise<Scale> {
+    const gathered = await this.gather(request);
+    const { units, rows } = gathered;
+    const result = await this.rank(request, gathered, null);
+    const rubric = (await currentRubric(this.database, request.category))?.rubric;
+    const criterion = rubric?.criteria.find((c) => c.kind === 'heard');
+    const facts = factsOf(result, gathered);
+    const hand = new Map(
+      (await currentPoints(this.database))
+        .filter((p) => p.criterion === criterion?.id)
+        .map((p) => [p.specimen_id, p.value]),
+    );
+    const isPreference = request.attribute === 'preference';
+    return {
+      items: result.items
+        .map((item, i) => ({
+          id: units[i].id,
+          name: units[i].name,
+          worth: item.worth,
+          logWorth: item.logWorth,
+          se: item.se,
+          place: item.place,
+          place90: [...item.place90] as [number, number],
+          answers: facts.get(units[i].id)?.answers ?? 0,
+          component: item.component,
+          stratum: item.stratum,
+          heardPoints:
+            criterion?.kind === 'heard' && isPreference ? heardPoints(criterion, facts.get(units[i].id)) : null,
+          handPoints: isPreference ? (hand.get(units[i].id) ?? null) : null,
+        }))
+        .sort((a, b) => a.place - b.place),
+      components: result.components,
+      bridges: result.bridges.map(({ a, b }) => ({ a: units[a].name, b: units[b].name })),
+      tie: result.tie,
+      answers: gathered.blind.length,
+      listeners: new Set(rows.flatMap((r) => r.listener_id ?? [])).size,
+      iterations: result.iterations,
+      logLikelihood: result.logLikelihood,
+      effects: result.effects.map((e) => ({ ...e, words: effectWords(e, EFFECT_WORDS[e.name]) })),
+      voices: distinct(rows.flatMap((r) => r.voice ?? [])),
+      uses: distinct(rows.flatMap((r) => r.use ?? [])),
+      words: await this.words(request.category),
+    };
+  }
+
+  /** What the ranking takes of it: worth against the middle unit, per specimen. */
+  async factsForRanking(category: Category): Promise<ReadonlyMap<string, HeardFact>> {
+    const request: ScaleRequest = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null };
+    const gathered = await this.gather(request);
+    return gathered.blind.length === 0 ? new Map() : factsOf(await this.rank(request, gathered, null, false), gathered);
+  }
+
+  /** Takes by what is known of their units, strongest first; units not heard yet stand in the middle. */
+  async strongestFirst<T extends { readonly specimen_id: string }>(takes: readonly T[], test: NewTest): Promise<T[]> {
+    const gathered = await this.gather({ ...test, halfLifeYears: null });
+    if (gathered.blind.length === 0) return [...takes];
+    const { items } = await this.rank({ ...test, halfLifeYears: null }, gathered, null, false);
+    const worth = new Map(gathered.units.map((u, i) => [u.id, items[i].logWorth]));
+    return [...takes].sort((a, b) => (worth.get(b.specimen_id) ?? 0) - (worth.get(a.specimen_id) ?? 0));
+  }
+
+  /**
+   * Where a unit settles, and the pair or heat that would narrow its place most.
+   *
+   * @throws Failure `not-found`
+   */
+  async place(specimenId: string, request: z.output<typeof placeRequestSchema>): Promise<Placing> {
+    const takes = await this.newestTakes(request.category, request.step);
+    const own = await this.unit(specimenId);
+    const gathered = await this.gather(request, [own]);
+    const unit = gathered.units.findIndex((u) => u.id === specimenId);
+    const opponents = gathered.units.flatMap((u, i) => (i !== unit && takes.has(u.id) ? [i] : []));
+    const result = await this.rank(request, gathered, { unit, opponents, kind: request.kind }, false);
+    const placing = result.placing;
+    if (!placing) throw new Error('the worker placed nothing');
+    const ownTake = takes.get(specimenId);
+    const question = placing.question && ownTake ? placing.question : null;
+    return {
+      specimenId,
+      name: own.name,
+      answers: factsOf(result, gathered).get(specimenId)?.answers ?? 0,
+      place90: [...placing.place90],
+      units: gathered.units.length,
+      strata: placing.strata,
+      likeliest: placing.likeliest,
+      probabilities: [...placing.probabilities],
+      isSettled: placing.isSettled,
+      question: question && {
+        kind: question.items.length > 2 ? 'heat' : 'pair',
+        takes: question.items.map((i) => ({
+          takeId: takes.get(gathered.units[i].id) ?? '',
+          specimenId: gathered.units[i].id,
+        })),
+        sdNow: placing.sdNow,
+        sdAfter: question.sdAfter,
+      },
+      problem: ownTake
+        ? opponents.length === 0
+          ? 'No other unit that was heard has a clip of this step.'
+          : null
+        : 'This unit has no measured clip of this step.',
+    };
+  }
+
+  /**
+   * Keeps the answer to a question of {@link place}, and gives the next one.
+   *
+   * @throws Failure `invalid-request`
+   */
+  async placeAnswer(specimenId: string, sent: z.output<typeof placeAnswerSchema>): Promise<Placing> {
+    const isSame = new Set([...sent.order, ...sent.offered]).size === sent.order.length;
+    if (!isSame || sent.offered.length !== sent.order.length || !sent.order.includes(specimenId))
+      throw new Failure(
+        'invalid-request',
+        'The answer has to order the clips that were offered, this unit among them.',
+      );
+    if (sent.isTie && sent.order.length !== 2)
+      throw new Failure('invalid-request', 'Only a pair can be left undecided.');
+    const isPair = sent.order.length === 2;
+    // A pair is kept as it was offered, an order as it was answered.
+    const specimens = isPair ? sent.offered : sent.order;
+    const outcome = !isPair ? null : sent.isTie ? 0.5 : sent.order[0] === sent.offered[0] ? 1 : 0;
+    await this.database.transaction(async (tx) => {
+      const listenerId = await ensureListener(tx, sent.listener);
+      await insertHeard(tx, [
+        {
+          trialId: null,
+          listenerId,
+          source: 'placing',
+          importKey: null,
+          attribute: sent.attribute,
+          voice: sent.voice,
+          use: sent.use,
+          category: sent.category,
+          specimens,
+          outcome,
+          tiesAllowed: isPair,
+          weight: 1,
+          circumstances: specimens.map((id) => {
+            const place = sent.offered.indexOf(id);
+            return [place, sent.residualsLu.at(place) ?? 0, 0];
+          }),
+          sighted: false,
+          day: this.today(),
+        },
+      ]);
+    });
+    await this.changed(sent.order);
+    return this.place(specimenId, sent);
+  }
+
+  /** Takes back the last answer of a placing. */
+  async placeUndo(specimenId: string, request: z.output<typeof placeRequestSchema>): Promise<Placing> {
+    await removeLastPlacing(this.database, specimenId, this.now());
+    await this.changed([specimenId]);
+    return this.place(specimenId, request);
+  }
+
+  /**
+   * Answers of tests that were run elsewhere. The same file is not taken in twice.
+   *
+   * @throws Failure `answers-refused` with every line that is wrong
+   */
+  async importCsv(
+    csv: string,
+    attribute: Attribute,
+    category: Category,
+  ): Promise<{ answers: number; units: number; alreadyThere: boolean }> {
+    const { answers, problems } = readAnswersCsv(csv);
+    const known = new Map((await this.units(category)).map((u) => [u.name.toLowerCase(), u.id]));
+    const names = distinct(answers.flatMap((a) => [a.winner, a.loser]));
+    for (const name of names)
+      if (!known.has(name.toLowerCase()))
+        problems.push({ file: null, field: null, message: `there is no unit called "${name}"` });
+    if (problems.length > 0)
+      throw new Failure('answers-refused', 'This file cannot be taken in as it is.', problems.slice(0, 50));
+    const importKey = createHash('sha256').update(`${category}/${attribute}/${csv}`).digest('hex');
+    const ids = distinct(names.map((n) => known.get(n.toLowerCase()) ?? ''));
+    if (await hasImport(this.database, importKey))
+      return { answers: answers.length, units: ids.length, alreadyThere: true };
+    const tiesAllowed = answers.some((a) => a.isTie);
+    await this.database.transaction(async (tx) => {
+      const listeners = new Map<string, string>();
+      for (const name of distinct(answers.flatMap((a) => a.listener ?? [])))
+        listeners.set(name, await ensureListener(tx, name));
+      await insertHeard(
+        tx,
+        answers.map((a) => ({
+          trialId: null,
+          listenerId: a.listener === null ? null : (listeners.get(a.listener) ?? null),
+          source: 'import',
+          importKey,
+          attribute,
+          voice: null,
+          use: null,
+          category,
+          specimens: [a.winner, a.loser].map((n) => known.get(n.toLowerCase()) ?? ''),
+          outcome: a.isTie ? 0.5 : 1,
+          tiesAllowed,
+          weight: a.count * a.weight,
+          // Which of the two was heard first is not known.
+          circumstances: [],
+          sighted: false,
+          day: a.day ?? this.today(),
+        })),
+      );
+    });
+    await this.changed(ids);
+    return { answers: answers.length, units: ids.length, alreadyThere: false };
+  }
+
+  private async gather(
+    request: Omit<ScaleRequest, 'halfLifeYears'> & { readonly halfLifeYears: number | null },
+    also: readonly Unit[] = [],
+  ): Promise<Gathered> {
+    const all = await heardAnswers(this.database, request.category, request.attribute);
+    const rows = all.filter(
+      (r) => (request.voice === null || r.voice === request.voice) && (request.use === null || r.use === request.use),
+    );
+    const names = new Map((await this.units(request.category)).map((u) => [u.id, u.name]));
+    const ids = distinct([...rows.flatMap((r) => r.specimens), ...also.map((u) => u.id)]).sort(
+      (a, b) => Number(a) - Number(b),
+    );
+    const index = new Map(ids.map((id, i) => [id, i]));
+    const today = this.now().getTime();
+    const answers = rows.map((r): IndexedAnswer & { sighted: boolean } => ({
+      id: Number(r.id),
+      items: r.specimens.map((s) => index.get(s) ?? 0),
+      outcome: r.outcome,
+      tiesAllowed: r.ties_allowed,
+      weight: r.weight * fade(r.day, today, request.halfLifeYears),
+      circumstances: r.circumstances,
+      sighted: r.sighted,
+    }));
+    return {
+      units: ids.map((id) => ({ id, name: names.get(id) ?? `unit ${id}` })),
+      blind: answers.filter((a) => !a.sighted),
+      sighted: answers.filter((a) => a.sighted),
+      rows: rows.filter((r) => !r.sighted),
+    };
+  }
+
+  private async rank(
+    request: Omit<ScaleRequest, 'halfLifeYears'> & { readonly halfLifeYears: number | null },
+    { units, blind, sighted }: Gathered,
+    place: RankHeardTask['place'],
+    withEffects = true,
+  ): Promise<RankHeardResult> {
+    const { category, attribute, voice, use, halfLifeYears } = request;
+    const rubric = (await currentRubric(this.database, category))?.rubric;
+    const task: RankHeardTask = {
+      key: JSON.stringify([category, attribute, voice, use, halfLifeYears, units.map((u) => u.id).join()]),
+      units: units.length,
+      answers: blind,
+      sighted,
+      stratumProbability: rubric?.stratumProbability ?? STRATUM_PROBABILITY,
+      withEffects,
+      place,
+    };
+    return this.pool.run<RankHeardResult>('rank-heard', task);
+  }
+
+  private async words(category: Category): Promise<Scale['words']> {
+    const counts = (await wordCounts(this.database, { category })).filter((w) => !w.is_free);
+    const heard = new Map((await hearings(this.database, category)).map((h) => [h.specimen_id, h.count]));
+    const facts = await currentFacts(this.database, ALGORITHM_VERSION);
+    const names = new Map((await this.units(category)).map((u) => [u.id, u.name]));
+    return HEARD_WORDS.flatMap((word) =>
+      (WORD_QUANTITIES[word] ?? []).flatMap(({ quantity: id, sign }) => {
+        const points = [...heard].flatMap(([specimenId, times]) => {
+          const fact = facts.find((f) => f.specimen_id === specimenId && f.quantity === id);
+          if (!fact || fact.value === null) return [];
+          const said = counts.find((c) => c.specimen_id === specimenId && c.word === word)?.count ?? 0;
+          return [{ id: specimenId, name: names.get(specimenId) ?? '', said, heard: times, value: fact.value }];
+        });
+        if (points.every((p) => p.said === 0)) return [];
+        const { name: title, unit } = quantity(id);
+        const r = spearman(
+          points.map((p) => p.said / p.heard),
+          points.map((p) => sign * p.value),
+        );
+        return [{ word, quantity: id, title, unit, points, correlation: points.length < LEAST_WORD_UNITS ? null : r }];
+      }),
+    );
+  }
+
+  private async units(category: Category): Promise<Unit[]> {
+    return (await listSpecimens(this.database, ALGORITHM_VERSION))
+      .filter((s) => s.category === category)
+      .map((s) => ({ id: s.id, name: unitName(s) }));
+  }
+
+  private async unit(id: string): Promise<Unit> {
+    const [row] = await listSpecimens(this.database, ALGORITHM_VERSION, id);
+    if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
+    return { id, name: unitName(row) };
+  }
+
+  /** The newest take of a step, per unit. */
+  private async newestTakes(category: string, step: string): Promise<Map<string, string>> {
+    const newest = new Map<string, string>();
+    for (const take of await stepTakes(this.database, category, step, ALGORITHM_VERSION))
+      if (!newest.has(take.specimen_id)) newest.set(take.specimen_id, take.take_id);
+    return newest;
+  }
+
+  private today(): string {
+    return this.now().toISOString().slice(0, 10);
+  }
+}
+
+const distinct = <T>(values: readonly T[]): T[] => [...new Set(values)];
+
+/** Half after every half-life; from the day of the answer to today. */
+function fade(day: string, today: number, halfLifeYears: number | null): number {
+  if (halfLifeYears === null) return 1;
+  const years = Math.max(0, (today - Date.parse(day)) / (365.25 * 86_400_000));
+  return 2 ** (-years / halfLifeYears);
+}
+
+/** Worths against the middle of the scale, with the answers that stand for each. */
+function factsOf(result: RankHeardResult, { units, blind }: Gathered): Map<string, HeardFact> {
+  const sorted = result.items.map((i) => i.logWorth).sort((a, b) => a - b);
+  const middle = sorted.length === 0 ? 0 : (sorted[Math.floor((sorted.length - 1) / 2)] + sorted[Math.floor(sorted.length / 2)]) / 2; // prettier-ignore
+  const answers = new Map<number, number>();
+  for (const { items } of blind) for (const i of items) answers.set(i, (answers.get(i) ?? 0) + 1);
+  return new Map(
+    units.map((u, i) => [
+      u.id,
+      { logWorth: result.items[i].logWorth - middle, se: result.items[i].se, answers: answers.get(i) ?? 0 },
+    ]),
+  );
+}
+
+/** Spearman's rank correlation, ties by mean ranks; null where one of the two does not vary. */
+function spearman(x: readonly number[], y: readonly number[]): number | null {
+  const [a, b] = [meanRanks(x), meanRanks(y)];
+  const [ma, mb] = [mean(a), mean(b)];
+  let [ab, aa, bb] = [0, 0, 0];
+  a.forEach((v, i) => {
+    ab += (v - ma) * (b[i] - mb);
+    aa += (v - ma) ** 2;
+    bb += (b[i] - mb) ** 2;
+  });
+  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : null;
+}

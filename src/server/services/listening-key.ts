@@ -1,0 +1,7 @@
+import { randomBytes } from 'node:crypto';
+
+/** 128 random bits as lower-case letters and digits: what opens a sitting or lets a listener in. */
+export const newKey = (): string =>
+  BigInt(`0x${randomBytes(16).toString('hex')}`)
+    .toString(36)
+    .padStart(25, '0');
