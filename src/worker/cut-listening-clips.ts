@@ -3,9 +3,11 @@ import { commonPassage, excerpt, type Passage } from '#core/audio/excerpt';
 import { ANCHOR_HZ, lowPassAnchor } from '#core/audio/low-pass-anchor';
 import { alignPhrases, type TimeMap } from '#core/audio/phrase-alignment';
 import { resample } from '#core/audio/resample';
+import { readStretch } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
 import { excerptLevel } from '#core/measure/excerpt-level';
 import { levelMatch } from '#core/measure/level-match';
+import { openClip } from './open-clip';
 import { readClip } from './read-clip';
 
 /** Order to a worker: make clips that a listener can be given. */
@@ -37,23 +39,11 @@ const TARGET_LUFS = -23;
  * WAV files of 32-bit float samples and equal size.
  */
 export default async function cutListeningClips(task: CutListeningClipsTask): Promise<CutListeningClipsResult> {
-  const clips: Float64Array[] = [];
-  let rate = 0;
-  for (const { path } of task.clips) {
-    const { samples, format } = await readClip(path);
-    rate ||= format.sampleRate;
-    clips.push(resample(samples, format.sampleRate, rate));
-  }
-  const maps = clips.map((clip, i): TimeMap =>
-    i === 0 ? { kind: 'performance', anchors: [[0, 0]] } : alignPhrases(clips[0], clip, rate),
-  );
-  const { startsS, lengthS } = commonPassage(
-    clips.map((c) => c.length / rate),
-    maps,
-    task.passage,
-  );
+  const { maps, lengthsS, rate } = await laidOver(task.clips.map((c) => c.path));
+  const { startsS, lengthS } = commonPassage(lengthsS, maps, task.passage);
   const frames = Math.floor(lengthS * rate);
-  const excerpts = clips.map((clip, i) => excerpt(clip, rate, startsS[i], frames));
+  const excerpts: Float64Array[] = [];
+  for (const [i, { path }] of task.clips.entries()) excerpts.push(await cut(path, rate, startsS[i], frames));
   const { gainsDb } = levelMatch(await Promise.all(excerpts.map((e) => excerptLevel(e, rate))), TARGET_LUFS);
   const matched = excerpts.map((e, i) => e.map((x) => x * 10 ** (gainsDb[i] / 20)));
   const anchors = task.anchors.map(({ of, kind }) => lowPassAnchor(matched[of], rate, ANCHOR_HZ[kind]));
@@ -68,4 +58,35 @@ export default async function cutListeningClips(task: CutListeningClipsTask): Pr
     clips: await Promise.all(matched.map((samples, i) => measured(samples, gainsDb[i]))),
     anchors: await Promise.all(anchors.map((samples, i) => measured(samples, gainsDb[task.anchors[i].of]))),
   };
+}
+
+/** How each clip lies to the first. Two clips are in memory at a time, however many there are. */
+async function laidOver(paths: readonly string[]): Promise<{ maps: TimeMap[]; lengthsS: number[]; rate: number }> {
+  const first = await readClip(paths[0]);
+  const rate = first.format.sampleRate;
+  const maps: TimeMap[] = [{ kind: 'performance', anchors: [[0, 0]] }];
+  const lengthsS = [first.samples.length / rate];
+  for (const path of paths.slice(1)) {
+    const { samples, format } = await readClip(path);
+    maps.push(alignPhrases(first.samples, resample(samples, format.sampleRate, rate), rate));
+    lengthsS.push(samples.length / format.sampleRate);
+  }
+  return { maps, lengthsS, rate };
+}
+
+/** Around a stretch that is resampled: more than the interpolator reaches. */
+const MARGIN_S = 0.05;
+
+async function cut(path: string, rate: number, startS: number, frames: number): Promise<Float64Array> {
+  const stream = await openClip(path);
+  try {
+    const { sampleRate } = stream.format;
+    // Whole samples of both rates at the beginning, so that nothing shifts.
+    const from = Math.max(0, Math.floor((startS - MARGIN_S) * 10)) / 10;
+    const to = startS + frames / rate + MARGIN_S;
+    const [samples] = await readStretch(stream, Math.round(from * sampleRate), Math.ceil(to * sampleRate));
+    return excerpt(resample(samples, sampleRate, rate), rate, startS - from, frames);
+  } finally {
+    stream.close();
+  }
 }

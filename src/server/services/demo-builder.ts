@@ -9,6 +9,7 @@ import { unitName } from '#contracts/unit-name';
 import { ensureSpecimen } from '../db/queries/specimen';
 import type { RenderDemoRunTask } from '#worker/render-demo-run';
 import type { Application } from '../wiring';
+import { buildDemoListening } from './demo-listening';
 
 /** How many runs are rendered ahead of the import: one per thread. */
 const AT_ONCE = 2;
@@ -23,7 +24,7 @@ const AT_ONCE = 2;
  */
 export async function buildDemo(application: Application, speechFolder: string, plans = demoRuns()): Promise<void> {
   const missing = await missingPlans(application, plans);
-  if (missing.length === 0) return;
+  if (missing.length === 0) return buildDemoListening(application);
   await buildRigs(application);
   const job = application.jobs.open('Recording the demo catalogue', missing.length, null);
   const folder = await mkdtemp(join(tmpdir(), 'sediment-demo-'));
@@ -44,6 +45,8 @@ export async function buildDemo(application: Application, speechFolder: string, 
     await Promise.all(Array.from({ length: AT_ONCE }, worker));
     await buildPlans(application);
     job.finish();
+    await application.queue.idle();
+    await buildDemoListening(application);
   } catch (error) {
     job.fail(error instanceof Error ? error.message : String(error));
     throw error;

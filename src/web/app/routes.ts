@@ -24,6 +24,51 @@ export const routes: Routes = [
     loadComponent: () => import('./features/take/take').then((m) => m.Take),
   },
   {
+    path: 'compare',
+    title: 'Compare · Sediment',
+    loadComponent: () => import('./features/compare/compare').then((m) => m.Compare),
+  },
+  {
+    path: 'compare/:id',
+    title: 'Compare · Sediment',
+    loadComponent: () => import('./features/compare/compare').then((m) => m.Compare),
+  },
+  {
+    path: 'listening',
+    title: 'Listening · Sediment',
+    loadComponent: () => import('./features/listening/tests').then((m) => m.Tests),
+  },
+  {
+    path: 'listening/new',
+    title: 'New listening test · Sediment',
+    loadComponent: () => import('./features/listening/test-editor').then((m) => m.TestEditor),
+  },
+  {
+    path: 'listening/:id',
+    title: 'Listening test · Sediment',
+    loadComponent: () => import('./features/listening/test').then((m) => m.Test),
+  },
+  {
+    path: 'scale',
+    title: 'Scale · Sediment',
+    loadComponent: () => import('./features/scale/scale').then((m) => m.ScalePage),
+  },
+  {
+    path: 'scale/place/:id',
+    title: 'Place a unit · Sediment',
+    loadComponent: () => import('./features/scale/place').then((m) => m.Place),
+  },
+  {
+    path: 'listen/join/:key',
+    title: 'Listening test',
+    loadComponent: () => import('./features/sitting/join').then((m) => m.Join),
+  },
+  {
+    path: 'listen/:key',
+    title: 'Listening test',
+    loadComponent: () => import('./features/sitting/sitting').then((m) => m.Sitting),
+  },
+  {
     path: 'ranking',
     title: 'Ranking · Sediment',
     loadComponent: () => import('./features/ranking/ranking').then((m) => m.Ranking),

@@ -8,6 +8,7 @@ import { InputText } from 'primeng/inputtext';
 import { ProgressBar } from 'primeng/progressbar';
 import { Select } from 'primeng/select';
 import { of, switchMap, type Subscription } from 'rxjs';
+import { isGivenByHand } from '#core/rules/rubric';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import { matchFiles } from '#core/rules/match-files';
 import { PRICE_KINDS } from '#core/rules/rubric';
@@ -104,9 +105,7 @@ export class NewRun {
   });
   private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
   protected readonly byHand = computed(() =>
-    this.draft().category === 'microphone'
-      ? (this.inputs().value?.rubric.criteria ?? []).filter((c) => c.kind === 'by-hand')
-      : [],
+    this.draft().category === 'microphone' ? (this.inputs().value?.rubric.criteria ?? []).filter(isGivenByHand) : [],
   );
   protected readonly missing = computed(() => whatIsMissing(this.draft()));
   protected readonly pending = computed(() => [...this.transfers()].map(([name, transfer]) => ({ name, ...transfer })));

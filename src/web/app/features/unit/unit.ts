@@ -8,7 +8,7 @@ import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { EMPTY, catchError, switchMap } from 'rxjs';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
-import { PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
+import { isGivenByHand, PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
 import { quantity } from '#core/measure/registry';
 import type { Problem } from '#contracts/problem';
 import type { Run, Take } from '#contracts/specimen';
@@ -163,6 +163,9 @@ export class Unit {
   protected readonly priceKinds = PRICE_KINDS.map((value) => ({ label: value, value }));
   protected readonly categoryNames = CATEGORY_NAMES;
   protected readonly number = formatNumber;
+  protected readonly isGivenByHand = isGivenByHand;
+  protected readonly kindName = ({ kind }: Criterion): string =>
+    ({ 'by-hand': 'by hand', heard: 'heard, else by hand', measured: 'by rule', price: 'by rule' })[kind];
   protected readonly price = formatPrice;
   protected readonly notes = takeNotes;
   protected readonly setup = takeSetup;

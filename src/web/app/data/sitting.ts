@@ -1,0 +1,41 @@
+import { Injectable, inject } from '@angular/core';
+import type { Observable } from 'rxjs';
+import { ENDPOINTS } from '#contracts/http';
+import type { AboutListener, Reveal, SendAnswer, SittingState } from '#contracts/listening';
+import type { z } from 'zod';
+import type { headphonesSchema } from '#contracts/listening';
+import { Api } from './api';
+
+/** A listener's page asks for this, and for nothing else: no list of units, no event of the catalogue. */
+@Injectable({ providedIn: 'root' })
+export class SittingData {
+  private readonly api = inject(Api);
+
+  join(key: string, name: string): Observable<{ sitting: string }> {
+    return this.api.call(ENDPOINTS.joinTest, { params: { key }, body: { name } });
+  }
+
+  state(key: string): Observable<SittingState> {
+    return this.api.call(ENDPOINTS.sitting, { params: { key } });
+  }
+
+  about(key: string, about: AboutListener): Observable<SittingState> {
+    return this.api.call(ENDPOINTS.sittingAbout, { params: { key }, body: about });
+  }
+
+  headphones(key: string, found: z.infer<typeof headphonesSchema>): Observable<SittingState> {
+    return this.api.call(ENDPOINTS.sittingHeadphones, { params: { key }, body: found });
+  }
+
+  answer(key: string, answer: SendAnswer): Observable<SittingState> {
+    return this.api.call(ENDPOINTS.sittingAnswer, { params: { key }, body: answer });
+  }
+
+  reveal(key: string): Observable<Reveal> {
+    return this.api.call(ENDPOINTS.sittingReveal, { params: { key } });
+  }
+
+  clipUrl(key: string, trial: number, slot: string): string {
+    return `/api/listen/${key}/clips/${trial}/${slot}`;
+  }
+}

@@ -1,0 +1,144 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { Router } from '@angular/router';
+import { Button } from 'primeng/button';
+import { Checkbox } from 'primeng/checkbox';
+import { InputNumber } from 'primeng/inputnumber';
+import { InputText } from 'primeng/inputtext';
+import { MultiSelect } from 'primeng/multiselect';
+import { Select } from 'primeng/select';
+import { catchError, of, switchMap } from 'rxjs';
+import type { CompareCandidate } from '#contracts/compare';
+import { ATTRIBUTES, DESIGNS, newTestSchema, type Design, type NewTestDraft } from '#contracts/listening';
+import type { Problem } from '#contracts/problem';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { ScreenKeys } from '../../data/keys';
+import { ListeningData, type HeardStep } from '../../data/listening';
+import { ProblemBox } from '../../ui/problem-box';
+import { today } from '../../ui/format';
+import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
+
+/** Sets up a test: design, question, clips. Everything else is prepared by itself. */
+@Component({
+  selector: 'sd-test-editor',
+  imports: [Button, Checkbox, FormsModule, InputNumber, InputText, MultiSelect, ProblemBox, Select],
+  templateUrl: './test-editor.html',
+  styleUrl: './listening.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TestEditor {
+  /** Takes to begin with, from a comparison. */
+  readonly takes = input<string>();
+  private readonly data = inject(ListeningData);
+  private readonly router = inject(Router);
+
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly isBusy = signal(false);
+  protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
+    initialValue: [] as HeardStep[],
+  });
+  protected readonly step = signal<HeardStep | null>(null);
+  protected readonly all = signal<readonly CompareCandidate[]>([]);
+  protected readonly draft = signal<NewTestDraft>({ name: `Test of ${today()}`, design: 'heats', takes: [] });
+
+  protected readonly designs = DESIGNS.map((value) => ({ value, label: DESIGN_NAMES[value].name }));
+  protected readonly attributes = ATTRIBUTES.map((value) => ({ value, label: ATTRIBUTE_NAMES[value] }));
+  protected readonly designWords = computed(() => DESIGN_NAMES[this.draft().design].does);
+  /** The newest clip of each unit. */
+  protected readonly options = computed(() => {
+    const seen = new Set<string>();
+    return this.all().flatMap((c) => {
+      if (seen.has(c.specimenId) && !this.draft().takes.includes(c.takeId)) return [];
+      seen.add(c.specimenId);
+      return [{ value: c.takeId, label: c.unit, note: `${c.date}, ${Math.round(c.durationS)} s` }];
+    });
+  });
+  protected readonly yardsticks = computed(() => [
+    { value: null as string | null, label: 'none' },
+    ...this.options().map(({ value, label }) => ({ value: value as string | null, label })),
+  ]);
+  /** What is still wrong, in words; empty when the test can be prepared. */
+  protected readonly faults = computed(() => {
+    const parsed = newTestSchema.safeParse(this.full());
+    return parsed.success
+      ? []
+      : [...new Set(parsed.error.issues.map((i) => `${String(i.path[0] ?? '')}: ${i.message}`))];
+  });
+  protected readonly length = computed(() => {
+    const { takes, design, heatSize = 4, trials = 16 } = this.draft();
+    const n = takes.length;
+    switch (design) {
+      case 'pairs':
+        return `${(n * (n - 1)) / 2} pairs per listener`;
+      case 'heats':
+        return n > heatSize ? `${Math.ceil(n / heatSize)} heats, then the winners` : 'one heat';
+      case 'abx':
+        return this.draft().openEnded ? 'until it is decided, 60 trials at most' : `${trials} trials`;
+      case 'ratings':
+        return `one trial with ${n + 2} clips and the open reference`;
+      case 'names':
+        return `one trial with ${n} names`;
+      case 'performer':
+        return 'no clips: performed live';
+    }
+  });
+
+  constructor() {
+    inject(Breadcrumb).crumbs.set([
+      { label: 'Listening', link: '/listening' },
+      { label: 'New test', link: null },
+    ]);
+    inject(ScreenKeys).hints.set([]);
+    effect(() => {
+      // Speech of the category with most units is what most tests are about.
+      if (this.step() === null && this.steps().length > 0) this.step.set(this.steps().find((s) => s.step === 'speech') ?? this.steps()[0]); // prettier-ignore
+    });
+    effect(() => {
+      const takes = (this.takes() ?? '').split(',').filter((t) => /^\d+$/.test(t));
+      if (takes.length > 0) this.change({ takes });
+    });
+    toObservable(this.step)
+      .pipe(
+        switchMap((step) =>
+          step ? this.data.candidates(step.category, step.step).pipe(catchError(() => of([]))) : of([]),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((list) => this.all.set(list));
+  }
+
+  private full(): NewTestDraft {
+    return { ...this.draft(), category: this.step()?.category ?? 'microphone' };
+  }
+
+  protected change(part: Partial<NewTestDraft>): void {
+    this.draft.update((d) => ({ ...d, ...part }));
+  }
+
+  protected changeStep(step: HeardStep): void {
+    this.step.set(step);
+    this.change({ takes: [], yardstick: null });
+  }
+
+  protected changeDesign(design: Design): void {
+    this.change({ design });
+  }
+
+  protected changePassage(part: Partial<{ fromS: number; lengthS: number }>): void {
+    const { fromS = 0, lengthS = 12 } = { ...this.draft().passage, ...part };
+    this.change({ passage: { fromS, lengthS } });
+  }
+
+  protected create(): void {
+    this.isBusy.set(true);
+    this.data.create(this.full()).subscribe({
+      next: (page) => void this.router.navigate(['/listening', page.row.id]),
+      error: (error: unknown) => {
+        this.isBusy.set(false);
+        this.problem.set(problemOf(error));
+      },
+    });
+  }
+}

@@ -1,0 +1,161 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { catchError, of, switchMap } from 'rxjs';
+import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
+import type { TestPage } from '#contracts/listening';
+import type { Problem } from '#contracts/problem';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { ScreenKeys } from '../../data/keys';
+import { ListeningData } from '../../data/listening';
+import { LOADING } from '../../data/loaded';
+import { formatNumber } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { QrCode } from '../../ui/qr-code';
+import { WorthWhisker } from '../../ui/worth-whisker';
+import { ATTRIBUTE_NAMES, DESIGN_NAMES, STATUS_NAMES } from './design-words';
+
+const ROLE_NAMES = {
+  unit: 'unit',
+  yardstick: 'yardstick',
+  reference: 'reference',
+  'known-worse': 'copy without highs',
+  'anchor-low': '3.5 kHz anchor',
+  'anchor-mid': '7 kHz anchor',
+} as const;
+
+/** A test as the operator sees it: how far it is, who listens, and, once revealed, what may be concluded. */
+@Component({
+  selector: 'sd-test',
+  imports: [Button, FormsModule, InputText, ProblemBox, QrCode, RouterLink, WorthWhisker],
+  templateUrl: './test.html',
+  styleUrl: './listening.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Test {
+  readonly id = input.required<string>();
+  private readonly data = inject(ListeningData);
+  private readonly newest = signal<TestPage | null>(null);
+  private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.test(id))), {
+    initialValue: LOADING,
+  });
+  protected readonly loadProblem = computed(() => this.loaded().problem);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly page = computed(() => this.newest() ?? this.loaded().value);
+  private readonly addresses = toSignal(
+    this.data.addresses().pipe(catchError(() => of({ addresses: [] as string[] }))),
+  );
+  protected readonly isLocal = computed(() => (this.addresses()?.addresses.length ?? 0) === 0);
+  protected readonly links = computed(() => {
+    const page = this.page();
+    const bases = this.addresses()?.addresses ?? [];
+    return page
+      ? (bases.length > 0 ? bases : [location.origin]).map((base) => `${base}/listen/join/${page.invitation}`)
+      : [];
+  });
+  protected readonly asksReveal = signal(false);
+  protected readonly leaving = signal<{ id: string; reason: string } | null>(null);
+  protected readonly performer = signal('');
+  protected readonly order = signal<readonly string[]>([]);
+  protected readonly words = signal<Readonly<Record<string, { words: HeardWord[]; free: string }>>>({});
+
+  protected readonly designs = DESIGN_NAMES;
+  protected readonly attributes = ATTRIBUTE_NAMES;
+  protected readonly statuses = STATUS_NAMES;
+  protected readonly roles = ROLE_NAMES;
+  protected readonly vocabulary = HEARD_WORDS;
+  protected readonly formatNumber = formatNumber;
+
+  protected readonly units = computed(() => (this.page()?.items ?? []).filter((i) => i.role === 'unit' || i.role === 'yardstick' || i.role === 'reference')); // prettier-ignore
+  protected readonly scale = computed(() => {
+    const worths = this.page()?.result?.worths ?? [];
+    const ends = worths.flatMap((w) => [w.logWorth - 1.645 * w.se, w.logWorth + 1.645 * w.se]);
+    return { low: Math.floor(Math.min(-1, ...ends)), high: Math.ceil(Math.max(1, ...ends)) };
+  });
+
+  constructor() {
+    inject(ScreenKeys).hints.set([]);
+    const crumbs = inject(Breadcrumb).crumbs;
+    effect(() =>
+      crumbs.set([
+        { label: 'Listening', link: '/listening' },
+        { label: this.page()?.row.name ?? '…', link: null },
+      ]),
+    );
+    // Whatever the server tells later is newer than the answer to a button.
+    effect(() => {
+      if (this.loaded().value) this.newest.set(null);
+    });
+  }
+
+  private run(question: ReturnType<ListeningData['reveal']>, then: () => void = () => undefined): void {
+    question.subscribe({
+      next: (page) => {
+        this.newest.set(page);
+        this.problem.set(null);
+        then();
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+
+  protected listen(): void {
+    // In a page of its own: this one knows what is what.
+    window.open(`/listen/join/${this.page()?.invitation ?? ''}`, '_blank', 'noopener');
+  }
+
+  protected close(): void {
+    this.run(this.data.close(this.id()));
+  }
+
+  protected reveal(): void {
+    this.run(this.data.reveal(this.id()), () => this.asksReveal.set(false));
+  }
+
+  protected prepareAgain(): void {
+    this.data.prepareAgain(this.id()).subscribe({ error: (e: unknown) => this.problem.set(problemOf(e)) });
+  }
+
+  protected leaveOut(id: string, reason: string | null): void {
+    this.run(this.data.leaveOut(this.id(), id, reason), () => this.leaving.set(null));
+  }
+
+  protected forget(listener: string): void {
+    this.data.forgetAbout(listener).subscribe({
+      next: () => this.data.test(this.id()),
+      error: (e: unknown) => this.problem.set(problemOf(e)),
+    });
+  }
+
+  protected addToOrder(id: string): void {
+    this.order.update((order) => (order.includes(id) ? order.filter((x) => x !== id) : [...order, id]));
+  }
+
+  protected nameOf(id: string): string {
+    return this.units().find((u) => u.id === id)?.name ?? '';
+  }
+
+  protected says(id: string, word: HeardWord): boolean {
+    return this.words()[id]?.words.includes(word) ?? false;
+  }
+
+  protected toggleWord(id: string, word: HeardWord): void {
+    this.words.update((all) => {
+      const own = all[id] ?? { words: [], free: '' };
+      return { ...all, [id]: { ...own, words: own.words.includes(word) ? own.words.filter((w) => w !== word) : [...own.words, word] } }; // prettier-ignore
+    });
+  }
+
+  protected sendPerformed(): void {
+    const answer = { listener: this.performer().trim(), order: [...this.order()], words: { ...this.words() } };
+    this.run(this.data.performed(this.id(), answer), () => {
+      this.performer.set('');
+      this.order.set([]);
+      this.words.set({});
+    });
+  }
+}

@@ -1,0 +1,237 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  HostListener,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Select } from 'primeng/select';
+import { catchError, combineLatest, of, switchMap } from 'rxjs';
+import { shuffled } from '#core/stats/shuffle';
+import { ATTRIBUTES } from '#contracts/listening';
+import type { Problem } from '#contracts/problem';
+import type { Placing } from '#contracts/scale';
+import { HeardClips } from '../../audio/heard-clips';
+import type { LanePlayer } from '../../audio/lane-player';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { isTyping, ScreenKeys } from '../../data/keys';
+import { ListeningData, type HeardStep } from '../../data/listening';
+import { formatNumber } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { ATTRIBUTE_NAMES } from '../listening/design-words';
+
+const LISTENER = 'sediment.placing-listener';
+
+interface Offered {
+  readonly code: string;
+  readonly takeId: string;
+  readonly specimenId: string;
+}
+
+/** Places a new unit by a few well-chosen questions: the next pair or heat, its answer, and how the interval shrinks. */
+@Component({
+  selector: 'sd-place',
+  imports: [Button, FormsModule, InputText, ProblemBox, RouterLink, Select],
+  templateUrl: './place.html',
+  styleUrl: './scale.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Place {
+  readonly id = input.required<string>();
+  private readonly data = inject(ListeningData);
+  private readonly clips = inject(HeardClips);
+  private player: LanePlayer | null = null;
+
+  protected readonly placing = signal<Placing | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly kind = signal<'pair' | 'heat'>('pair');
+  protected readonly attribute = signal<(typeof ATTRIBUTES)[number]>('preference');
+  protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
+    initialValue: [] as HeardStep[],
+  });
+  protected readonly step = signal('speech');
+  protected readonly listener = signal(localStorage.getItem(LISTENER) ?? '');
+  protected readonly offered = signal<readonly Offered[]>([]);
+  protected readonly isReady = signal(false);
+  protected readonly isBusy = signal(false);
+  protected readonly playing = signal<string | null>(null);
+  protected readonly heard = signal<ReadonlySet<string>>(new Set());
+  protected readonly order = signal<readonly string[]>([]);
+  /** Widths of the interval, question by question. */
+  protected readonly history = signal<readonly (readonly [number, number])[]>([]);
+
+  protected readonly kinds = [
+    { value: 'pair' as const, label: 'pairs' },
+    { value: 'heat' as const, label: 'heats of four' },
+  ];
+  protected readonly attributes = ATTRIBUTES.map((value) => ({ value, label: ATTRIBUTE_NAMES[value] }));
+  protected readonly formatNumber = formatNumber;
+  protected readonly isHeat = computed(() => this.placing()?.question?.kind === 'heat');
+  protected readonly bars = computed(() => {
+    const shares = this.placing()?.probabilities ?? [];
+    const most = Math.max(0.01, ...shares);
+    return shares.map((share, i) => ({ stratum: i + 1, share, height: (100 * share) / most }));
+  });
+  protected readonly allHeard = computed(() => this.isReady() && this.offered().every((o) => this.heard().has(o.code)));
+
+  constructor() {
+    inject(ScreenKeys).hints.set([
+      { keys: '1 … 4', does: 'Hear a clip, in step' },
+      { keys: 'Space', does: 'Stop' },
+    ]);
+    const crumbs = inject(Breadcrumb).crumbs;
+    effect(() =>
+      crumbs.set([
+        { label: 'Scale', link: '/scale' },
+        { label: `Place ${this.placing()?.name ?? '…'}`, link: null },
+      ]),
+    );
+    combineLatest([toObservable(this.id), toObservable(computed(() => this.request()))])
+      .pipe(
+        switchMap(([id, request]) =>
+          this.data.place(id, request).pipe(
+            catchError((error: unknown) => {
+              this.problem.set(problemOf(error));
+              return of(null);
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((placing) => {
+        this.history.set([]);
+        if (placing) this.take(placing);
+      });
+    inject(DestroyRef).onDestroy(() => {
+      this.player?.close();
+      this.clips.forget();
+    });
+  }
+
+  private request() {
+    return { step: this.step(), kind: this.kind(), attribute: this.attribute() };
+  }
+
+  private take(placing: Placing): void {
+    this.placing.set(placing);
+    this.problem.set(null);
+    this.history.update((all) => [...all, placing.place90]);
+    this.player?.pause();
+    this.playing.set(null);
+    this.heard.set(new Set());
+    this.order.set([]);
+    this.isReady.set(false);
+    // A new order every time, under letters: the new one is not always A.
+    const takes = shuffled(placing.question?.takes ?? [], `${Date.now()}/${Math.random()}`);
+    this.offered.set(takes.map((t, i) => ({ ...t, code: String.fromCharCode(65 + i) })));
+    if (takes.length > 0) void this.fetch(takes.map((t) => t.takeId));
+  }
+
+  private async fetch(takes: readonly string[]): Promise<void> {
+    this.data.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null }).subscribe({
+      next: (table) => {
+        void Promise.all(table.lanes.map((l) => this.clips.clip(`/api/clips/${l.sha256}/audio`))).then(
+          (buffers) => {
+            this.player ??= this.clips.player();
+            this.player.setLanes(
+              buffers.map((buffer, i) => ({
+                buffer,
+                gain: 10 ** (table.lanes[i].appliedDb / 20),
+                map: { kind: 'performance', anchors: [[0, 0]] },
+              })),
+            );
+            this.isReady.set(true);
+          },
+          (error: unknown) => this.problem.set(problemOf(error)),
+        );
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+    return Promise.resolve();
+  }
+
+  @HostListener('document:keydown', ['$event'])
+  protected onKey(event: KeyboardEvent): void {
+    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    const onButton = (event.target as HTMLElement | null)?.closest('button, [role="combobox"]') !== null;
+    const offered = this.offered().at(Number(event.key) - 1);
+    if (/^[1-6]$/.test(event.key) && offered) void this.hear(offered.code);
+    else if (event.key === ' ' && !onButton) this.stop();
+    else return;
+    event.preventDefault();
+  }
+
+  protected async hear(code: string): Promise<void> {
+    if (!this.player || !this.isReady() || !(await this.clips.ready())) return;
+    if (this.playing() === code) return this.stop();
+    this.player.switchTo(this.offered().findIndex((o) => o.code === code));
+    if (!this.player.isPlaying) this.player.play();
+    this.playing.set(code);
+    this.heard.update((all) => new Set(all).add(code));
+  }
+
+  protected stop(): void {
+    this.player?.pause();
+    this.playing.set(null);
+  }
+
+  protected setListener(name: string): void {
+    this.listener.set(name);
+    localStorage.setItem(LISTENER, name);
+  }
+
+  protected addToOrder(code: string): void {
+    this.order.update((order) => (order.includes(code) ? order.filter((c) => c !== code) : [...order, code]));
+  }
+
+  /** @param first - code of the preferred clip of a pair; null for no preference */
+  protected answerPair(first: string | null): void {
+    const codes = this.offered().map((o) => o.code);
+    this.send(first === null ? codes : [first, ...codes.filter((c) => c !== first)], first === null);
+  }
+
+  protected answerHeat(): void {
+    this.send(this.order(), false);
+  }
+
+  private send(codes: readonly string[], isTie: boolean): void {
+    const ids = (list: readonly string[]): string[] =>
+      list.flatMap((code) => this.offered().find((o) => o.code === code)?.specimenId ?? []);
+    this.isBusy.set(true);
+    this.data
+      .placeAnswer(this.id(), {
+        ...this.request(),
+        listener: this.listener().trim() || 'the reviewer',
+        order: ids(codes),
+        offered: this.offered().map((o) => o.specimenId),
+        isTie,
+      })
+      .subscribe({
+        next: (placing) => {
+          this.isBusy.set(false);
+          this.take(placing);
+        },
+        error: (error: unknown) => {
+          this.isBusy.set(false);
+          this.problem.set(problemOf(error));
+        },
+      });
+  }
+
+  protected undo(): void {
+    this.data.placeUndo(this.id(), this.request()).subscribe({
+      next: (placing) => this.take(placing),
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+}

@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { InputNumber } from 'primeng/inputnumber';
+import { Select } from 'primeng/select';
+import { switchMap } from 'rxjs';
+import { ATTRIBUTES } from '#contracts/listening';
+import type { Problem } from '#contracts/problem';
+import { scaleRequestSchema, type ScaleRequest } from '#contracts/scale';
+import { unitName } from '#contracts/unit-name';
+import { problemOf } from '../../data/api';
+import { Breadcrumb } from '../../data/breadcrumb';
+import { CatalogueData } from '../../data/catalogue';
+import { ScreenKeys } from '../../data/keys';
+import { ListeningData } from '../../data/listening';
+import { LOADING } from '../../data/loaded';
+import { formatNumber } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { WorthWhisker } from '../../ui/worth-whisker';
+import { ATTRIBUTE_NAMES } from '../listening/design-words';
+
+/** All answers of all tests as one scale: who stands where, how sure that is, and what holds it together. */
+@Component({
+  selector: 'sd-scale',
+  imports: [FormsModule, InputNumber, ProblemBox, RouterLink, Select, WorthWhisker],
+  templateUrl: './scale.html',
+  styleUrl: './scale.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ScalePage {
+  private readonly data = inject(ListeningData);
+  private readonly router = inject(Router);
+  protected readonly request = signal<ScaleRequest>(scaleRequestSchema.parse({}));
+  private readonly loaded = toSignal(toObservable(this.request).pipe(switchMap((r) => this.data.scale(r))), {
+    initialValue: LOADING,
+  });
+  private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
+  protected readonly scale = computed(() => this.loaded().value);
+  protected readonly loadProblem = computed(() => this.loaded().problem);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly told = signal('');
+  protected readonly newUnit = signal<string | null>(null);
+
+  protected readonly attributes = ATTRIBUTES.map((value) => ({ value, label: ATTRIBUTE_NAMES[value] }));
+  protected readonly voices = computed(() => anyOr(this.scale()?.voices ?? []));
+  protected readonly uses = computed(() => anyOr(this.scale()?.uses ?? []));
+  protected readonly units = computed(() =>
+    (this.specimens().value ?? [])
+      .filter((s) => s.category === this.request().category)
+      .map((s) => ({ value: s.id, label: unitName(s) })),
+  );
+  protected readonly axis = computed(() => {
+    const ends = (this.scale()?.items ?? []).flatMap((i) => [i.logWorth - 1.645 * i.se, i.logWorth + 1.645 * i.se]);
+    return { low: Math.floor(Math.min(-1, ...ends)), high: Math.ceil(Math.max(1, ...ends)) };
+  });
+  /** Units stratum by stratum. */
+  protected readonly strata = computed(() => {
+    const items = this.scale()?.items ?? [];
+    return [...new Set(items.map((i) => i.stratum))].map((stratum) => ({
+      stratum,
+      items: items.filter((i) => i.stratum === stratum),
+    }));
+  });
+  protected readonly formatNumber = formatNumber;
+
+  constructor() {
+    inject(Breadcrumb).crumbs.set([{ label: 'Scale', link: null }]);
+    inject(ScreenKeys).hints.set([]);
+  }
+
+  protected change(part: Partial<ScaleRequest>): void {
+    this.request.update((r) => ({ ...r, ...part }));
+  }
+
+  protected place(id: string | null): void {
+    if (id) void this.router.navigate(['/scale/place', id]);
+  }
+
+  protected async bringIn(field: HTMLInputElement): Promise<void> {
+    const file = field.files?.item(0);
+    if (!file) return;
+    const csv = await file.text();
+    field.value = '';
+    const { attribute, category } = this.request();
+    this.data.importAnswers(csv, attribute, category).subscribe({
+      next: ({ answers, units, alreadyThere }) => {
+        this.problem.set(null);
+        this.told.set(alreadyThere ? 'This file is in already; nothing was added.' : `${answers} answers about ${units} units were added.`); // prettier-ignore
+      },
+      error: (error: unknown) => {
+        this.told.set('');
+        this.problem.set(problemOf(error));
+      },
+    });
+  }
+}
+
+const anyOr = (values: readonly string[]): { value: string | null; label: string }[] => [
+  { value: null, label: 'all' },
+  ...values.map((value) => ({ value, label: value })),
+];
