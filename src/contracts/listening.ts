@@ -27,7 +27,7 @@ export const newTestSchema = z
     voice: z.string().trim().max(60).nullable().default(null).describe('Kind of voice that is heard'),
     use: z.string().trim().max(60).nullable().default(null).describe('What the unit would be used for'),
     /** Clips, one step; for the performer's test, any take of each unit. */
-    takes: z.array(idSchema).min(1).max(40),
+    takes: z.array(idSchema).min(1, 'choose the units').max(40),
     /** A famous unit that takes part without being ranked. */
     yardstick: idSchema.nullable().default(null),
     heatSize: z.int().min(2).max(6).default(4),

@@ -19,6 +19,7 @@ import {
   type Words,
 } from '#contracts/listening';
 import type { CompareCandidate } from '#contracts/compare';
+import { unitName } from '#contracts/unit-name';
 import type { Application } from '../wiring';
 import { codeOf } from './heard-from-answer';
 
@@ -54,7 +55,8 @@ export async function buildDemoListening(application: Application): Promise<void
 /** The newest take of a unit that is named by model, or by model and label. */
 function newest(takes: readonly CompareCandidate[], unit: string): CompareCandidate | undefined {
   const [model, label] = unit.split('/');
-  return takes.find((t) => t.unit.includes(` ${model} · `) && (label === undefined || t.unit.endsWith(` · ${label}`)));
+  const names = DEMO_UNITS.filter((u) => u.model === model && (label === undefined || u.label === label)).map(unitName);
+  return takes.find((t) => names.includes(t.unit));
 }
 
 async function setUp(
@@ -73,7 +75,7 @@ async function setUp(
 }
 
 /** Model of an item, from its name. */
-const modelOf = (name: string): string => DEMO_UNITS.find((u) => name.includes(` ${u.model} · `))?.model ?? '';
+const modelOf = (name: string): string => DEMO_UNITS.find((u) => unitName(u) === name)?.model ?? '';
 
 /** What ears make of a unit: log odds against a middling one. */
 function worthOf(model: string, listener: string): number {

@@ -107,7 +107,7 @@ export class HeardScale {
       components: result.components,
       bridges: result.bridges.map(({ a, b }) => ({ a: units[a].name, b: units[b].name })),
       tie: result.tie,
-      answers: gathered.blind.length,
+      answers: Math.round(gathered.blind.reduce((sum, a) => sum + a.weight, 0)),
       listeners: new Set(rows.flatMap((r) => r.listener_id ?? [])).size,
       iterations: result.iterations,
       logLikelihood: result.logLikelihood,
@@ -398,11 +398,11 @@ function factsOf(result: RankHeardResult, { units, blind }: Gathered): Map<strin
   const sorted = result.items.map((i) => i.logWorth).sort((a, b) => a - b);
   const middle = sorted.length === 0 ? 0 : (sorted[Math.floor((sorted.length - 1) / 2)] + sorted[Math.floor(sorted.length / 2)]) / 2; // prettier-ignore
   const answers = new Map<number, number>();
-  for (const { items } of blind) for (const i of items) answers.set(i, (answers.get(i) ?? 0) + 1);
+  for (const { items, weight } of blind) for (const i of items) answers.set(i, (answers.get(i) ?? 0) + weight);
   return new Map(
     units.map((u, i) => [
       u.id,
-      { logWorth: result.items[i].logWorth - middle, se: result.items[i].se, answers: answers.get(i) ?? 0 },
+      { logWorth: result.items[i].logWorth - middle, se: result.items[i].se, answers: Math.round(answers.get(i) ?? 0) },
     ]),
   );
 }

@@ -73,7 +73,7 @@ export class Compare {
   /** What is compared, from the address or from the set. */
   protected readonly request = computed((): CompareRequest | null => {
     const set = this.set();
-    if (this.id()) return set;
+    if (this.id()) return set && { takes: set.takes, zero: set.zero, match: set.match, loop: set.loop };
     const takes = (this.takes() ?? '')
       .split(',')
       .filter((t) => /^\d+$/.test(t))
@@ -158,7 +158,12 @@ export class Compare {
   });
   protected readonly figures = computed(() => {
     const table = this.table();
-    return table ? figureRows(table.lanes, this.zeroIndex()).map((row) => ({ ...row, ...describe(row.quantity) })) : [];
+    return table
+      ? figureRows(table.lanes, this.zeroIndex())
+          .map((row) => ({ ...row, ...describe(row.quantity) }))
+          // Level and length of a recording say nothing of the unit.
+          .filter((row) => row.group !== 'recording')
+      : [];
   });
   protected readonly lowCut = computed(() => {
     const pair = this.table()?.pair;
@@ -461,8 +466,9 @@ function queryOf({ takes, zero, match, loop }: CompareRequest): Record<string, s
   };
 }
 
-function describe(id: string): { title: string; unit: string; decimals: number; definition: string } {
-  if (!(QUANTITY_IDS as readonly string[]).includes(id)) return { title: id, unit: '', decimals: 1, definition: '' };
-  const { name, unit, decimals, definition } = quantity(id as QuantityId);
-  return { title: name, unit, decimals, definition };
+function describe(id: string): { title: string; unit: string; decimals: number; definition: string; group: string } {
+  if (!(QUANTITY_IDS as readonly string[]).includes(id))
+    return { title: id, unit: '', decimals: 1, definition: '', group: '' };
+  const { name, unit, decimals, definition, group } = quantity(id as QuantityId);
+  return { title: name, unit, decimals, definition, group };
 }

@@ -62,9 +62,7 @@ export class TestEditor {
   /** What is still wrong, in words; empty when the test can be prepared. */
   protected readonly faults = computed(() => {
     const parsed = newTestSchema.safeParse(this.full());
-    return parsed.success
-      ? []
-      : [...new Set(parsed.error.issues.map((i) => `${String(i.path[0] ?? '')}: ${i.message}`))];
+    return parsed.success ? [] : [...new Set(parsed.error.issues.map((i) => i.message))];
   });
   protected readonly length = computed(() => {
     const { takes, design, heatSize = 4, trials = 16 } = this.draft();

@@ -63,7 +63,7 @@ export class Sitting {
   protected readonly order = signal<PlacingOrder>({ placed: [], waiting: [] });
   protected readonly chosen = signal<string | null | undefined>(undefined);
   protected readonly names = signal<Readonly<Record<string, string>>>({});
-  protected readonly ratings = signal<Readonly<Record<string, number>>>({});
+  protected readonly ratings = signal<Readonly<Partial<Record<string, number>>>>({});
   protected readonly words = signal<Words>({});
   protected readonly wordsOf = signal<string | null>(null);
   private begunAt = 0;
@@ -308,7 +308,10 @@ export class Sitting {
       case 'names':
         return { kind, names: { ...this.names() } };
       case 'ratings':
-        return { kind, ratings: { ...this.ratings() } };
+        return {
+          kind,
+          ratings: Object.fromEntries(Object.entries(this.ratings()).map(([code, value]) => [code, value ?? 0])),
+        };
     }
   }
 
