@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import type { Page } from 'playwright-core';
+import type { LanePlayer as Player } from '../src/web/app/audio/lane-player';
 import { describe, expect, it } from 'vitest';
 import { excerptLevel } from '#core/measure/excerpt-level';
 import { runDocument, writeRunFolder } from '#server/testing/bench';
@@ -134,8 +135,7 @@ describe('what is heard', () => {
     const { page } = await open('/listen/nothing-here');
     await page.addScriptTag({ content: outputFiles[0].text });
     const rendered = await page.evaluate(async () => {
-      const { LanePlayer } = (globalThis as unknown as { Lanes: typeof import('../src/web/app/audio/lane-player') })
-        .Lanes;
+      const { LanePlayer } = (globalThis as unknown as { Lanes: { LanePlayer: typeof Player } }).Lanes;
       const rate = 48_000;
       const context = new OfflineAudioContext(1, 4 * rate, rate);
       // Lane 0 is a ramped noise, lane 1 the same 6 dB lower and 1,234 samples late, played with 6 dB more.

@@ -15,7 +15,7 @@ let A: usize = 0,
 /** Lays out memory for a size (a multiple of four); returns where it begins. */
 export function plan(size: i32): usize {
   n = size;
-  const bytes: usize = ((<usize>size) * (<usize>size)) << 3;
+  const bytes: usize = (<usize>size * <usize>size) << 3;
   A = 1024;
   M = A + bytes;
   OUT = M + bytes;
@@ -66,7 +66,7 @@ function dot4(p: usize, q: usize, stride: usize, count: i32): void {
 }
 
 function at(base: usize, i: i32, j: i32): usize {
-  return base + (((<usize>i) * (<usize>n) + (<usize>j)) << 3);
+  return base + ((<usize>i * <usize>n + <usize>j) << 3);
 }
 
 /** A becomes L (lower triangle). Returns 0 where A is not positive definite. */
@@ -99,7 +99,7 @@ export function factor(): i32 {
 /** M becomes the inverse of L, transposed (upper triangle, zeros below). */
 export function invert(): void {
   const stride: usize = (<usize>n) << 3;
-  memory.fill(M, 0, (<usize>n) * stride);
+  memory.fill(M, 0, <usize>n * stride);
   for (let i = 0; i < n; i++) {
     const d = load<f64>(at(A, i, i));
     for (let j = 0; j < i; j += 4) {

@@ -57,7 +57,8 @@ export function alignPhrases(a: Float64Array, b: Float64Array, sampleRate: numbe
  * @param map - rising anchors, at least one
  * @param atS - seconds of the first clip
  */
-export function mapTime({ anchors }: TimeMap, atS: number): number {
+export function mapTime(map: TimeMap, atS: number): number {
+  const { anchors } = map;
   const last = anchors.length - 1;
   if (atS <= anchors[0][0]) return anchors[0][1] + atS - anchors[0][0];
   if (atS >= anchors[last][0]) return anchors[last][1] + atS - anchors[last][0];

@@ -162,7 +162,8 @@ export function updatedPosterior(
  * @param posterior - of the fit
  * @param reference - index of the zero line
  */
-export function errorsAgainst({ covariance, items: n }: WorthPosterior, reference: number): Float64Array {
+export function errorsAgainst(posterior: WorthPosterior, reference: number): Float64Array {
+  const { covariance, items: n } = posterior;
   const at = (i: number, j: number): number => covariance[i * n + j];
   return Float64Array.from({ length: n }, (_, i) =>
     Math.sqrt(Math.max(0, at(i, i) + at(reference, reference) - 2 * at(i, reference))),

@@ -80,7 +80,7 @@ export function readAnswersCsv(text: string): { answers: CsvAnswer[]; problems: 
       say(info.lines, `"${winner}" is held against itself`);
       return [];
     }
-    return [{ winner, loser, isTie: tie === '1', count: count ?? 1, weight: weight ?? 1, listener: listener || null, day: date || null }]; // prettier-ignore
+    return [{ winner, loser, isTie: tie === '1', count: count ?? 1, weight: weight ?? 1, listener: listener === '' ? null : (listener ?? null), day: date === '' ? null : (date ?? null) }]; // prettier-ignore
   });
   if (answers.length === 0 && problems.length === 0) say(null, 'the file holds no answers');
   return { answers, problems };

@@ -303,7 +303,7 @@ export class ListeningTests {
   async leaveOut(testId: string, sittingId: string, reason: string | null): Promise<void> {
     if (!(await sittingsOfTest(this.database, testId)).some((s) => s.id === sittingId))
       throw new Failure('not-found', 'There is no such sitting in this test.');
-    await setLeftOut(this.database, sittingId, reason || null);
+    await setLeftOut(this.database, sittingId, reason === '' ? null : reason);
     await this.scale.changed((await itemsOfTest(this.database, testId)).map((i) => i.specimen_id));
     this.hub.emit({ type: 'listening', testId });
   }

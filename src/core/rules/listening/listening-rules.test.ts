@@ -98,8 +98,8 @@ describe('plain words', () => {
         ]),
       ),
     ).toBe('No answer contradicts another.');
-    expect(effectWords({ estimate: 0.8, se: 0.2, p: 0.001 }, 'being heard first')).toContain('69 %');
-    expect(effectWords({ estimate: 0.1, se: 0.2, p: 0.6 }, 'being heard first')).toContain('No effect');
+    expect(effectWords({ estimate: 0.8, p: 0.001 }, 'being heard first')).toContain('69 %');
+    expect(effectWords({ estimate: 0.1, p: 0.6 }, 'being heard first')).toContain('No effect');
   });
 });
 

@@ -1,5 +1,6 @@
 import type { AbxResult, SequentialAbx } from '../../stats/abx';
 import type { Agreement } from '../../stats/agreement';
+import type { AnswerEffect } from '../../stats/answer-effect';
 import type { Consistency } from '../../stats/circular-triads';
 
 /**
@@ -85,7 +86,8 @@ export function agreementWords(agreement: Agreement | null): string {
 /**
  * @param result - circular triads of one listener
  */
-export function consistencyWords({ circular, byChance, zeta }: Consistency): string {
+export function consistencyWords(result: Consistency): string {
+  const { circular, byChance, zeta } = result;
   if (circular === 0) return 'No answer contradicts another.';
   return `${circular} circular ${circular === 1 ? 'triad' : 'triads'} (A over B, B over C, C over A); guessing gives ${byChance.toFixed(1)} on average. Consistency ${zeta.toFixed(2)}, 1 being perfect.`;
 }
@@ -93,16 +95,11 @@ export function consistencyWords({ circular, byChance, zeta }: Consistency): str
 /**
  * An effect that should not be there: first-heard, louder, known by name.
  *
- * @param effect - its estimate with standard error, in log odds
- * @param effect.estimate - positive: it helps
- * @param effect.se - standard error
- * @param effect.p - probability of as large an effect by chance
+ * @param effect - its estimate in log odds (positive: it helps), and the probability of as large an effect by chance
  * @param what - "being heard first", "a dB more level"
  */
-export function effectWords(
-  { estimate, p }: { readonly estimate: number; readonly se: number; readonly p: number },
-  what: string,
-): string {
+export function effectWords(effect: Pick<AnswerEffect, 'estimate' | 'p'>, what: string): string {
+  const { estimate, p } = effect;
   const share = percent(1 / (1 + Math.exp(-estimate)));
   return p <= 0.05
     ? `Between equals, ${what} is preferred ${share} of the time: ${timesIn(p)} by chance alone. It is taken out of the worths.`

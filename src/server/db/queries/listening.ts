@@ -106,12 +106,6 @@ export async function itemsOfTest(db: Queryable, testId: string): Promise<ItemRo
   );
 }
 
-export interface ListenerRow {
-  readonly id: string;
-  readonly name: string;
-  readonly about: unknown;
-}
-
 export async function ensureListener(db: Queryable, name: string): Promise<string> {
   await db.query('INSERT INTO listener (name) VALUES ($1) ON CONFLICT DO NOTHING', [name]);
   return (await db.query<{ id: string }>('SELECT id FROM listener WHERE name = $1', [name]))[0].id;

@@ -57,7 +57,7 @@ export class TestEditor {
   });
   protected readonly yardsticks = computed(() => [
     { value: null as string | null, label: 'none' },
-    ...this.options().map(({ value, label }) => ({ value: value as string | null, label })),
+    ...this.options().map(({ value, label }) => ({ value: value, label })),
   ]);
   /** What is still wrong, in words; empty when the test can be prepared. */
   protected readonly faults = computed(() => {

@@ -268,7 +268,7 @@ export class Sitting {
   }
 
   protected tell(key: keyof AboutListener, value: string): void {
-    this.about.update((about) => ({ ...about, [key]: value }) as AboutListener);
+    this.about.update((about) => ({ ...about, [key]: value }));
   }
 
   protected sendAbout(): void {
