@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -16,7 +16,12 @@ import { measureResponse } from '#core/measure/response-report';
 import { rankUnits } from '#core/rules/rank';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { Rubric } from '#core/rules/rubric';
+import { AnswerTable } from '#core/stats/comparison-answers';
+import { fitWorths, NO_PENALTY, USUAL_PENALTY } from '#core/stats/fit-worths';
+import { nextPair } from '#core/stats/next-question';
 import { seededBits, uniform } from '#core/stats/random';
+import { toldByOrder, updatedPosterior } from '#core/stats/worth-posterior';
+import { worthScale } from '#core/stats/worth-scale';
 import { standardNormal } from '#core/stats/normal';
 import { openPglite } from '#server/db/pglite-database';
 import { packageRoot, workerFolder } from '#server/package-root';
@@ -363,7 +368,92 @@ async function booth(): Promise<void> {
   await application.close();
 }
 
-const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, booth, memory };
+/** Answers of pairs between units of known worth, mostly between neighbours, one in eight of them heats of four. */
+function heardAnswers(units: number, answers: number): AnswerTable {
+  const bits = seededBits(`heard ${units}`);
+  const truth = Float64Array.from({ length: units }, () => 1.5 * standardNormal(bits));
+  const table = new AnswerTable(units);
+  const any = (): number => Math.floor(uniform(bits) * units);
+  const felt = (i: number): number => truth[i] - Math.log(-Math.log(uniform(bits) + 1e-12));
+  for (let i = 0; i < answers; i++) {
+    const items = [...new Set(i % 8 === 0 ? [any(), any(), any(), any()] : [any(), any()])];
+    if (items.length < 2) continue;
+    const order = items.map((item) => ({ item, x: felt(item) })).sort((p, q) => q.x - p.x);
+    if (items.length > 2) table.addOrder({ items: order.map((o) => o.item), weight: 1 });
+    else {
+      const isTie = order[0].x - order[1].x < 0.1;
+      table.addPair({ a: order[0].item, b: order[1].item, outcome: isTie ? 0.5 : 1, tiesAllowed: true, weight: 1 });
+    }
+  }
+  return table;
+}
+
+/** One scale of a large catalogue: whole, after one more answer, and the next question. */
+function heardScale(): void {
+  const table = heardAnswers(1000, 50_000);
+  const started = performance.now();
+  const scale = worthScale(table);
+  const whole = seconds(started);
+  const again = performance.now();
+  table.addPair({ a: 5, b: 9, outcome: 1, tiesAllowed: true, weight: 1 });
+  const fit = fitWorths(table, USUAL_PENALTY, scale.fit.parameters, scale.posterior.covariance);
+  const told = toldByOrder(fit.logWorth, [5, 9]);
+  const posterior = updatedPosterior(scale.posterior, scale.fit.logWorth, fit.logWorth, told);
+  const one = seconds(again);
+  const asked = performance.now();
+  nextPair(
+    { logWorth: fit.logWorth, posterior, tie: fit.tie },
+    5,
+    Array.from({ length: 1000 }, (_, i) => i),
+  );
+  const next = seconds(asked);
+  rows.push({
+    what: 'scale of 1,000 units, 50,000 answers, with covariance and places',
+    result: `${whole.toFixed(2)} s; after one more answer ${(1000 * one).toFixed(0)} ms; next question ${(1000 * next).toFixed(0)} ms`,
+    aim: '< 2 s, < 200 ms',
+  });
+  compareWithR();
+}
+
+/** The same 60 units and 6,000 pairs by R's BradleyTerry2, in one run. */
+function compareWithR(): void {
+  const path = join(folder, 'pairs.csv');
+  const bits = seededBits('pairs for R');
+  const truth = Float64Array.from({ length: 60 }, () => standardNormal(bits));
+  const table = new AnswerTable(60);
+  for (let i = 0; i < 6000; i++) {
+    const a = Math.floor(uniform(bits) * 60);
+    const b = (a + 1 + Math.floor(uniform(bits) * 59)) % 60;
+    const outcome = uniform(bits) < 1 / (1 + Math.exp(truth[b] - truth[a])) ? 1 : 0;
+    table.addPair({ a, b, outcome, tiesAllowed: false, weight: 1 });
+  }
+  const lines = table.pairA.map((a, e) => `u${a},u${table.pairB[e]},${table.winsA[e]},${table.winsB[e]}`);
+  writeFileSync(path, `a,b,wins,losses\n${lines.join('\n')}\n`);
+  const script = `suppressMessages(library(BradleyTerry2)); d <- read.csv("${path}"); l <- sort(unique(c(d$a, d$b))); d$a <- factor(d$a, l); d$b <- factor(d$b, l); t <- system.time(m <- BTm(cbind(wins, losses), a, b, data = d))[["elapsed"]]; cat(t, sprintf("%.6f", BTabilities(m)[, 1]), sep = "\\n")`;
+  const r = spawnSync('R', ['--slave', '-e', script], { encoding: 'utf8' });
+  if (r.status !== 0) {
+    rows.push({
+      what: 'scale against R BradleyTerry2',
+      result: 'not compared: R with BradleyTerry2 is not installed',
+      aim: 'agree',
+    });
+    return;
+  }
+  const [time, ...abilities] = r.stdout.trim().split('\n').map(Number);
+  const started = performance.now();
+  const { logWorth } = fitWorths(table, NO_PENALTY);
+  const own = seconds(started);
+  const names = Array.from({ length: 60 }, (_, i) => `u${i}`).sort();
+  const zero = logWorth[Number(names[0].slice(1))];
+  const worst = Math.max(...names.map((n, i) => Math.abs(logWorth[Number(n.slice(1))] - zero - abilities[i])));
+  rows.push({
+    what: 'scale of 60 units, 6,000 pairs, without penalty',
+    result: `${(time / own).toFixed(0)} × as fast as R BradleyTerry2; log worths within ${worst.toExponential(1)}`,
+    aim: 'within 1e-4',
+  });
+}
+
+const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, booth, heardScale, memory };
 /** Names of parts on the command line; all of them by default. */
 const chosen = process.argv.slice(2);
 

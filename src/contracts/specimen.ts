@@ -98,6 +98,8 @@ export const specimenSheetSchema = z.object({
   /** Repairs, firmware, days to be back; newest first. */
   events: z.array(unitEventSchema),
   runs: z.array(runSchema),
+  /** Words that listeners had for it, most frequent first. */
+  words: z.array(z.object({ word: z.string(), count: z.int(), isFree: z.boolean() })),
   /** All points ever given, newest first; the newest of each criterion counts. */
   points: z.array(givenPointsSchema),
 });

@@ -18,6 +18,7 @@ import type { RankUnitsTask } from '#worker/rank-units';
 import type { Database } from '../db/database';
 import { claimsOfSpecimen } from '../db/queries/claim';
 import { curvesOfRun } from '../db/queries/curve';
+import { wordCounts } from '../db/queries/heard';
 import { bridgingFacts, currentFacts, measurementsOfRun } from '../db/queries/measurement';
 import { currentPoints, pointsHistory, type PointsRow } from '../db/queries/points';
 import { listPrices } from '../db/queries/price';
@@ -102,6 +103,11 @@ export class Catalogue {
       runs,
       prices: (await listPrices(this.database, id)).map(plainPrice),
       claims: await claimsOfSpecimen(this.database, id),
+      words: (await wordCounts(this.database, { specimenId: id })).map((w) => ({
+        word: w.word,
+        count: w.count,
+        isFree: w.is_free,
+      })),
       events: (await listUnitEvents(this.database, id)).map(({ kind, day, note }) => ({ kind, day, note })),
       points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({
         criterion,

@@ -29,6 +29,7 @@ import { MeasuredPart } from './measured-part';
 import { RunTable } from './run-table';
 import { takeNotes, takeSetup } from './take-notes';
 import { UnitEvents } from './unit-events';
+import { UnitHeard } from './unit-heard';
 
 /** Neighbours shown to either side. */
 const NEIGHBOURS = 3;
@@ -52,6 +53,7 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     MeasuredPart,
     RunTable,
     UnitEvents,
+    UnitHeard,
     ProblemBox,
     RouterLink,
     Select,
@@ -146,6 +148,7 @@ export class Unit {
         label: 'Measured',
         missing: figures.length === 0 ? 'not yet' : missingFigures > 0 ? `${missingFigures} missing` : '',
       },
+      { id: 'heard', label: 'Heard', missing: '' },
       { id: 'points', label: 'Points', missing: missingPoints > 0 ? `${missingPoints} missing` : '' },
       { id: 'place', label: 'Place', missing: sheet.row.place === null ? 'not ranked' : '' },
     ];
