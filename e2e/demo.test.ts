@@ -13,6 +13,17 @@ describe('the demo', () => {
         timeout: 300_000,
       })
       .toBe(0);
+    // Listening comes last, and moves places as answers come in.
+    await expect
+      .poll(
+        async () => {
+          const tests = (await (await fetch(`${address()}/api/listening`)).json()) as { status: string }[];
+          const jobs = (await (await fetch(`${address()}/api/jobs`)).json()) as unknown[];
+          return tests.length === 9 && tests[0].status === 'open' && jobs.length === 0;
+        },
+        { timeout: 300_000 },
+      )
+      .toBe(true);
     await page.getByText('Oarlock Bosun · A').first().waitFor();
     await page.getByText(/Place \d+ of 27/).waitFor();
     const first = page.locator('.row a').first();
@@ -100,6 +111,38 @@ describe('the demo', () => {
     const download = page.waitForEvent('download');
     await measured.getByRole('link', { name: 'CSV', exact: true }).click();
     expect((await download).suggestedFilename()).toBe('oarlock-bosun-a.csv');
+    expect(errors).toEqual([]);
+  });
+
+  it('has listened for three years: measured excellence that is not preferred, and what may be concluded', async () => {
+    const { page, errors } = await open('/scale');
+    const italic = page.locator('tr', { hasText: 'Quillstone Italic · A' });
+    await italic.first().waitFor();
+    const rows = await page.locator('tbody tr:has(a[aria-label^="Place"])').allInnerTexts();
+    expect(rows.length).toBeGreaterThan(20);
+    // By ear it is in the last third …
+    expect(rows.findIndex((r) => r.includes('Quillstone Italic · A'))).toBeGreaterThan((2 * rows.length) / 3);
+    const inputs = (await (await fetch(`${address()}/api/ranking/microphone/inputs`)).json()) as {
+      units: { id: string; figures: Record<string, { value: number | null } | undefined> }[];
+      names: Record<string, { model: string }>;
+    };
+    // … by its noise in the first.
+    const noise = inputs.units.flatMap((u) => {
+      const value = u.figures['noiseReSpeechA']?.value ?? null;
+      return value === null ? [] : [{ model: inputs.names[u.id].model, value }];
+    });
+    noise.sort((a, b) => a.value - b.value);
+    expect(noise.findIndex((n) => n.model === 'Italic')).toBeLessThan(noise.length / 3);
+    await page.goto(`${address()}/listening`);
+    await page.getByRole('link', { name: 'Lantern A against B' }).click();
+    await page
+      .getByText(/of 16 right:/)
+      .first()
+      .waitFor();
+    await page
+      .getByText(/of 32 right:/)
+      .first()
+      .waitFor();
     expect(errors).toEqual([]);
   });
 

@@ -54,17 +54,19 @@ const views = [
   ['unit-takes', `/gear/${idOf('Tidemark')}`, 'chalk'],
   ['unit-measured', `/gear/${idOf('Bosun')}#measured`, 'basalt'],
   ['unit-response', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-curve-chart')],
-  ['unit-distance', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-polar-plot + h3')],
   ['take', `/takes/${await takeOf('Beacon', 'speech')}`, 'chalk'],
-  [
-    'take-noise',
-    `/takes/${await takeOf('Bosun', 'silence')}`,
-    'basalt',
-    (page) => show(page, 'section:has(> sd-curve-chart)'),
-  ],
-  ['unit-points', `/gear/${idOf('Bosun')}#points`, 'chalk'],
   ['new-run', '/new-run', 'chalk', dropThree],
-  ['palette', '/bench', 'basalt', (page) => page.keyboard.press('Control+k')],
+  ['compare', `/compare/${await keptSet()}`, 'basalt', (page) => page.getByText(/All at/).waitFor()],
+  ['scale', '/scale', 'chalk', (page) => page.locator('sd-worth-whisker').first().waitFor()],
+  ['listening', await invitation(), 'chalk', (page) => intoAHeat(page, 'At the desk')],
+  [
+    'listening-phone',
+    await invitation(),
+    'basalt',
+    (page) => intoAHeat(page, 'On the dyke'),
+    { width: 390, height: 780 },
+  ],
+  ['reveal', `/listening/${await testCalled('Is the dear one better?')}`, 'chalk'],
   ['protocol', '/protocols/desk-voice/3', 'chalk', (page) => show(page, 'ol.steps', false)],
   [
     'protocol-versions',
@@ -80,6 +82,40 @@ const views = [
   ['booth-basalt', `/booth/${await boothPlan()}`, 'basalt', openInput],
   ['files', await filesPath(), 'chalk', dropMisnamed],
 ];
+
+async function keptSet() {
+  const [set] = await (await fetch(`${address}/api/compare/sets`)).json();
+  return set.id;
+}
+
+async function testCalled(name) {
+  const tests = await (await fetch(`${address}/api/listening`)).json();
+  return tests.find((t) => t.name === name).id;
+}
+
+async function invitation() {
+  const page = await (await fetch(`${address}/api/listening/${await testCalled('Four of this winter')}`)).json();
+  return `/listen/join/${page.invitation}`;
+}
+
+/** A listener on the way through a heat: three placed, one to go. */
+async function intoAHeat(page, name) {
+  await page.getByLabel('Your name').fill(`${name} ${Date.now()}`);
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Skip the check' }).click();
+  const hearAll = async () => {
+    await page.locator('.clip:enabled').first().waitFor();
+    for (const clip of await page.locator('.clip').all()) await clip.click();
+  };
+  await page.evaluate(() => sessionStorage.setItem('sediment.hearing-reminder', 'read'));
+  await hearAll();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByText(/Put them in order/).waitFor();
+  await hearAll();
+  await page.getByRole('button', { name: 'B better than A' }).click();
+  await page.getByRole('button', { name: 'C behind A' }).click();
+}
 
 /** The planned session of the two loans, started. */
 async function boothPlan() {
@@ -158,9 +194,9 @@ const browser = await chromium.launch({
   args: CHROMIUM_FLAGS,
 });
 const only = process.argv.slice(2);
-for (const [name, path, theme, act] of views) {
+for (const [name, path, theme, act, size] of views) {
   if (only.length > 0 && !only.includes(name)) continue;
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
+  const context = await browser.newContext({ viewport: size ?? { width: 1280, height: 800 }, reducedMotion: 'reduce' });
   const page = await context.newPage();
   await page.addInitScript((chosen) => localStorage.setItem('sediment.theme', chosen), theme);
   await page.goto(address + path);

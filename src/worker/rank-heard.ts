@@ -130,13 +130,18 @@ function addTo(table: AnswerTable, { items, outcome, tiesAllowed, weight }: Inde
   else table.addPair({ a: items[0], b: items[1], outcome, tiesAllowed, weight });
 }
 
+/** Smaller contrasts tell nothing: levels that were matched to a hundredth of a LU cannot show what a LU does. */
+const LEAST_CONTRAST = { order: 1, level: 0.05, sighted: 1 } as const;
+
 /** Each effect by itself, over the answers that tell of it. */
 function effects(task: RankHeardTask): RankHeardResult['effects'] {
   const names = ['order', 'level', 'sighted'] as const;
   return names.flatMap((name, c) => {
     const all = name === 'sighted' ? [...task.answers, ...task.sighted] : task.answers;
     const telling = all.filter(
-      (a) => a.circumstances.length === a.items.length && a.circumstances.some((x) => x[c] !== a.circumstances[0][c]),
+      (a) =>
+        a.circumstances.length === a.items.length &&
+        a.circumstances.some((x) => Math.abs(x[c] - a.circumstances[0][c]) >= LEAST_CONTRAST[name]),
     );
     // Fewer answers tell nothing that could be believed.
     if (telling.length < 20) return [];

@@ -1,5 +1,6 @@
 import type { Answer, ItemRole, NewTest, TrialDocument } from '#contracts/listening';
 import type { HeardAnswer } from '../db/queries/heard';
+import { isRanked } from './trial-plan';
 
 /** An item with what the scale needs of it. */
 export interface HeardItem {
@@ -56,7 +57,10 @@ export function heardFromAnswer(
     weight,
     circumstances: ids.map(circumstance),
   });
-  const isUnit = (id: string): boolean => ['unit', 'yardstick', 'reference'].includes(byId.get(id)?.role ?? '');
+  const isUnit = (id: string): boolean => {
+    const item = byId.get(id);
+    return item !== undefined && isRanked(item);
+  };
 
   if (trial.kind === 'order' && answer.kind === 'order') return [facts(orderOf(trial, answer), null, false, 1)];
   if (trial.kind === 'pair' && answer.kind === 'pair' && trial.control === null) {

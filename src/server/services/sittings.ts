@@ -36,7 +36,7 @@ import type { HeardScale } from './heard-scale';
 import { newKey } from './listening-key';
 import type { ListeningTests } from './listening-tests';
 import { revealOf } from './test-result';
-import { expectedTrials, firstTrials, followingTrials, type Seat } from './trial-plan';
+import { expectedTrials, firstTrials, followingTrials, isRanked, type Seat } from './trial-plan';
 import type { WorkerPool } from './worker-pool';
 
 interface Opened {
@@ -126,9 +126,15 @@ export class Sittings {
       if (!(await answerTrial(tx, asked.id, answer, words, seconds, this.now()))) return;
       await this.tests.keepHeard(tx, test, row.day, asked.id, sitting.listener_id, trial, answer, items);
       for (const [code, said] of Object.entries(words)) {
-        const specimenId = items.find((i) => i.id === itemOfCode(trial, code))?.specimen_id;
-        if (!specimenId) continue;
-        const common = { trialId: asked.id, listenerId: sitting.listener_id, specimenId, day: row.day };
+        // What is said of a low-passed copy, or of a clip against itself, is not said of the unit.
+        const item = items.find((i) => i.id === itemOfCode(trial, code));
+        if (!item || !isRanked(item) || (trial.kind === 'pair' && trial.control !== null)) continue;
+        const common = {
+          trialId: asked.id,
+          listenerId: sitting.listener_id,
+          specimenId: item.specimen_id,
+          day: row.day,
+        };
         await insertWords(
           tx,
           said.words.map((word) => ({ ...common, word, isFree: false })),
@@ -241,7 +247,7 @@ function stateOf({ sitting, row, test, items, trials }: Opened): SittingState {
   const isClosed = row.status !== 'open';
   const trial = current && !isClosed ? trialDocumentSchema.parse(current.document) : null;
   const done = trials.filter((t) => t.answer !== null).length;
-  const units = items.filter((i) => ['unit', 'yardstick', 'reference'].includes(i.role));
+  const units = items.filter(isRanked);
   const named = units.map((i) => ({ id: i.specimen_id, name: i.name })).sort((a, b) => (a.name < b.name ? -1 : 1));
   return {
     question: questionOf(test, trial),

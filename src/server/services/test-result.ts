@@ -17,6 +17,7 @@ import { worthScale } from '#core/stats/worth-scale';
 import type { Answer, NewTest, Reveal, TestPage, TrialDocument } from '#contracts/listening';
 import type { ItemRow, SittingRow } from '../db/queries/listening';
 import { codeOf, heardFromAnswer, isRight, itemOfCode, orderOf } from './heard-from-answer';
+import { isRanked } from './trial-plan';
 
 /** A sitting with its trials. */
 export interface SittingAnswers {
@@ -223,7 +224,7 @@ function ratingsOf(items: readonly ItemRow[], counted: readonly SittingAnswers[]
 
 /** Agreement over all that every listener ordered: further rounds stand above earlier ones. */
 function agreementOf(items: readonly ItemRow[], counted: readonly SittingAnswers[]): ReturnType<typeof agreement> {
-  const ids = items.filter((i) => ['unit', 'yardstick', 'reference'].includes(i.role)).map((i) => i.id);
+  const ids = items.filter(isRanked).map((i) => i.id);
   const scores = counted.flatMap(({ trials }) => {
     const score = new Map<string, number>();
     for (const { trial, answer } of trials) {
@@ -245,7 +246,7 @@ function agreementOf(items: readonly ItemRow[], counted: readonly SittingAnswers
 
 /** Worths within this test alone. */
 function worthsOf(test: NewTest, items: readonly ItemRow[], counted: readonly SittingAnswers[]): Result['worths'] {
-  const units = items.filter((i) => ['unit', 'yardstick', 'reference'].includes(i.role));
+  const units = items.filter(isRanked);
   const indexOf = new Map(units.map((u, i) => [u.specimen_id, i]));
   const table = new AnswerTable(units.length);
   let answers = 0;

@@ -31,7 +31,9 @@ export interface AnsweredTrial {
 const MOST_FAMILIAR = 8;
 const MOST_OPEN_ENDED = 60;
 
-const isRanked = ({ role }: PlanItem): boolean => role === 'unit' || role === 'yardstick' || role === 'reference';
+/** Whether an item is a unit that is compared; the others are copies that check the listener or mark the scale. */
+export const isRanked = ({ role }: Pick<PlanItem, 'role'>): boolean =>
+  role === 'unit' || role === 'yardstick' || role === 'reference';
 
 /** Trials with which a sitting begins. */
 export function firstTrials(test: NewTest, items: readonly PlanItem[], seat: Seat): TrialDocument[] {

@@ -134,12 +134,19 @@ export async function wordCounts(
   );
 }
 
-/** How often words could have been said: hearings of each unit in trials that ask for words. */
+/** How often words could have been said: answered trials that ask for words, in which each unit was offered. */
 export async function hearings(db: Queryable, category: string): Promise<{ specimen_id: string; count: number }[]> {
   return db.query(
-    `SELECT w.specimen_id, count(DISTINCT (w.trial_id, w.listener_id))::int AS count
-     FROM heard_word w JOIN specimen s ON s.id = w.specimen_id JOIN model m ON m.id = s.model_id
-     WHERE m.category = $1 GROUP BY w.specimen_id`,
+    `SELECT i.specimen_id, count(*)::int AS count
+     FROM trial tr
+     JOIN sitting si ON si.id = tr.sitting_id AND si.left_out IS NULL
+     JOIN listening_test lt ON lt.id = si.test_id AND (lt.document->>'askWords')::boolean
+     CROSS JOIN LATERAL jsonb_array_elements_text(tr.document->'items') AS offered (item)
+     JOIN test_item i ON i.id = offered.item::bigint
+     WHERE tr.answered_at IS NOT NULL AND lt.document->>'category' = $1
+       AND tr.document->>'kind' IN ('order', 'pair', 'ratings') AND tr.document->>'control' IS NULL
+       AND i.role IN ('unit', 'yardstick', 'reference')
+     GROUP BY i.specimen_id`,
     [category],
   );
 }

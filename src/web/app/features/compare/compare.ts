@@ -135,12 +135,8 @@ export class Compare {
   protected readonly isLoud = computed(() => this.table()?.lanes.some((l) => l.isLoud) ?? false);
   private readonly laneName = computed(() => {
     const table = this.table();
-    const hidden = this.isHidden();
     const order = this.order();
-    return (index: number): string =>
-      hidden
-        ? `Lane ${(order?.indexOf(index) ?? index) + 1}`
-        : `${(order?.indexOf(index) ?? index) + 1} ${table?.lanes[index].unit ?? ''}`;
+    return (index: number): string => `${(order?.indexOf(index) ?? index) + 1} ${table?.lanes[index].unit ?? ''}`;
   });
   protected readonly spectrum = computed(() => {
     const table = this.table();
@@ -172,6 +168,7 @@ export class Compare {
     // The fit looks for what the second clip lacks of the first: "without" has to be the zero line.
     return request.zero === pair.withoutTake ? (this.differences().get(pair.withTake) ?? null) : null;
   });
+  protected readonly visiblePair = computed(() => (this.isHidden() ? null : (this.table()?.pair ?? null)));
   protected readonly removedRows = computed(() =>
     (this.table()?.pair?.removed ?? []).filter((r) => r.centreHz >= 60 && r.centreHz <= 16_000),
   );

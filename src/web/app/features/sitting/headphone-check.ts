@@ -58,6 +58,7 @@ const LEVEL = 0.08;
     </div>
   `,
   styleUrl: './sitting.css',
+  host: { class: 'part' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class HeadphoneCheck {
