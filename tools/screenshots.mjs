@@ -48,7 +48,6 @@ const clip = (step) => `${address}/api/clips/${step.clip.sha256}/audio`;
 /** name, path, theme, and what is done before the picture is taken */
 const views = [
   ['ranking-chalk', '/ranking', 'chalk', (page) => page.locator('.row.tested').click()],
-  ['ranking-basalt', '/ranking', 'basalt'],
   ['bench', '/bench', 'chalk'],
   ['gear', '/gear', 'chalk'],
   ['unit-takes', `/gear/${idOf('Tidemark')}`, 'chalk'],
