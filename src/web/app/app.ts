@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { ThemeChoice } from './data/theme';
 import { Frame } from './frame';
 import { HearingDialog } from './ui/hearing-dialog';
 
@@ -26,5 +27,7 @@ import { HearingDialog } from './ui/hearing-dialog';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class App {
+  /** Made here, so that a listener's page follows the system's theme as well. */
+  protected readonly theme = inject(ThemeChoice);
   protected readonly isListener = location.pathname.startsWith('/listen/');
 }
