@@ -341,14 +341,9 @@ export class ListeningTests {
       const answer: Answer = { kind: 'order', codes: entry.order.map((_, i) => codeOf(i)) };
       await answerTrial(tx, added.id, answer, {}, 0, this.now());
       await this.keepHeard(tx, test, row.day, added.id, listenerId, trial, answer, items);
-      for (const [itemId, { words, free }] of Object.entries(entry.words)) {
+      for (const [itemId, said] of Object.entries(entry.words)) {
         const specimenId = items.find((i) => i.id === itemId)?.specimen_id ?? '';
-        const common = { trialId: added.id, listenerId, specimenId, day: row.day };
-        await insertWords(
-          tx,
-          words.map((word) => ({ ...common, word, isFree: false })),
-        );
-        if (free) await insertWords(tx, [{ ...common, word: free, isFree: true }]);
+        await insertWords(tx, { trialId: added.id, listenerId, specimenId, day: row.day }, said);
       }
       await finishSitting(tx, sitting.id, this.now());
     });

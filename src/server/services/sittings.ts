@@ -129,17 +129,8 @@ export class Sittings {
         // What is said of a low-passed copy, or of a clip against itself, is not said of the unit.
         const item = items.find((i) => i.id === itemOfCode(trial, code));
         if (!item || !isRanked(item) || (trial.kind === 'pair' && trial.control !== null)) continue;
-        const common = {
-          trialId: asked.id,
-          listenerId: sitting.listener_id,
-          specimenId: item.specimen_id,
-          day: row.day,
-        };
-        await insertWords(
-          tx,
-          said.words.map((word) => ({ ...common, word, isFree: false })),
-        );
-        if (said.free) await insertWords(tx, [{ ...common, word: said.free, isFree: true }]);
+        const of = { trialId: asked.id, listenerId: sitting.listener_id, specimenId: item.specimen_id, day: row.day };
+        await insertWords(tx, of, said);
       }
       const now = await trialsOfSitting(tx, sitting.id);
       if (now.some((t) => t.answer === null)) return;

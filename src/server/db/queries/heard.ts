@@ -89,20 +89,22 @@ export async function removeLastPlacing(db: Queryable, specimenId: string, at: D
   return rows.length > 0;
 }
 
-export interface NewWord {
-  readonly trialId: string | null;
-  readonly listenerId: string | null;
-  readonly specimenId: string;
-  readonly word: string;
-  readonly isFree: boolean;
-  readonly day: string;
+/** What was said of a unit: words of the vocabulary, and own ones. */
+export interface SaidWords {
+  readonly words: readonly string[];
+  readonly free: string;
 }
 
-export async function insertWords(db: Queryable, words: readonly NewWord[]): Promise<void> {
-  for (const w of words)
+export async function insertWords(
+  db: Queryable,
+  of: { readonly trialId: string; readonly listenerId: string; readonly specimenId: string; readonly day: string },
+  said: SaidWords,
+): Promise<void> {
+  const all = [...said.words.map((word) => ({ word, isFree: false })), ...(said.free ? [{ word: said.free, isFree: true }] : [])]; // prettier-ignore
+  for (const { word, isFree } of all)
     await db.query(
       'INSERT INTO heard_word (trial_id, listener_id, specimen_id, word, is_free, held_on) VALUES ($1, $2, $3, $4, $5, $6)',
-      [w.trialId, w.listenerId, w.specimenId, w.word, w.isFree, w.day],
+      [of.trialId, of.listenerId, of.specimenId, word, isFree, of.day],
     );
 }
 

@@ -31,7 +31,10 @@ export function scaleAround(intervals: readonly (readonly [number, number])[]): 
 @Component({
   selector: 'sd-whisker',
   template: `
-    <svg width="100%" height="16" [attr.aria-label]="label()" role="img">
+    <svg width="100%" height="16" [attr.aria-label]="text() ?? label()" role="img">
+      @if (zero() !== null) {
+        <line class="zero" [attr.x1]="zero() + '%'" [attr.x2]="zero() + '%'" y1="0" y2="16" />
+      }
       <line class="bar" [attr.x1]="low() + '%'" [attr.x2]="high() + '%'" y1="8" y2="8" />
       <line class="bar" [attr.x1]="low() + '%'" [attr.x2]="low() + '%'" y1="4" y2="12" />
       <line class="bar" [attr.x1]="high() + '%'" [attr.x2]="high() + '%'" y1="4" y2="12" />
@@ -45,6 +48,9 @@ export function scaleAround(intervals: readonly (readonly [number, number])[]): 
     svg {
       display: block;
       overflow: visible;
+    }
+    .zero {
+      stroke: var(--rule);
     }
     .bar {
       stroke: var(--ink);
@@ -78,9 +84,17 @@ export class Whisker {
   readonly value = input.required<number>();
   readonly interval = input.required<readonly [number, number]>();
   readonly scale = input.required<Scale>();
+  /** What is read out; points of 5 by default. */
+  readonly text = input<string | null>(null);
+  /** A value that is marked by a line. */
+  readonly mark = input<number | null>(null);
 
   protected readonly low = computed(() => percentOn(this.scale(), this.interval()[0]));
   protected readonly high = computed(() => percentOn(this.scale(), this.interval()[1]));
+  protected readonly zero = computed(() => {
+    const mark = this.mark();
+    return mark === null ? null : percentOn(this.scale(), mark);
+  });
   protected readonly at = computed(() => percentOn(this.scale(), this.value()));
   protected readonly label = computed(
     () =>

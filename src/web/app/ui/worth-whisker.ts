@@ -1,43 +1,33 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { percentOn, type Scale } from './whisker';
+import { Whisker, type Scale } from './whisker';
+
+/** 5 % and 95 % points of a normal distribution lie so many standard errors out. */
+const REACH = 1.645;
+
+/** 90 % interval of a log worth. */
+export const worthInterval = ({
+  logWorth,
+  se,
+}: {
+  readonly logWorth: number;
+  readonly se: number;
+}): [number, number] => [logWorth - REACH * se, logWorth + REACH * se];
+
+/** A scale in whole steps that holds the intervals of all. */
+export function worthScaleAround(worths: readonly { readonly logWorth: number; readonly se: number }[]): Scale {
+  const ends = worths.flatMap(worthInterval);
+  return { low: Math.floor(Math.min(-1, ...ends)), high: Math.ceil(Math.max(1, ...ends)) };
+}
 
 /** Log worth with its 90 % interval on a scale that others share; zero is the mean of all. */
 @Component({
   selector: 'sd-worth-whisker',
-  template: `
-    <svg width="100%" height="16" role="img" [attr.aria-label]="label()">
-      <line class="zero" [attr.x1]="at(0) + '%'" [attr.x2]="at(0) + '%'" y1="0" y2="16" />
-      <line class="bar" [attr.x1]="at(low()) + '%'" [attr.x2]="at(high()) + '%'" y1="8" y2="8" />
-      <line class="bar" [attr.x1]="at(low()) + '%'" [attr.x2]="at(low()) + '%'" y1="4" y2="12" />
-      <line class="bar" [attr.x1]="at(high()) + '%'" [attr.x2]="at(high()) + '%'" y1="4" y2="12" />
-      <circle class="point" [attr.cx]="at(value()) + '%'" cy="8" r="3.5" />
-    </svg>
-  `,
+  imports: [Whisker],
+  template: `<sd-whisker [value]="value()" [interval]="interval()" [scale]="scale()" [text]="text()" [mark]="0" />`,
   styles: `
     :host {
       display: block;
       min-width: 120px;
-    }
-    svg {
-      display: block;
-      overflow: visible;
-    }
-    .zero {
-      stroke: var(--rule);
-    }
-    .bar {
-      stroke: var(--ink);
-      stroke-width: 1.2;
-    }
-    .point {
-      fill: var(--ink);
-    }
-    :host(.under-test) .bar {
-      stroke: var(--realgar);
-      stroke-width: 2;
-    }
-    :host(.under-test) .point {
-      fill: var(--realgar);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -47,14 +37,9 @@ export class WorthWhisker {
   readonly se = input.required<number>();
   readonly scale = input.required<Scale>();
 
-  /** 5 % and 95 % points of a normal. */
-  protected readonly low = computed(() => this.value() - 1.645 * this.se());
-  protected readonly high = computed(() => this.value() + 1.645 * this.se());
-  protected readonly label = computed(
-    () => `log worth ${this.value().toFixed(2)}, 90 % interval ${this.low().toFixed(2)} to ${this.high().toFixed(2)}`,
-  );
-
-  protected at(value: number): number {
-    return percentOn(this.scale(), value);
-  }
+  protected readonly interval = computed(() => worthInterval({ logWorth: this.value(), se: this.se() }));
+  protected readonly text = computed(() => {
+    const [low, high] = this.interval();
+    return `log worth ${this.value().toFixed(2)}, 90 % interval ${low.toFixed(2)} to ${high.toFixed(2)}`;
+  });
 }

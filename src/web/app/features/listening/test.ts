@@ -16,7 +16,7 @@ import { LOADING } from '../../data/loaded';
 import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { QrCode } from '../../ui/qr-code';
-import { WorthWhisker } from '../../ui/worth-whisker';
+import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES, STATUS_NAMES } from './design-words';
 
 const ROLE_NAMES = {
@@ -71,11 +71,7 @@ export class Test {
   protected readonly formatNumber = formatNumber;
 
   protected readonly units = computed(() => (this.page()?.items ?? []).filter((i) => i.role === 'unit' || i.role === 'yardstick' || i.role === 'reference')); // prettier-ignore
-  protected readonly scale = computed(() => {
-    const worths = this.page()?.result?.worths ?? [];
-    const ends = worths.flatMap((w) => [w.logWorth - 1.645 * w.se, w.logWorth + 1.645 * w.se]);
-    return { low: Math.floor(Math.min(-1, ...ends)), high: Math.ceil(Math.max(1, ...ends)) };
-  });
+  protected readonly scale = computed(() => worthScaleAround(this.page()?.result?.worths ?? []));
 
   constructor() {
     inject(ScreenKeys).hints.set([]);

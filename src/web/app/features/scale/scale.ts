@@ -17,7 +17,7 @@ import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
 import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { WorthWhisker } from '../../ui/worth-whisker';
+import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
 
 /** All answers of all tests as one scale: who stands where, how sure that is, and what holds it together. */
@@ -50,10 +50,7 @@ export class ScalePage {
       .filter((s) => s.category === this.request().category)
       .map((s) => ({ value: s.id, label: unitName(s) })),
   );
-  protected readonly axis = computed(() => {
-    const ends = (this.scale()?.items ?? []).flatMap((i) => [i.logWorth - 1.645 * i.se, i.logWorth + 1.645 * i.se]);
-    return { low: Math.floor(Math.min(-1, ...ends)), high: Math.ceil(Math.max(1, ...ends)) };
-  });
+  protected readonly axis = computed(() => worthScaleAround(this.scale()?.items ?? []));
   /** Units stratum by stratum. */
   protected readonly strata = computed(() => {
     const items = this.scale()?.items ?? [];
