@@ -58,6 +58,7 @@ describe('other devices', () => {
       ask(localOnly('127.0.0.1', null), '/api/specimens', { from: '127.0.0.1', host: '127.0.0.1:4870' }).code,
     ).toBe('let in');
     expect(ask(localOnly('127.0.0.1', null), '/api/specimens').code).toBe('wrong-host');
+    expect(ask(open, '/api/specimens', { from: '127.0.0.1', host: 'rebound.example:4870' }).code).toBe('wrong-host');
     expect(ask(open, '/api/listen/abc', { origin: 'http://elsewhere.example' }).code).toBe('wrong-host');
   });
 });

@@ -21,15 +21,18 @@ export function localOnly(
   host: string,
   token: string | null,
 ): (request: Request, response: Response, next: NextFunction) => void {
-  const isAllowed = (name: string | undefined): boolean =>
-    name !== undefined && (LOCAL_NAMES.has(name) || name === host || host === '0.0.0.0' || host === '::');
+  const isOpen = host === '0.0.0.0' || host === '::';
   return (request, response, next) => {
     const hostName = request.headers.host?.replace(/:\d+$/, '');
     const { origin } = request.headers;
     const originName = origin && URL.canParse(origin) ? new URL(origin).hostname : undefined;
-    if (!isAllowed(hostName) || (origin !== undefined && originName !== hostName))
+    const isFromHere = LOOPBACK.test(request.socket.remoteAddress ?? '');
+    // A name from elsewhere that leads to this very machine is never one of ours, however far the server is open.
+    const isOurs =
+      hostName !== undefined && (LOCAL_NAMES.has(hostName) || hostName === host || (isOpen && !isFromHere));
+    if (!isOurs || (origin !== undefined && originName !== hostName))
       return next(new Failure('wrong-host', 'This request does not come from a page of Sediment.'));
-    if (LOOPBACK.test(request.socket.remoteAddress ?? '') || token === null) return next();
+    if (isFromHere || token === null) return next();
     const asked = new URL(request.originalUrl, 'http://sediment').searchParams.get('token');
     if (asked !== null && isSame(asked, token)) {
       response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict' });

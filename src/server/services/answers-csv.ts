@@ -22,18 +22,19 @@ const lineSchema = z.object({
     .trim()
     .default('0')
     .refine((s) => s === '' || s === '0' || s === '1', { message: 'tie must be 0 or 1' }),
-  count: positive('count').optional(),
-  weight: positive('weight').optional(),
+  count: amount('count').optional(),
+  weight: amount('weight').optional(),
   listener: z.string().trim().max(120).optional(),
   date: z.union([z.literal(''), daySchema]).optional(),
 });
 
-function positive(name: string) {
+/** Tables of counts have zeros in them: such a line tells nothing, and is no mistake. */
+function amount(name: string) {
   return z
     .string()
     .trim()
     .transform((s) => (s === '' ? 1 : Number(s)))
-    .refine((n) => Number.isFinite(n) && n > 0 && n <= 1e9, { message: `${name} must be a number above 0` });
+    .refine((n) => Number.isFinite(n) && n >= 0 && n <= 1e9, { message: `${name} must be a number from 0 up` });
 }
 
 /** More problems than anybody reads. */

@@ -15,6 +15,8 @@ describe('answers from elsewhere', () => {
       { winner: 'A', loser: 'B', isTie: false, count: 3, weight: 1, listener: null, day: '2024-03-01' },
       { winner: 'C', loser: 'A', isTie: true, count: 1, weight: 1, listener: null, day: null },
     ]);
+    expect(readAnswersCsv('winner,loser,tie,count\nA,B,0,0\n').problems).toEqual([]);
+    expect(readAnswersCsv('winner,loser,tie,count\nA,B,0,-1\nA,B,0,many\n').problems).toHaveLength(2);
     const wrong = readAnswersCsv('winner,loser,tie,date\nA,A,0,\nA,B,2,\nA,,0,\nA,B,0,yesterday\n');
     expect(wrong.problems.map((p) => p.field)).toEqual(['line 2', 'line 3', 'line 4', 'line 5']);
     expect(readAnswersCsv('a,b\n1,2').problems).toHaveLength(2);
