@@ -46,17 +46,17 @@ export async function buildDemoListening(application: Application): Promise<void
   await setUp(application, DEMO_OPEN_TEST, takes);
   const csv = fairCsv(takes);
   if (csv) await scale.importCsv(csv, 'preference', 'microphone');
-  const compared = DEMO_COMPARE.units.flatMap((u) => newest(takes, u)?.takeId ?? []);
+  const compared = DEMO_COMPARE.units.flatMap((u) => newest(takes, u, '')?.takeId ?? []);
   if (compared.length > 1)
     await compare.keep(DEMO_COMPARE.name, { takes: compared, zero: compared[0], match: 'loudness', loop: null });
   job.finish();
 }
 
-/** The newest take of a unit that is named by model, or by model and label. */
-function newest(takes: readonly CompareCandidate[], unit: string): CompareCandidate | undefined {
+/** The newest take, as of a day, of a unit that is named by model, or by model and label. */
+function newest(takes: readonly CompareCandidate[], unit: string, day: string): CompareCandidate | undefined {
   const [model, label] = unit.split('/');
   const names = DEMO_UNITS.filter((u) => u.model === model && (label === undefined || u.label === label)).map(unitName);
-  return takes.find((t) => names.includes(t.unit));
+  return takes.find((t) => names.includes(t.unit) && (day === '' || t.date <= day));
 }
 
 async function setUp(
@@ -64,8 +64,8 @@ async function setUp(
   plan: DemoTest,
   takes: readonly CompareCandidate[],
 ): Promise<TestPage | null> {
-  const ids = plan.units.flatMap((u) => newest(takes, u)?.takeId ?? []);
-  const yardstick = plan.yardstick === undefined ? null : (newest(takes, plan.yardstick)?.takeId ?? null);
+  const ids = plan.units.flatMap((u) => newest(takes, u, plan.day)?.takeId ?? []);
+  const yardstick = plan.yardstick === undefined ? null : (newest(takes, plan.yardstick, plan.day)?.takeId ?? null);
   const parsed = newTestSchema.safeParse({ ...plan.test, takes: ids, yardstick });
   // A demo of fewer runs (tests) has fewer tests.
   if (!parsed.success) return null;
@@ -197,7 +197,7 @@ function wordsOf(page: TestPage, id: string, bits: RandomBits): Words[string]['w
 function fairCsv(takes: readonly CompareCandidate[]): string | null {
   const quoted = (text: string): string => `"${text.replaceAll('"', '""')}"`;
   const lines = DEMO_FAIR.pairs.flatMap(([better, worse, wins, losses]) => {
-    const [a, b] = [newest(takes, better), newest(takes, worse)];
+    const [a, b] = [newest(takes, better, DEMO_FAIR.day), newest(takes, worse, DEMO_FAIR.day)];
     if (!a || !b) return [];
     const line = (winner: string, loser: string, count: number): string =>
       [quoted(winner), quoted(loser), 0, count, quoted(DEMO_FAIR.listener), DEMO_FAIR.day].join(',');
