@@ -7,6 +7,27 @@ function entry(id: QuantityId): string {
   return `### ${name}\n\n\`${id}\`, ${unit === '' ? 'a plain number' : `in ${unit}`}; needs ${needs}.\n\n${definition}\n\nSource: ${source}.\n`;
 }
 
+/** What is concluded from listening; not figures of a clip, so that they stand outside the registry. */
+const HEARD = `## What is heard
+
+| what | definition | source | checked against |
+| --- | --- | --- | --- |
+| ABX, fixed number of trials | one-sided binomial; power for a listener who is right three times in four | binomial distribution | exact sums; R \`pbinom\` |
+| ABX, open-ended | likelihood ratio of 0.75 against 0.5, until it leaves 0.2…20: guessers are found to hear it in at most 5 of 100 tests, however long they go on; listeners are missed in at most 20 of 100 | Wald 1945, with Ville's bounds | both errors computed exactly over all courses of 400 trials |
+| guessed names | rencontres numbers; several rounds by convolution | Riordan 1958 | published numbers of 7; all courses of two rounds of 3 |
+| pairs | Bradley & Terry 1952; ties by Davidson 1970; covariates | | R BradleyTerry2 (baseball with and without home advantage, journal citations), R psychotools (SoundQuality, ties) |
+| heats, ratings as orders | Plackett 1975, Luce 1959; equal ratings as all their pairs, weighted to one order | | R survival \`clogit\` |
+| the scale | all of these together, a normal prior of standard deviation 2 on each log worth; covariance from the curvature at the maximum, places from 400 draws | Laplace's approximation | draws against the covariance; one more answer against a whole fit |
+| agreement | Kendall's W, Friedman's test, corrected for ties | Kendall & Babington Smith 1939, Friedman 1937 | R \`friedman.test\` on Hollander & Wolfe's rounding times |
+| consistency | circular triads, coefficient of consistence | Kendall & Babington Smith 1940 | counting every triad; simulation |
+| ratings | post-screening (hidden reference below 90, or 7 kHz anchor above 90, in more than 15 % of the trials); medians, quartiles, interval of the median from order statistics | ITU-R BS.1534-3 (from memory); Conover | its rules; tables of the sign test |
+| effects that should not be there | a covariate beside the worths, likelihood ratio test: first heard, louder, known by name | Agresti, Categorical Data Analysis; Wilks 1938 | made with and without an effect |
+| next question | the pair, or heat, whose answer is expected to narrow the unit's log worth (places, for heats) most, averaged over what is not known yet | | simulation: at most half the questions of random opponents on a catalogue of 200; right stratum in at least 9 of 10 runs |
+| heard points | curve of the rubric over log odds against the middle unit | common practice, no source | |
+| low-pass anchors | linear phase, flat to 3.5 or 7 kHz within 0.1 dB, 25 dB down at 1.14 and 50 dB at 1.29 times that | ITU-R BS.1534-3 (from memory) | tones |
+| same word in another reading | dynamic time warping of band levels, mean spectrum taken off; beginning and end of each phrase | Sakoe & Chiba 1978 | a made-up text read twice, to 0.1 s |
+`;
+
 /** docs/measurements.md: every measurement with its definition and source, made from the registry. */
 export function measurementsPage(): string {
   const groups = (Object.keys(QUANTITY_GROUPS) as QuantityGroup[]).map((group) => {
@@ -30,5 +51,6 @@ Made from \`src/core/measure/registry.ts\` and \`quantities/\` by \`npm run docs
 - Where a person has set speech, silence or events by hand, figures follow them; the automatic ones are kept beside them.
 - Speech and silence are found from K-weighted power in frames of 20 ms; the noise is read in the longest pause, trimmed.
 
-${groups.join('\n')}`;
+${groups.join('\n')}
+${HEARD}`;
 }

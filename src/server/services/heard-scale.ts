@@ -67,8 +67,17 @@ export class HeardScale {
     private readonly now: () => Date,
   ) {}
 
-  /** Tells everybody that answers about these units have changed. */
-  changed(specimenIds: readonly string[]): Promise<void> {
+  /** Answers that were read before: of a long archive, only what is new is read again. */
+  private readonly known = new Map<string, HeardRow[]>();
+
+  /**
+   * Tells everybody that answers about these units have changed.
+   *
+   * @param specimenIds - the units
+   * @param areGone - answers were taken back or put back, not only added
+   */
+  changed(specimenIds: readonly string[], areGone = false): Promise<void> {
+    if (areGone) this.known.clear();
     for (const id of new Set(specimenIds)) this.hub.specimenChanged(id);
     return Promise.resolve();
   }
@@ -227,7 +236,7 @@ export class HeardScale {
   /** Takes back the last answer of a placing. */
   async placeUndo(specimenId: string, request: z.output<typeof placeRequestSchema>): Promise<Placing> {
     await removeLastPlacing(this.database, specimenId, this.now());
-    await this.changed([specimenId]);
+    await this.changed([specimenId], true);
     return this.place(specimenId, request);
   }
 
@@ -284,11 +293,21 @@ export class HeardScale {
     return { answers: answers.length, units: ids.length, alreadyThere: false };
   }
 
+  /** Numbers rise as answers are kept: the process has one connection, and one transaction at a time. */
+  private async answers(category: Category, attribute: Attribute): Promise<readonly HeardRow[]> {
+    const key = `${category}/${attribute}`;
+    const before = this.known.get(key) ?? [];
+    const added = await heardAnswers(this.database, category, attribute, before.at(-1)?.id);
+    const all = added.length > 0 ? [...before, ...added] : before;
+    this.known.set(key, all);
+    return all;
+  }
+
   private async gather(
     request: Omit<ScaleRequest, 'halfLifeYears'> & { readonly halfLifeYears: number | null },
     also: readonly Unit[] = [],
   ): Promise<Gathered> {
-    const all = await heardAnswers(this.database, request.category, request.attribute);
+    const all = await this.answers(request.category, request.attribute);
     const rows = all.filter(
       (r) => (request.voice === null || r.voice === request.voice) && (request.use === null || r.use === request.use),
     );

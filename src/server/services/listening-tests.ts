@@ -304,7 +304,10 @@ export class ListeningTests {
     if (!(await sittingsOfTest(this.database, testId)).some((s) => s.id === sittingId))
       throw new Failure('not-found', 'There is no such sitting in this test.');
     await setLeftOut(this.database, sittingId, reason === '' ? null : reason);
-    await this.scale.changed((await itemsOfTest(this.database, testId)).map((i) => i.specimen_id));
+    await this.scale.changed(
+      (await itemsOfTest(this.database, testId)).map((i) => i.specimen_id),
+      true,
+    );
     this.hub.emit({ type: 'listening', testId });
   }
 

@@ -60,17 +60,22 @@ export interface HeardRow {
   readonly day: string;
 }
 
-/** Answers of a category and attribute that count, oldest first. Of sittings that were left out, none does. */
-export async function heardAnswers(db: Queryable, category: string, attribute: string): Promise<HeardRow[]> {
+/** Answers of a category and attribute that count, oldest first, after one of them. Of sittings that were left out, none does. */
+export async function heardAnswers(
+  db: Queryable,
+  category: string,
+  attribute: string,
+  after = '0',
+): Promise<HeardRow[]> {
   return db.query(
     `SELECT h.id, h.listener_id, h.specimens, h.outcome, h.ties_allowed, h.weight, h.circumstances, h.sighted, h.voice,
             h.purpose AS use, h.held_on AS day
      FROM heard_answer h
      LEFT JOIN trial tr ON tr.id = h.trial_id
      LEFT JOIN sitting si ON si.id = tr.sitting_id
-     WHERE h.category = $1 AND h.attribute = $2 AND h.removed_at IS NULL AND si.left_out IS NULL
+     WHERE h.category = $1 AND h.attribute = $2 AND h.id > $3::bigint AND h.removed_at IS NULL AND si.left_out IS NULL
      ORDER BY h.id`,
-    [category, attribute],
+    [category, attribute, after],
   );
 }
 

@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { criterionPoints, type UnitFacts } from './criterion-points';
+import { heardPoints } from './heard-points';
+import { rankUnits } from './rank';
+import type { HeardCriterion, Rubric } from './rubric';
+
+const SOUND: HeardCriterion = {
+  id: 'sound',
+  name: 'Sound',
+  meaning: 'heard blind',
+  kind: 'heard',
+  curve: [[-2, 1], [0, 3], [2, 5]], // prettier-ignore
+  leastAnswers: 4,
+  repeatability: 0.4,
+};
+const RULES: Rubric = { id: 'r', version: 1, name: 'R', category: 'microphone', criteria: [SOUND], weights: { sound: 1 }, stratumProbability: 0.9 }; // prettier-ignore
+
+const unit = (id: string, heard: UnitFacts['heard'], byHand: number | null = null): UnitFacts => ({
+  id,
+  figures: {},
+  byHand: byHand === null ? {} : { sound: { value: byHand, reason: 'warm' } },
+  prices: [],
+  heard,
+});
+
+describe('points from listening', () => {
+  it('stand before points by hand as soon as enough was heard, and say both', () => {
+    const heard = { logWorth: 1, se: 0.3, answers: 4 };
+    expect(heardPoints(SOUND, heard)).toBe(4);
+    expect(heardPoints(SOUND, { ...heard, answers: 3 })).toBeNull();
+    expect(heardPoints(SOUND, undefined)).toBeNull();
+    expect(criterionPoints(SOUND, unit('a', heard, 2.5))).toMatchObject({ points: 4, why: 'heard in 4 blind answers; by hand 2.5' }); // prettier-ignore
+    expect(criterionPoints(SOUND, unit('a', { ...heard, answers: 3 }, 2.5))).toMatchObject({
+      points: 2.5,
+      why: 'warm',
+    });
+    expect(criterionPoints(SOUND, unit('a', null))).toMatchObject({ points: null, why: 'no points given yet' });
+  });
+
+  it('carry the doubt of the scale into the ranking', () => {
+    const sure = rankUnits([unit('a', { logWorth: 0.5, se: 0.1, answers: 40 }), unit('b', { logWorth: -0.5, se: 0.1, answers: 40 })], RULES); // prettier-ignore
+    const unsure = rankUnits([unit('a', { logWorth: 0.5, se: 1, answers: 4 }), unit('b', { logWorth: -0.5, se: 1, answers: 4 })], RULES); // prettier-ignore
+    expect(sure.map((u) => u.stratum)).toEqual([1, 2]);
+    expect(unsure.map((u) => u.stratum)).toEqual([1, 1]);
+    // Slope one point per log odds: the deviation of the points is that of the worth.
+    expect(sure[0].sd).toBeCloseTo(0.1, 1);
+    expect(unsure[0].sd).toBeGreaterThan(0.7);
+  });
+});

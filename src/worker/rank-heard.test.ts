@@ -1,0 +1,81 @@
+import { describe, expect, it } from 'vitest';
+import { seededBits, uniform } from '#core/stats/random';
+import rankHeard, { type IndexedAnswer, type RankHeardTask } from './rank-heard';
+
+const UNITS = 12;
+
+/** Answers between units of falling worth; the one heard first has an advantage. */
+function answers(count: number, advantage = 0): IndexedAnswer[] {
+  const bits = seededBits('answers');
+  return Array.from({ length: count }, (_, i): IndexedAnswer => {
+    const a = Math.floor(uniform(bits) * UNITS);
+    const b = (a + 1 + Math.floor(uniform(bits) * (UNITS - 1))) % UNITS;
+    const p = 1 / (1 + Math.exp(0.4 * (a - b) - advantage));
+    return {
+      id: i + 1,
+      items: [a, b],
+      outcome: uniform(bits) < p ? 1 : 0,
+      tiesAllowed: false,
+      weight: 1,
+      circumstances: [[0, 0, 0], [1, 0, 0]],
+    }; // prettier-ignore
+  });
+}
+
+const task = (list: readonly IndexedAnswer[], change: Partial<RankHeardTask> = {}): RankHeardTask => ({
+  key: 'warm',
+  units: UNITS,
+  answers: list,
+  sighted: [],
+  stratumProbability: 0.9,
+  withEffects: false,
+  place: null,
+  ...change,
+});
+
+describe('one scale in a worker', () => {
+  it('goes on from where it was, to the same places as from the beginning', () => {
+    const all = answers(400);
+    rankHeard(task(all.slice(0, 390)));
+    const warm = rankHeard(task(all));
+    const cold = rankHeard(task(all, { key: 'cold' }));
+    warm.items.forEach((item, i) => {
+      expect(item.logWorth).toBeCloseTo(cold.items[i].logWorth, 7);
+      expect(item.se).toBeCloseTo(cold.items[i].se, 6);
+      expect(item.place).toBe(cold.items[i].place);
+    });
+    expect(warm.iterations).toBeLessThan(cold.iterations);
+  });
+
+  it('begins anew where answers were taken back or units came in', () => {
+    const all = answers(60);
+    const before = rankHeard(task(all));
+    const less = rankHeard(task(all.slice(0, 40)));
+    const fresh = rankHeard(task(all.slice(0, 40), { key: 'fresh' }));
+    expect(less.items.map((i) => i.logWorth)).toEqual(fresh.items.map((i) => i.logWorth));
+    expect(less.items[0].se).toBeGreaterThan(before.items[0].se);
+    expect(rankHeard(task(all, { units: UNITS + 1 })).items).toHaveLength(UNITS + 1);
+  });
+
+  it('finds an effect of the order of hearing, and takes matched levels for what they are', () => {
+    const { effects } = rankHeard(task(answers(500, 0.8), { key: 'effect', withEffects: true }));
+    expect(effects.map((e) => e.name)).toEqual(['order']);
+    expect(effects[0].p).toBeLessThan(0.001);
+    expect(Math.abs(effects[0].estimate - 0.8)).toBeLessThan(2.5 * effects[0].se);
+  });
+
+  it('places a unit that nobody has heard: anywhere, and says what to ask', () => {
+    const place = { unit: UNITS, opponents: Array.from({ length: UNITS }, (_, i) => i), kind: 'pair' as const };
+    const { placing } = rankHeard(task(answers(300), { key: 'place', units: UNITS + 1, place }));
+    expect(placing?.place90[0]).toBeLessThanOrEqual(2);
+    expect(placing?.place90[1]).toBeGreaterThanOrEqual(UNITS);
+    expect(placing?.isSettled).toBe(false);
+    // Somebody from the middle, where the answer is most open.
+    const asked = placing?.question?.items[1] ?? -1;
+    expect(asked).toBeGreaterThan(2);
+    expect(asked).toBeLessThan(9);
+    expect(placing?.question?.sdAfter).toBeLessThan(placing?.sdNow ?? 0);
+    const heat = rankHeard(task(answers(300), { key: 'place', units: UNITS + 1, place: { ...place, kind: 'heat' } }));
+    expect(heat.placing?.question?.items).toHaveLength(4);
+  });
+});
