@@ -77,7 +77,7 @@ export class Sitting {
   protected readonly vocabulary = HEARD_WORDS;
   protected readonly quality = QUALITY;
   protected readonly formatNumber = formatNumber;
-  protected readonly link = location.href;
+  protected readonly link = computed(() => `${location.origin}/listen/${this.key()}`);
 
   protected readonly trial = computed(() => this.state()?.trial ?? null);
   /** Everything that can be played in this trial. */
