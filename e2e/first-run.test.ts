@@ -24,6 +24,12 @@ describe('an empty archive', () => {
     await page.getByRole('heading', { name: 'No session yet' }).waitFor();
     await page.getByRole('link', { name: 'Gear' }).click();
     await page.getByRole('heading', { name: 'No unit has been tested yet' }).waitFor();
+    await page.getByRole('link', { name: 'Compare' }).click();
+    await page.getByRole('heading', { name: 'Hear clips of one step side by side' }).waitFor();
+    await page.getByRole('link', { name: 'Listening' }).click();
+    await page.getByRole('heading', { name: 'No test yet' }).waitFor();
+    await page.getByRole('link', { name: 'Scale' }).click();
+    await page.getByRole('heading', { name: 'No answers yet' }).waitFor();
     await page.getByRole('link', { name: 'Ranking' }).click();
     await page.getByRole('heading', { name: 'Nothing has been measured yet' }).waitFor();
     await page.getByRole('button', { name: 'Bring in a run' }).click();
