@@ -3,8 +3,8 @@ import type { NewTestDraft } from '#contracts/listening';
 
 /**
  * Three years of listening at Tidewrack: the two residents, and whoever came by. What they prefer follows the points
- * for sound, but for one: the Italic measures better than anything near its price, and pleases nobody who does not see
- * its figures.
+ * for sound, but for one: the Commodore, the dearest of all, measures better than any other, and pleases nobody who does
+ * not see its name.
  */
 export interface DemoTest {
   readonly day: string;
@@ -22,22 +22,21 @@ export const DEMO_LISTENERS: Readonly<
   'Ines, the voice': { chance: 0.8, likes: { 'Ribbon One': 0.6, 'Ribbon Two': 0.6 } },
   'Bram, the desk': { chance: 0.9, likes: { 'TH-9 Broadcast': 0.5, 'Near Reach': -0.4 } },
   'Wietske, ferry announcer': { chance: 1.3, likes: { 'TH-7': 0.7 } },
-  'Tjalling, harbour choir': { chance: 1.2, likes: { 'Ribbon Two': 0.8, Commodore: 0.4 } },
+  'Tjalling, harbour choir': { chance: 1.2, likes: { 'Ribbon Two': 0.8 } },
   'Noor, who walks the dyke': { chance: 1.6, likes: {} },
 };
 
 /** Worth by ear where it is not what the points for sound say; log odds against a middling unit. */
 export const DEMO_EARS: Readonly<Record<string, number>> = {
-  Italic: -1.3,
   Sedge: 1.1,
-  Commodore: 0.3,
+  Commodore: -1.4,
   Bosun: -0.6,
   'Italic S': -0.4,
 };
 
 /** What is said of a unit, more often than not. */
 export const DEMO_WORDS: Readonly<Record<string, readonly HeardWord[]>> = {
-  Italic: ['thin', 'sibilant'],
+  Italic: ['natural'],
   Pilot: ['noisy', 'harsh'],
   Nib: ['harsh', 'noisy'],
   Reed: ['boxy'],
@@ -47,7 +46,7 @@ export const DEMO_WORDS: Readonly<Record<string, readonly HeardWord[]>> = {
   'TH-9 Broadcast': ['natural', 'full'],
   Tidemark: ['natural'],
   'Warden Omni': ['roomy', 'natural'],
-  Commodore: ['bright'],
+  Commodore: ['sibilant', 'bright'],
   Lantern: ['harsh', 'bright'],
   Skipper: ['roomy'],
   'Broad Nib': ['bright'],
