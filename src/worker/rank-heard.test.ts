@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
-import rankHeard, { type IndexedAnswer, type RankHeardTask } from './rank-heard';
+import rankHeardTask, { type IndexedAnswer, type RankHeardResult, type RankHeardTask } from './rank-heard';
 
 const UNITS = 12;
 
@@ -33,7 +33,27 @@ const task = (list: readonly IndexedAnswer[], change: Partial<RankHeardTask> = {
   ...change,
 });
 
+function rankHeard(order: RankHeardTask): RankHeardResult {
+  const result = rankHeardTask(order);
+  if (!result) throw new Error('nothing remembered');
+  return result;
+}
+
 describe('one scale in a worker', () => {
+  it('takes what is new alone, and says where it remembers nothing', () => {
+    const all = answers(200);
+    const key = 'tail';
+    const after = { count: 190, lastId: 190 };
+    expect(rankHeardTask(task(all.slice(190), { key, after }))).toBeNull();
+    rankHeard(task(all.slice(0, 190), { key }));
+    const tail = rankHeard(task(all.slice(190), { key, after }));
+    const whole = rankHeard(task(all, { key: 'whole' }));
+    tail.items.forEach((item, i) => expect(item.logWorth).toBeCloseTo(whole.items[i].logWorth, 7));
+    // It has 200 by now.
+    expect(rankHeardTask(task([], { key, after }))).toBeNull();
+    expect(rankHeard(task([], { key, after: { count: 200, lastId: 200 } })).items).toEqual(tail.items);
+  });
+
   it('goes on from where it was, to the same places as from the beginning', () => {
     const all = answers(400);
     rankHeard(task(all.slice(0, 390)));

@@ -29,6 +29,8 @@ export interface RankHeardTask {
   readonly key: string;
   readonly units: number;
   readonly answers: readonly IndexedAnswer[];
+  /** The thread has so many answers under this key already, the last of them this one: `answers` are those after it. */
+  readonly after?: { readonly count: number; readonly lastId: number };
   /** Given with names shown: not on the scale, but they tell what a name does. */
   readonly sighted: readonly IndexedAnswer[];
   readonly stratumProbability: number;
@@ -70,9 +72,15 @@ const MOST_QUICK = 5;
 /** Up to so many units the whole computation is quick enough to be done every time. */
 const FEW_UNITS = 300;
 
-/** Fits, ranks, and proposes the next question. */
-export default function rankHeard(task: RankHeardTask): RankHeardResult {
-  const { fit, posterior, table } = fitted(task);
+/**
+ * Fits, ranks, and proposes the next question.
+ *
+ * @returns null where `after` is asked for and the thread does not remember it: then all answers have to be sent
+ */
+export default function rankHeard(task: RankHeardTask): RankHeardResult | null {
+  const remembered = fitted(task);
+  if (!remembered) return null;
+  const { fit, posterior, table } = remembered;
   const graph = comparisonGraph(table);
   const scale = scaleFrom(fit, posterior, graph);
   const order = scale.items.map((_, i) => i).sort((a, b) => scale.items[a].place - scale.items[b].place);
@@ -93,16 +101,29 @@ export default function rankHeard(task: RankHeardTask): RankHeardResult {
   };
 }
 
-function fitted(task: RankHeardTask): Warm {
-  const before = warm.get(task.key);
-  const ids = task.answers.map((a) => a.id);
-  const isGrown =
-    before?.table.items === task.units && before.ids.length <= ids.length && before.ids.every((id, i) => id === ids[i]);
-  const next = isGrown ? grown(before, task, ids) : whole(task, ids);
+function fitted(task: RankHeardTask): Warm | null {
+  const next = task.after ? continued(task, task.after) : begun(task);
+  if (!next) return null;
   warm.delete(task.key);
   warm.set(task.key, next);
   for (const key of warm.keys()) if (warm.size > MOST_WARM) warm.delete(key);
   return next;
+}
+
+function continued(task: RankHeardTask, after: NonNullable<RankHeardTask['after']>): Warm | null {
+  const before = warm.get(task.key);
+  const isKnown =
+    before?.table.items === task.units && before.ids.length === after.count && before.ids.at(-1) === after.lastId;
+  return isKnown ? grown(before, task.answers) : null;
+}
+
+/** From all answers: where those of the last time are among them, from there on. */
+function begun(task: RankHeardTask): Warm {
+  const before = warm.get(task.key);
+  const ids = task.answers.map((a) => a.id);
+  const isGrown =
+    before?.table.items === task.units && before.ids.length <= ids.length && before.ids.every((id, i) => id === ids[i]);
+  return isGrown ? grown(before, task.answers.slice(before.ids.length)) : whole(task, ids);
 }
 
 function whole(task: RankHeardTask, ids: readonly number[]): Warm {
@@ -112,13 +133,13 @@ function whole(task: RankHeardTask, ids: readonly number[]): Warm {
   return { key: task.key, table, ids, fit, posterior: worthPosterior(fit), since: 0 };
 }
 
-function grown(before: Warm, task: RankHeardTask, ids: readonly number[]): Warm {
-  const added = task.answers.slice(before.ids.length);
+function grown(before: Warm, added: readonly IndexedAnswer[]): Warm {
   if (added.length === 0) return before;
   for (const answer of added) addTo(before.table, answer);
+  const ids = [...before.ids, ...added.map((a) => a.id)];
   const fit = fitWorths(before.table, USUAL_PENALTY, before.fit.parameters, before.posterior.covariance);
   const since = before.since + added.length;
-  if (task.units <= FEW_UNITS || since > MOST_QUICK)
+  if (before.table.items <= FEW_UNITS || since > MOST_QUICK)
     return { ...before, ids, fit, posterior: worthPosterior(fit), since: 0 };
   const told = added.flatMap((a) => toldByOrder(fit.logWorth, a.items, a.weight));
   const posterior = updatedPosterior(before.posterior, before.fit.logWorth, fit.logWorth, told);

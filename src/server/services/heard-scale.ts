@@ -68,7 +68,9 @@ export class HeardScale {
   ) {}
 
   /** Answers that were read before: of a long archive, only what is new is read again. */
-  private readonly known = new Map<string, HeardRow[]>();
+  private readonly known = new Map<string, readonly HeardRow[]>();
+  /** Answers that the thread was sent, by key. */
+  private readonly sent = new Map<string, { readonly count: number; readonly lastId: number }>();
 
   /**
    * Tells everybody that answers about these units have changed.
@@ -342,8 +344,10 @@ export class HeardScale {
   ): Promise<RankHeardResult> {
     const { category, attribute, voice, use, halfLifeYears } = request;
     const rubric = (await currentRubric(this.database, category))?.rubric;
+    // Answers that fade weigh less every day.
+    const day = halfLifeYears === null ? null : this.today();
     const task: RankHeardTask = {
-      key: JSON.stringify([category, attribute, voice, use, halfLifeYears, units.map((u) => u.id).join()]),
+      key: JSON.stringify([category, attribute, voice, use, halfLifeYears, day, units.map((u) => u.id).join()]),
       units: units.length,
       answers: blind,
       sighted,
@@ -351,7 +355,19 @@ export class HeardScale {
       withEffects,
       place,
     };
-    return this.pool.run<RankHeardResult>('rank-heard', task);
+    const result = (await this.rankAfter(task)) ?? (await this.pool.run<RankHeardResult | null>('rank-heard', task));
+    if (!result) throw new Error('the worker ranked nothing');
+    this.sent.set(task.key, { count: blind.length, lastId: blind.at(-1)?.id ?? 0 });
+    return result;
+  }
+
+  /** Sends only what the thread does not have: of fifty thousand answers, copying them would take longest. */
+  private async rankAfter(task: RankHeardTask): Promise<RankHeardResult | null> {
+    const after = this.sent.get(task.key);
+    const isNext = after && after.count > 0 && task.answers.at(after.count - 1)?.id === after.lastId;
+    if (task.withEffects || !isNext) return null;
+    const rest: RankHeardTask = { ...task, answers: task.answers.slice(after.count), sighted: [], after };
+    return this.pool.run<RankHeardResult | null>('rank-heard', rest);
   }
 
   private async words(category: Category): Promise<Scale['words']> {
