@@ -67,6 +67,26 @@ describe('one scale in a worker', () => {
     expect(warm.iterations).toBeLessThan(cold.iterations);
   });
 
+  it('computes the covariance of a large catalogue whole again after a few quick answers', () => {
+    const bits = seededBits('large');
+    const units = 320;
+    const all = Array.from({ length: 1206 }, (_, i): IndexedAnswer => {
+      const a = Math.floor(uniform(bits) * units);
+      return { id: i + 1, items: [a, (a + 1 + Math.floor(uniform(bits) * 300)) % units], outcome: 1, tiesAllowed: false, weight: 1, circumstances: [] }; // prettier-ignore
+    });
+    const at = (count: number, key: string): number[] => rankHeard(task(all.slice(0, count), { key, units })).items.map((i) => i.se); // prettier-ignore
+    at(1200, 'large');
+    const apart = (count: number): number => {
+      const quick = at(count, 'large');
+      return Math.max(...at(count, `whole ${count}`).map((se, i) => Math.abs(se - quick[i])));
+    };
+    const steps = [1201, 1202, 1203, 1204, 1205, 1206].map(apart);
+    // With seven answers to a unit, one more moves it far: quick ones are near, the sixth is exact.
+    for (const step of steps.slice(0, 5)) expect(step).toBeLessThan(0.15);
+    expect(steps[0]).toBeGreaterThan(1e-7);
+    expect(steps[5]).toBeLessThan(1e-8);
+  });
+
   it('begins anew where answers were taken back or units came in', () => {
     const all = answers(60);
     const before = rankHeard(task(all));

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { BiquadCascade } from '../dsp/biquad';
+import { highPass } from '../dsp/eq-biquads';
 import { levelMatch } from '../measure/level-match';
 import { excerptLevel } from '../measure/excerpt-level';
 import { seededBits, uniform } from '../stats/random';
@@ -109,6 +111,8 @@ describe('phrase by phrase', () => {
   it('finds the same phrase in a reading at another pace, through another microphone, to within a tenth of a second', () => {
     const a = reading(1, 'first', 0);
     const b = reading(1.08, 'second', 2000);
+    // A microphone that has hardly any lows, against one that has: without the mean spectra taken off, no sound is like itself.
+    new BiquadCascade([highPass(16_000, 1200), highPass(16_000, 1200)]).process(b.samples);
     const map = alignPhrases(a.samples, b.samples, 16_000);
     expect(map.kind).toBe('phrases');
     expect(map.anchors.length).toBeGreaterThan(8);

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { abxResult, sequentialAbx } from '../../stats/abx';
 import { agreement } from '../../stats/agreement';
 import { answerEffect } from '../../stats/answer-effect';
+import { chiSquaredTail } from '../../stats/chi-squared';
 import { consistency } from '../../stats/circular-triads';
 import { seededBits, uniform } from '../../stats/random';
 import { balancedOrder, williamsSquare } from './balanced-order';
@@ -124,6 +125,15 @@ describe('effects that should not be there', () => {
     const none = answerEffect(6, answers(0, 'without'));
     expect(none.p).toBeGreaterThan(0.05);
     expect(none.answers).toBe(600);
+  });
+
+  it('have a p that fits estimate and standard error', () => {
+    const small = answerEffect(6, answers(0.3, 'small'));
+    // Likelihood ratio and Wald's test agree for an effect of two standard errors (Agresti, 1.3).
+    const wald = chiSquaredTail((small.estimate / small.se) ** 2, 1);
+    expect(small.p / wald).toBeGreaterThan(0.8);
+    expect(small.p / wald).toBeLessThan(1.25);
+    expect(wald).toBeLessThan(0.2);
   });
 
   it('keep their error: of 60 sets without an effect, about 3 seem to have one', () => {
