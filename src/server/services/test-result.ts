@@ -150,7 +150,7 @@ function firstHeard(counted: readonly SittingAnswers[]): Sentence[] {
   return [
     together(
       p <= 0.05
-        ? `${how}: chance alone does this ${timesIn(p)}. Order matters here; the scale takes it into account.`
+        ? `${how}: chance alone does this ${timesIn(p)}. Order matters here; orders are balanced over listeners, so that most of it cancels.`
         : `${how}: no effect of the order is shown (chance alone: ${timesIn(p)}).`,
     ),
   ];

@@ -102,6 +102,6 @@ export function effectWords(effect: Pick<AnswerEffect, 'estimate' | 'p'>, what: 
   const { estimate, p } = effect;
   const share = percent(1 / (1 + Math.exp(-estimate)));
   return p <= 0.05
-    ? `Between equals, ${what} is preferred ${share} of the time: ${timesIn(p)} by chance alone. It is taken out of the worths.`
+    ? `Between equals, ${what} is preferred ${share} of the time: ${timesIn(p)} by chance alone. Orders are balanced, so that most of it cancels; the worths are not corrected for it.`
     : `No effect of ${what} is shown (between equals it is preferred ${share} of the time; chance alone gives as much ${timesIn(p)}).`;
 }
