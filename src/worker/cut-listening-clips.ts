@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { commonPassage, excerpt, type Passage } from '#core/audio/excerpt';
 import { ANCHOR_HZ, lowPassAnchor } from '#core/audio/low-pass-anchor';
-import { alignPhrases, type TimeMap } from '#core/audio/phrase-alignment';
+import { alignPhrases, SAME_TIME, type TimeMap } from '#core/audio/phrase-alignment';
 import { resample } from '#core/audio/resample';
 import { readStretch } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
@@ -64,7 +64,7 @@ export default async function cutListeningClips(task: CutListeningClipsTask): Pr
 async function laidOver(paths: readonly string[]): Promise<{ maps: TimeMap[]; lengthsS: number[]; rate: number }> {
   const first = await readClip(paths[0]);
   const rate = first.format.sampleRate;
-  const maps: TimeMap[] = [{ kind: 'performance', anchors: [[0, 0]] }];
+  const maps: TimeMap[] = [SAME_TIME];
   const lengthsS = [first.samples.length / rate];
   for (const path of paths.slice(1)) {
     const { samples, format } = await readClip(path);

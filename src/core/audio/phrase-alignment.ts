@@ -24,6 +24,9 @@ export interface TimeMap {
   readonly anchors: readonly (readonly [first: number, second: number])[];
 }
 
+/** Every moment belongs to the same moment: clips that are aligned already. */
+export const SAME_TIME: TimeMap = { kind: 'performance', anchors: [[0, 0]] };
+
 /**
  * Lays two clips of one text over each other. Clips of one performance lie at a constant lag; of a text spoken anew,
  * the beginning and the end of every phrase are matched by dynamic time warping over band levels, with the mean

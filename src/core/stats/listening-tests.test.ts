@@ -7,6 +7,7 @@ import { chiSquaredTail } from './chi-squared';
 import { consistency } from './circular-triads';
 import { factorise } from './cholesky';
 import { matchingTail, matchingTailOfRounds, rencontres } from './matching';
+import { rankCorrelation } from './rank-correlation';
 import { screenListeners, summariseRatings } from './rating-screening';
 import { seededBits, uniform } from './random';
 
@@ -192,6 +193,15 @@ describe('ratings with hidden reference (ITU-R BS.1534-3)', () => {
     // R: t.test(c(62, 70, 55, 81))$conf.int = 49.23332 … 84.76668
     expect(summariseRatings([62, 70, 55, 81]).mean95?.map((x) => x.toFixed(2))).toEqual(['49.23', '84.77']);
     expect(summariseRatings([62]).mean95).toBeNull();
+  });
+});
+
+describe('rank correlation', () => {
+  // scipy 1.10: stats.spearmanr([0.2, 0.2, 0.7, 0, 1, 0.4], [3, 1, 4, 1, 5, 9]).correlation
+  it('agrees with scipy, ties included, and says nothing where nothing varies', () => {
+    expect(rankCorrelation([0.2, 0.2, 0.7, 0, 1, 0.4], [3, 1, 4, 1, 5, 9])).toBeCloseTo(0.7794117647058825, 12);
+    expect(rankCorrelation([1, 2, 3], [4, 5, 9])).toBeCloseTo(1, 12);
+    expect(rankCorrelation([1, 1, 1], [4, 5, 9])).toBeNull();
   });
 });
 

@@ -30,7 +30,6 @@ import {
   findCompareSet,
   heardSteps,
   insertCompareSet,
-  laneTakes,
   listCompareSets,
   setCompareSetRemoved,
   stepTakes,
@@ -39,6 +38,7 @@ import {
 } from '../db/queries/compare';
 import { listProtocols } from '../db/queries/protocol';
 import { Failure } from '../failures';
+import { takesInOrder } from './takes-in-order';
 import type { WorkerPool } from './worker-pool';
 
 /** Loudness that matched clips are brought to. */
@@ -107,12 +107,10 @@ export class Compare {
   }
 
   private async lanes(takeIds: readonly string[]): Promise<Lane[]> {
-    const rows = await laneTakes(this.database, takeIds, ALGORITHM_VERSION);
-    return takeIds.map((id) => {
-      const row = rows.find((r) => r.take_id === id);
-      if (!row) throw new Failure('not-found', `There is no measured take with the number ${id}.`);
-      return { row, summary: clipSummarySchema.parse(row.summary) };
-    });
+    return (await takesInOrder(this.database, takeIds)).map((row) => ({
+      row,
+      summary: clipSummarySchema.parse(row.summary),
+    }));
   }
 
   /** Loudness of the loop where there is one, laid over by the alignment where that is known already. */
@@ -184,7 +182,10 @@ export class Compare {
       result = this.pool.run<ClipDifferenceResult>('measure-clip-difference', task);
       this.differences.set(key, result);
       for (const old of this.differences.keys())
-        if (this.differences.size > MOST_REMEMBERED) this.differences.delete(old);
+        if (this.differences.size > MOST_REMEMBERED) {
+          this.differences.delete(old);
+          this.maps.delete(old);
+        }
       result.catch(() => this.differences.delete(key));
     }
     try {

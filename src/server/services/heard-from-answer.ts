@@ -1,5 +1,6 @@
 import type { Answer, ItemRole, NewTest, TrialDocument } from '#contracts/listening';
 import type { HeardAnswer } from '../db/queries/heard';
+import type { ItemRow } from '../db/queries/listening';
 import { isRanked } from './trial-plan';
 
 /** An item with what the scale needs of it. */
@@ -9,6 +10,14 @@ export interface HeardItem {
   readonly role: ItemRole;
   readonly loudnessLufs: number | null;
 }
+
+/** An item of a test as it is kept. */
+export const heardItem = ({ id, specimen_id, role, loudness_lufs }: ItemRow): HeardItem => ({
+  id,
+  specimenId: specimen_id,
+  role,
+  loudnessLufs: loudness_lufs,
+});
 
 /** Code under which an item is offered: letters in the order of the offer, which says nothing of what it is. */
 export const codeOf = (index: number): string => String.fromCharCode(65 + index);

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import { ALGORITHM_VERSION, quantity } from '#core/measure/registry';
 import { effectWords } from '#core/rules/listening/plain-words';
 import { HEARD_WORDS, WORD_QUANTITIES } from '#core/rules/listening/vocabulary';
-import { meanRanks } from '#core/stats/agreement';
-import { mean } from '#core/stats/moments';
+import { quantile } from '#core/stats/quantile';
+import { rankCorrelation } from '#core/stats/rank-correlation';
 import { heardPoints, type HeardFact } from '#core/rules/heard-points';
 import type { Attribute, NewTest } from '#contracts/listening';
 import type { z } from 'zod';
@@ -43,6 +43,9 @@ const EFFECT_WORDS = {
   sighted: 'the famous unit when its name is shown',
 } as const;
 
+/** Which answers are meant. */
+type AnswerChoice = Omit<ScaleRequest, 'withEffects'>;
+
 /** A unit as answers name it. */
 interface Unit {
   readonly id: string;
@@ -78,16 +81,15 @@ export class HeardScale {
    * @param specimenIds - the units
    * @param areGone - answers were taken back or put back, not only added
    */
-  changed(specimenIds: readonly string[], areGone = false): Promise<void> {
+  changed(specimenIds: readonly string[], areGone = false): void {
     if (areGone) this.known.clear();
     for (const id of new Set(specimenIds)) this.hub.specimenChanged(id);
-    return Promise.resolve();
   }
 
   async scale(request: ScaleRequest): Promise<Scale> {
     const gathered = await this.gather(request);
     const { units, rows } = gathered;
-    const result = await this.rank(request, gathered, null);
+    const result = await this.rank(request, gathered, null, request.withEffects);
     const rubric = (await currentRubric(this.database, request.category))?.rubric;
     const criterion = rubric?.criteria.find((c) => c.kind === 'heard');
     const facts = factsOf(result, gathered);
@@ -131,16 +133,16 @@ export class HeardScale {
 
   /** What the ranking takes of it: worth against the middle unit, per specimen. */
   async factsForRanking(category: Category): Promise<ReadonlyMap<string, HeardFact>> {
-    const request: ScaleRequest = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null };
+    const request = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null } as const;
     const gathered = await this.gather(request);
-    return gathered.blind.length === 0 ? new Map() : factsOf(await this.rank(request, gathered, null, false), gathered);
+    return gathered.blind.length === 0 ? new Map() : factsOf(await this.rank(request, gathered, null), gathered);
   }
 
   /** Takes by what is known of their units, strongest first; units not heard yet stand in the middle. */
   async strongestFirst<T extends { readonly specimen_id: string }>(takes: readonly T[], test: NewTest): Promise<T[]> {
     const gathered = await this.gather({ ...test, halfLifeYears: null });
     if (gathered.blind.length === 0) return [...takes];
-    const { items } = await this.rank({ ...test, halfLifeYears: null }, gathered, null, false);
+    const { items } = await this.rank({ ...test, halfLifeYears: null }, gathered, null);
     const worth = new Map(gathered.units.map((u, i) => [u.id, items[i].logWorth]));
     return [...takes].sort((a, b) => (worth.get(b.specimen_id) ?? 0) - (worth.get(a.specimen_id) ?? 0));
   }
@@ -156,7 +158,7 @@ export class HeardScale {
     const gathered = await this.gather(request, [own]);
     const unit = gathered.units.findIndex((u) => u.id === specimenId);
     const opponents = gathered.units.flatMap((u, i) => (i !== unit && takes.has(u.id) ? [i] : []));
-    const result = await this.rank(request, gathered, { unit, opponents, kind: request.kind }, false);
+    const result = await this.rank(request, gathered, { unit, opponents, kind: request.kind });
     const placing = result.placing;
     if (!placing) throw new Error('the worker placed nothing');
     const ownTake = takes.get(specimenId);
@@ -231,14 +233,14 @@ export class HeardScale {
         },
       ]);
     });
-    await this.changed(sent.order);
+    this.changed(sent.order);
     return this.place(specimenId, sent);
   }
 
   /** Takes back the last answer of a placing. */
   async placeUndo(specimenId: string, request: z.output<typeof placeRequestSchema>): Promise<Placing> {
     await removeLastPlacing(this.database, specimenId, this.now());
-    await this.changed([specimenId], true);
+    this.changed([specimenId], true);
     return this.place(specimenId, request);
   }
 
@@ -291,7 +293,7 @@ export class HeardScale {
         })),
       );
     });
-    await this.changed(ids);
+    this.changed(ids);
     return { answers: answers.length, units: ids.length, alreadyThere: false };
   }
 
@@ -305,10 +307,7 @@ export class HeardScale {
     return all;
   }
 
-  private async gather(
-    request: Omit<ScaleRequest, 'halfLifeYears'> & { readonly halfLifeYears: number | null },
-    also: readonly Unit[] = [],
-  ): Promise<Gathered> {
+  private async gather(request: AnswerChoice, also: readonly Unit[] = []): Promise<Gathered> {
     const all = await this.answers(request.category, request.attribute);
     const rows = all.filter(
       (r) => (request.voice === null || r.voice === request.voice) && (request.use === null || r.use === request.use),
@@ -337,10 +336,10 @@ export class HeardScale {
   }
 
   private async rank(
-    request: Omit<ScaleRequest, 'halfLifeYears'> & { readonly halfLifeYears: number | null },
+    request: AnswerChoice,
     { units, blind, sighted }: Gathered,
     place: RankHeardTask['place'],
-    withEffects = true,
+    withEffects = false,
   ): Promise<RankHeardResult> {
     const { category, attribute, voice, use, halfLifeYears } = request;
     const rubric = (await currentRubric(this.database, category))?.rubric;
@@ -385,7 +384,7 @@ export class HeardScale {
         });
         if (points.every((p) => p.said === 0)) return [];
         const { name: title, unit } = quantity(id);
-        const r = spearman(
+        const r = rankCorrelation(
           points.map((p) => p.said / p.heard),
           points.map((p) => sign * p.value),
         );
@@ -430,8 +429,10 @@ function fade(day: string, today: number, halfLifeYears: number | null): number 
 
 /** Worths against the middle of the scale, with the answers that stand for each. */
 function factsOf(result: RankHeardResult, { units, blind }: Gathered): Map<string, HeardFact> {
-  const sorted = result.items.map((i) => i.logWorth).sort((a, b) => a - b);
-  const middle = sorted.length === 0 ? 0 : (sorted[Math.floor((sorted.length - 1) / 2)] + sorted[Math.floor(sorted.length / 2)]) / 2; // prettier-ignore
+  const middle = quantile(
+    result.items.map((i) => i.logWorth),
+    0.5,
+  );
   const answers = new Map<number, number>();
   for (const { items, weight } of blind) for (const i of items) answers.set(i, (answers.get(i) ?? 0) + weight);
   return new Map(
@@ -440,17 +441,4 @@ function factsOf(result: RankHeardResult, { units, blind }: Gathered): Map<strin
       { logWorth: result.items[i].logWorth - middle, se: result.items[i].se, answers: Math.round(answers.get(i) ?? 0) },
     ]),
   );
-}
-
-/** Spearman's rank correlation, ties by mean ranks; null where one of the two does not vary. */
-function spearman(x: readonly number[], y: readonly number[]): number | null {
-  const [a, b] = [meanRanks(x), meanRanks(y)];
-  const [ma, mb] = [mean(a), mean(b)];
-  let [ab, aa, bb] = [0, 0, 0];
-  a.forEach((v, i) => {
-    ab += (v - ma) * (b[i] - mb);
-    aa += (v - ma) ** 2;
-    bb += (b[i] - mb) ** 2;
-  });
-  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : null;
 }

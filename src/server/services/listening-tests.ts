@@ -46,11 +46,13 @@ import {
 } from '../db/queries/listening';
 import { Failure } from '../failures';
 import type { EventHub } from './event-hub';
-import { codeOf, heardFromAnswer } from './heard-from-answer';
+import { codeOf, heardFromAnswer, heardItem } from './heard-from-answer';
 import type { HeardScale } from './heard-scale';
 import type { JobBoard } from './job-board';
 import { newKey } from './listening-key';
 import { testResult, type SittingAnswers } from './test-result';
+import { takesInOrder } from './takes-in-order';
+import { isRanked } from './trial-plan';
 import type { WorkerPool } from './worker-pool';
 
 /** Listening tests as the operator sees them: set up, prepared, closed, revealed. */
@@ -102,12 +104,7 @@ export class ListeningTests {
       ...test.takes,
       ...(test.yardstick && !test.takes.includes(test.yardstick) ? [test.yardstick] : []),
     ];
-    const rows = await laneTakes(this.database, takeIds, ALGORITHM_VERSION);
-    const takes = takeIds.map((id) => {
-      const row = rows.find((r) => r.take_id === id);
-      if (!row) throw new Failure('not-found', `There is no measured take with the number ${id}.`);
-      return row;
-    });
+    const takes = await takesInOrder(this.database, takeIds);
     if (!isLive && new Set(takes.map((t) => t.step)).size > 1)
       throw new Failure('invalid-request', 'The clips belong to different steps; a test compares one step.');
     if (takes.some((t) => t.category !== test.category))
@@ -304,7 +301,7 @@ export class ListeningTests {
     if (!(await sittingsOfTest(this.database, testId)).some((s) => s.id === sittingId))
       throw new Failure('not-found', 'There is no such sitting in this test.');
     await setLeftOut(this.database, sittingId, reason === '' ? null : reason);
-    await this.scale.changed(
+    this.scale.changed(
       (await itemsOfTest(this.database, testId)).map((i) => i.specimen_id),
       true,
     );
@@ -350,11 +347,11 @@ export class ListeningTests {
       }
       await finishSitting(tx, sitting.id, this.now());
     });
-    await this.scale.changed(items.map((i) => i.specimen_id));
+    this.scale.changed(items.map((i) => i.specimen_id));
     return this.page(id);
   }
 
-  /** Puts what an answer tells into the scale's table. */
+  /** Puts what an answer tells into the scale's table. @returns whether it told anything */
   async keepHeard(
     tx: Parameters<typeof insertHeard>[0],
     test: NewTest,
@@ -364,13 +361,8 @@ export class ListeningTests {
     trial: Parameters<typeof heardFromAnswer>[1],
     answer: Answer,
     items: readonly ItemRow[],
-  ): Promise<void> {
-    const facts = heardFromAnswer(
-      test,
-      trial,
-      answer,
-      items.map((i) => ({ id: i.id, specimenId: i.specimen_id, role: i.role, loudnessLufs: i.loudness_lufs })),
-    );
+  ): Promise<boolean> {
+    const facts = heardFromAnswer(test, trial, answer, items.map(heardItem));
     await insertHeard(
       tx,
       facts.map((f) => ({
@@ -387,6 +379,7 @@ export class ListeningTests {
         day,
       })),
     );
+    return facts.length > 0;
   }
 
   /** @throws Failure `not-found` */
@@ -397,7 +390,8 @@ export class ListeningTests {
   }
 }
 
-const isCopy = ({ role }: ItemRow): boolean => role === 'known-worse' || role.startsWith('anchor');
+/** Low-passed copies are made of the others. */
+const isCopy = (item: ItemRow): boolean => !isRanked(item);
 
 function rowOf(row: TestDbRow): TestRow {
   const test = newTestSchema.parse(row.document);

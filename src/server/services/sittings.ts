@@ -121,10 +121,20 @@ export class Sittings {
     if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed; no more answers are taken.');
     const trial = trialDocumentSchema.parse(asked.document);
     checkAnswer(test, trial, sent);
-    await this.database.transaction(async (tx) => {
+    // Getting to know the clips, an ABX or a guessed name moves nothing in the catalogue.
+    const tells = await this.database.transaction(async (tx) => {
       const { answer, words, seconds } = sent;
-      if (!(await answerTrial(tx, asked.id, answer, words, seconds, this.now()))) return;
-      await this.tests.keepHeard(tx, test, row.day, asked.id, sitting.listener_id, trial, answer, items);
+      if (!(await answerTrial(tx, asked.id, answer, words, seconds, this.now()))) return false;
+      const isHeard = await this.tests.keepHeard(
+        tx,
+        test,
+        row.day,
+        asked.id,
+        sitting.listener_id,
+        trial,
+        answer,
+        items,
+      );
       for (const [code, said] of Object.entries(words)) {
         // What is said of a low-passed copy, or of a clip against itself, is not said of the unit.
         const item = items.find((i) => i.id === itemOfCode(trial, code));
@@ -133,12 +143,14 @@ export class Sittings {
         await insertWords(tx, of, said);
       }
       const now = await trialsOfSitting(tx, sitting.id);
-      if (now.some((t) => t.answer === null)) return;
+      const isTold = isHeard || Object.keys(words).length > 0;
+      if (now.some((t) => t.answer === null)) return isTold;
       const next = followingTrials(test, items, seatOf(sitting, row), now.map(answered));
       if (next.length > 0) await addTrials(tx, sitting.id, now.length, next);
       else await finishSitting(tx, sitting.id, this.now());
+      return isTold;
     });
-    await this.scale.changed(items.map((i) => i.specimen_id));
+    if (tells) this.scale.changed(items.map((i) => i.specimen_id));
     this.hub.emit({ type: 'listening', testId: row.id });
     return this.state(key);
   }

@@ -16,7 +16,7 @@ import { screenListeners, summariseRatings, type RatedTrial } from '#core/stats/
 import { worthScale } from '#core/stats/worth-scale';
 import type { Answer, NewTest, Reveal, TestPage, TrialDocument } from '#contracts/listening';
 import type { ItemRow, SittingRow } from '../db/queries/listening';
-import { codeOf, heardFromAnswer, isRight, itemOfCode, orderOf } from './heard-from-answer';
+import { codeOf, heardFromAnswer, heardItem, isRight, itemOfCode, orderOf } from './heard-from-answer';
 import { isRanked } from './trial-plan';
 
 /** A sitting with its trials. */
@@ -253,12 +253,7 @@ function worthsOf(test: NewTest, items: readonly ItemRow[], counted: readonly Si
   for (const { trials } of counted)
     for (const { trial, answer } of trials) {
       if (!answer) continue;
-      const facts = heardFromAnswer(
-        test,
-        trial,
-        answer,
-        items.map((i) => ({ id: i.id, specimenId: i.specimen_id, role: i.role, loudnessLufs: i.loudness_lufs })),
-      );
+      const facts = heardFromAnswer(test, trial, answer, items.map(heardItem));
       for (const { specimens, outcome, tiesAllowed, weight } of facts) {
         const [a, b, ...rest] = specimens.map((s) => indexOf.get(s) ?? 0);
         if (outcome === null) table.addOrder({ items: [a, b, ...rest], weight });

@@ -34,11 +34,12 @@ export class ListeningData {
   );
 
   test(id: string): Observable<Loaded<TestPage>> {
-    return live(
-      () => this.api.call(ENDPOINTS.listeningTest, { params: { id } }),
-      this.changes.pipe(filter((e) => e.testId === id)),
-      this.events.reconnects,
-    );
+    return live(() => this.testNow(id), this.changes.pipe(filter((e) => e.testId === id)), this.events.reconnects);
+  }
+
+  /** The page of a test as it is at this moment. */
+  testNow(id: string): Observable<TestPage> {
+    return this.api.call(ENDPOINTS.listeningTest, { params: { id } });
   }
 
   steps(): Observable<HeardStep[]> {

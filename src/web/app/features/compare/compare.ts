@@ -18,6 +18,7 @@ import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, concatMap, debounceTime, from, of, switchMap } from 'rxjs';
+import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
 import { removalWords } from '#core/measure/removed-by-band';
 import { shuffled } from '#core/stats/shuffle';
@@ -315,7 +316,7 @@ export class Compare {
       table.lanes.flatMap((lane) => {
         const buffer = buffers.get(lane.sha256);
         return buffer
-          ? [{ buffer, gain: 10 ** (lane.appliedDb / 20), map: differences.get(lane.takeId)?.map ?? { kind: 'performance' as const, anchors: [[0, 0] as const] } }] // prettier-ignore
+          ? [{ buffer, gain: 10 ** (lane.appliedDb / 20), map: differences.get(lane.takeId)?.map ?? SAME_TIME }] // prettier-ignore
           : [];
       }),
     );

@@ -122,7 +122,7 @@ export class Test {
 
   protected forget(listener: string): void {
     this.data.forgetAbout(listener).subscribe({
-      next: () => this.data.test(this.id()),
+      next: () => this.run(this.data.testNow(this.id())),
       error: (e: unknown) => this.problem.set(problemOf(e)),
     });
   }

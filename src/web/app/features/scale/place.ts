@@ -16,6 +16,7 @@ import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { catchError, combineLatest, of, switchMap } from 'rxjs';
+import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { shuffled } from '#core/stats/shuffle';
 import { ATTRIBUTES } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
@@ -134,10 +135,10 @@ export class Place {
     // A new order every time, under letters: the new one is not always A.
     const takes = shuffled(placing.question?.takes ?? [], `${Date.now()}/${Math.random()}`);
     this.offered.set(takes.map((t, i) => ({ ...t, code: String.fromCharCode(65 + i) })));
-    if (takes.length > 0) void this.fetch(takes.map((t) => t.takeId));
+    if (takes.length > 0) this.fetch(takes.map((t) => t.takeId));
   }
 
-  private async fetch(takes: readonly string[]): Promise<void> {
+  private fetch(takes: readonly string[]): void {
     this.data.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null }).subscribe({
       next: (table) => {
         void Promise.all(table.lanes.map((l) => this.clips.clip(`/api/clips/${l.sha256}/audio`))).then(
@@ -147,7 +148,7 @@ export class Place {
               buffers.map((buffer, i) => ({
                 buffer,
                 gain: 10 ** (table.lanes[i].appliedDb / 20),
-                map: { kind: 'performance', anchors: [[0, 0]] },
+                map: SAME_TIME,
               })),
             );
             this.isReady.set(true);
@@ -157,7 +158,6 @@ export class Place {
       },
       error: (error: unknown) => this.problem.set(problemOf(error)),
     });
-    return Promise.resolve();
   }
 
   @HostListener('document:keydown', ['$event'])

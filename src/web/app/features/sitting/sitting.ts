@@ -16,6 +16,7 @@ import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Slider } from 'primeng/slider';
 import { switchMap } from 'rxjs';
+import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
 import type { AboutListener, Answer, Reveal, SittingState, Words } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
@@ -33,7 +34,6 @@ import { beginOrder, gapName, move, place, type PlacingOrder } from './placing-o
 const ASK_AGAIN_MS = 5000;
 /** Words of the continuous quality scale of ITU-R BS.1534, from the bottom. */
 const QUALITY = ['bad', 'poor', 'fair', 'good', 'excellent'] as const;
-const WHOLE = { kind: 'performance' as const, anchors: [[0, 0] as const] };
 
 /** A listener's page: letters, the question, and nothing else. Works by touch and by keyboard. */
 @Component({
@@ -162,7 +162,7 @@ export class Sitting {
       );
       if (this.trial()?.ordinal !== trial.ordinal) return;
       this.player ??= this.clips.player();
-      this.player.setLanes(buffers.map((buffer) => ({ buffer, gain: 1, map: WHOLE })));
+      this.player.setLanes(buffers.map((buffer) => ({ buffer, gain: 1, map: SAME_TIME })));
       this.isReady.set(true);
       this.begunAt = Date.now();
     } catch (error) {

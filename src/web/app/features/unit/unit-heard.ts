@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { quantile } from '#core/stats/quantile';
 import { scaleRequestSchema } from '#contracts/scale';
 import type { SpecimenSheet } from '#contracts/specimen';
 import { ListeningData } from '../../data/listening';
@@ -57,7 +58,7 @@ import { WorthWhisker } from '../../ui/worth-whisker';
 })
 export class UnitHeard {
   readonly sheet = input.required<SpecimenSheet>();
-  private readonly loaded = toSignal(inject(ListeningData).scale(scaleRequestSchema.parse({})), {
+  private readonly loaded = toSignal(inject(ListeningData).scale(scaleRequestSchema.parse({ withEffects: false })), {
     initialValue: LOADING,
   });
   protected readonly units = computed(() => this.loaded().value?.items.length ?? 0);
@@ -65,8 +66,10 @@ export class UnitHeard {
     () => this.loaded().value?.items.find((i) => i.id === this.sheet().row.id) ?? null,
   );
   protected readonly share = computed(() => {
-    const sorted = (this.loaded().value?.items ?? []).map((i) => i.logWorth).sort((a, b) => a - b);
-    const middle = sorted.at(Math.floor(sorted.length / 2)) ?? 0;
+    const middle = quantile(
+      (this.loaded().value?.items ?? []).map((i) => i.logWorth),
+      0.5,
+    );
     return formatNumber(100 / (1 + Math.exp(middle - (this.item()?.logWorth ?? 0))), 0);
   });
   protected readonly scale = { low: -5, high: 5 };
