@@ -1,5 +1,6 @@
 import { join, resolve } from 'node:path';
 import { Option } from 'commander';
+import { markDataFolder } from '#server/archive/data-folder';
 import { FolderInUse, holderOf, lockDataFolder } from '#server/archive/data-folder-lock';
 import { packageRoot } from '#server/package-root';
 import { openApplication, type Application } from '#server/wiring';
@@ -24,8 +25,9 @@ export async function withData<T>(
   const holder = holderOf(path);
   if (holder?.port) return throughServer(`http://127.0.0.1:${holder.port}`);
   if (holder) throw new FolderInUse(path, holder);
-  const lock = lockDataFolder(path);
+  const lock = await lockDataFolder(path);
   try {
+    markDataFolder(path, 'own', false);
     const application = await openApplication({ folder: path });
     try {
       return await directly(application);

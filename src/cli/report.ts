@@ -20,6 +20,8 @@ export function figure(value: number | null, decimals: number, unit = ''): strin
 function plainMessage(error: unknown): string {
   if (!(error instanceof Error)) return String(error);
   const { code, path } = error as NodeJS.ErrnoException;
+  if (['ENOSPC', 'EDQUOT'].includes(code ?? '')) return 'there is no space left on the disk';
+  if (code === 'EROFS') return 'the folder cannot be written to';
   if (code === 'ENOENT' && path) return `${path}: there is no such file or folder`;
   if (code === 'EACCES' && path) return `${path}: this may not be read or written`;
   return error.message;

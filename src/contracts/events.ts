@@ -23,5 +23,7 @@ export const serverEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('plan'), planId: z.string() }),
   /** A listening test changed: prepared, answered, revealed. */
   z.object({ type: z.literal('listening'), testId: z.string() }),
+  /** Something was set aside, or mended. */
+  z.object({ type: z.literal('archive') }),
 ]);
 export type ServerEvent = z.infer<typeof serverEventSchema>;

@@ -1,44 +1,65 @@
 import type { Server } from 'node:http';
 import { join, resolve } from 'node:path';
-import { FolderInUse, lockDataFolder } from './archive/data-folder-lock';
+import { markDataFolder } from './archive/data-folder';
+import { FolderInUse, lockDataFolder, type FolderLock } from './archive/data-folder-lock';
+import { logLines } from './log-lines';
 import { packageRoot, speechFolder, webFolder } from './package-root';
 import { isLocalHost } from './routes/guard';
 import { httpServer } from './routes/server';
 import { newKey } from './services/listening-key';
 import { buildDemo } from './services/demo-builder';
-import { openApplication } from './wiring';
+import { folderProblem, StartRefused } from './start-refused';
+import { openApplication, type Application } from './wiring';
 
 /** Settings from the environment and the command line. */
 const isDemo = process.argv.includes('--demo');
 const port = Number(process.env['SEDIMENT_PORT'] ?? 4870);
 const host = process.env['SEDIMENT_HOST'] ?? '127.0.0.1';
-const folder = resolve(process.env['SEDIMENT_DATA'] ?? join(packageRoot, 'data', isDemo ? 'demo' : 'own'));
+const usualDemo = join(packageRoot, 'data', 'demo');
+const folder = resolve(process.env['SEDIMENT_DATA'] ?? (isDemo ? usualDemo : join(packageRoot, 'data', 'own')));
 
 function stop(message: string): never {
   console.error(message);
   process.exit(1);
 }
 
-function takeFolder(): ReturnType<typeof lockDataFolder> {
-  try {
-    return lockDataFolder(folder);
-  } catch (error) {
-    if (!(error instanceof FolderInUse)) throw error;
-    const where = error.holder.port === null ? '' : ` It answers at http://127.0.0.1:${error.holder.port}.`;
+/** Ends with words where the folder cannot be used; anything else is not foreseen. */
+function cannotStart(error: unknown): never {
+  if (error instanceof FolderInUse) {
+    const where = error.holder?.port ? ` It answers at http://127.0.0.1:${error.holder.port}.` : '';
     return stop(`${error.message}${where} Stop that one first, or set SEDIMENT_DATA to another folder.`);
   }
+  const refused = error instanceof StartRefused ? error : folderProblem(error, folder);
+  return stop(refused?.message ?? `Sediment could not start.\n${logLines(error)}`);
 }
 
 if (!Number.isInteger(port) || port < 1 || port > 65_535)
   stop(`SEDIMENT_PORT is "${process.env['SEDIMENT_PORT']}"; it must be a port number from 1 to 65535.`);
 
-const lock = takeFolder();
-process.on('exit', () => lock.release());
-console.log(`Opening ${folder} …`);
-const application = await openApplication({ folder, demo: isDemo });
+async function open(): Promise<{ lock: FolderLock; application: Application }> {
+  const lock = await lockDataFolder(folder);
+  process.on('exit', () => lock.release());
+  const kind = markDataFolder(folder, isDemo ? 'demo' : 'own', folder === usualDemo);
+  console.log(`Opening ${folder} …`);
+  const newDatabase = process.argv.includes('--new-database');
+  return { lock, application: await openApplication({ folder, demo: kind === 'demo', newDatabase }) };
+}
+
+const { lock, application } = await open().catch(cannotStart);
+const { setAside } = await application.integrity.state();
+if (setAside.length > 0) {
+  console.error(`${setAside.length} things in this archive cannot be used as they are; the page "Archive" lists them:`);
+  for (const { name, problem } of setAside.slice(0, 5)) console.error(`  ${name}: ${problem}`);
+}
 /** Other devices need it for everything but the pages of listeners. */
 const token = isLocalHost(host) ? null : (process.env['SEDIMENT_TOKEN'] ?? newKey());
-const app = httpServer(application, { host, port, token, webFolder, report: (error) => console.error(error) });
+const app = httpServer(application, {
+  host,
+  port,
+  token,
+  webFolder,
+  report: (error) => console.error(logLines(error)),
+});
 
 const server: Server = app.listen(port, host, (error?: Error) => {
   if (error) {
@@ -55,7 +76,7 @@ const server: Server = app.listen(port, host, (error?: Error) => {
     console.log(
       `Other devices: http://${host === '0.0.0.0' ? '<address of this machine>' : host}:${port}/?token=${token}  (listeners need their own link only)`,
     );
-  if (isDemo) buildDemo(application, speechFolder).catch((cause: unknown) => console.error(cause));
+  if (isDemo) buildDemo(application, speechFolder).catch((cause: unknown) => console.error(logLines(cause)));
 });
 
 let isStopping = false;

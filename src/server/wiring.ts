@@ -1,9 +1,10 @@
-import { join } from 'node:path';
 import type { Status } from '#contracts/status';
 import { openClipStore, type ClipStore } from './archive/clip-store';
+import { openDiskReserve } from './archive/disk-reserve';
 import type { Database } from './db/database';
 import { migrate } from './db/migrate';
-import { openPglite } from './db/pglite-database';
+import { openDatabase } from './db/open-database';
+import { logLines } from './log-lines';
 import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './package-root';
 import { AnalysisQueue } from './services/analysis-queue';
 import { Catalogue } from './services/catalogue';
@@ -17,6 +18,8 @@ import { ClipReader } from './services/clip-reader';
 import { SweepExports } from './services/sweep-exports';
 import { TakePages } from './services/take-pages';
 import { EventHub } from './services/event-hub';
+import { Integrity } from './services/integrity';
+import { SetAside } from './services/set-aside';
 import { JobBoard } from './services/job-board';
 import { BenchDevice } from './services/bench-device';
 import { Booth } from './services/booth';
@@ -54,6 +57,8 @@ export interface Application {
   readonly bench: BenchDevice;
   readonly takePages: TakePages;
   readonly pictures: ClipPictures;
+  readonly setAside: SetAside;
+  readonly integrity: Integrity;
   readonly sweeps: SweepExports;
   readonly compare: Compare;
   readonly scale: HeardScale;
@@ -65,6 +70,8 @@ export interface Application {
 export interface ApplicationOptions {
   readonly folder: string;
   readonly demo?: boolean;
+  /** The old database is lost: a new one is made beside the clips. */
+  readonly newDatabase?: boolean;
   readonly now?: () => Date;
   /** Other task files than the built ones (tests). */
   readonly workers?: string;
@@ -75,17 +82,25 @@ export interface ApplicationOptions {
 
 /** Opens the database and the archive of a data folder, brings both in order, and connects the services. */
 export async function openApplication(options: ApplicationOptions): Promise<Application> {
-  const report = options.report ?? ((error: unknown) => console.error(error));
+  const report = options.report ?? ((error: unknown) => console.error(logLines(error)));
   const now = options.now ?? (() => new Date());
-  const database = options.database ?? (await openPglite({ folder: join(options.folder, 'database') }));
+  const database =
+    options.database ??
+    (await openDatabase(options.folder, {
+      reserve: openDiskReserve(options.folder),
+      anew: options.newDatabase ?? false,
+      now,
+    }));
   await migrate(database, migrationsFolder);
   await seedRules(database, seedFolder);
   const store = await openClipStore(options.folder);
   const pool = openWorkerPool(options.workers ?? workerFolder);
   const hub = new EventHub();
   const jobs = new JobBoard(hub, now);
-  const ingest = new ClipIngest(store, database, pool);
-  const queue = new AnalysisQueue(database, store, pool, hub, jobs, report);
+  const setAside = new SetAside(hub);
+  const ingest = new ClipIngest(store, database, pool, setAside);
+  const queue = new AnalysisQueue(database, store, pool, hub, jobs, report, setAside);
+  const integrity = new Integrity(options.folder, database, store, setAside, jobs, now, report);
   const rigs = new Rigs(database, store, pool);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
   const scalePool = openWorkerPool(options.workers ?? workerFolder, 1);
@@ -94,9 +109,23 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const tests = new ListeningTests(options.folder, database, store, pool, scale, hub, jobs, now, report);
-  await ingest.recover();
-  await queue.recover();
-  await tests.recover();
+  const pictures = new ClipPictures(options.folder, store, pool);
+  /** However bad something in the archive is, the start goes on: it is reported, and named on the page "Archive". */
+  const step = async (name: string, work: () => Promise<unknown>): Promise<void> => {
+    await work().catch((error: unknown) => {
+      report(error);
+      setAside.note('job', name, 'This part of the start could not be done.');
+    });
+  };
+  await step('taking in clips that were not noted', () => ingest.recover());
+  await step('clearing up recordings', async () => {
+    for (const { name, problem } of await recordings.recover()) setAside.note('recording', name, problem);
+  });
+  await step('clearing up pictures', () => pictures.sweep());
+  await step('looking for missing clips', () => integrity.look());
+  await step('taking up analyses', () => queue.recover());
+  await step('preparing tests again', () => tests.recover());
+  integrity.start();
   return {
     status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
     database,
@@ -119,13 +148,16 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     sorting: new TakeSorting(database, store, pool, queue, ingest),
     bench: new BenchDevice(pool, speechFolder),
     takePages: new TakePages(database, queue, rigs),
-    pictures: new ClipPictures(options.folder, store, pool),
+    pictures,
+    setAside,
+    integrity,
     sweeps: new SweepExports(database, store, pool),
     compare: new Compare(database, store, pool, now),
     scale,
     tests,
     sittings: new Sittings(database, pool, tests, scale, hub, now),
     async close() {
+      await integrity.close();
       queue.close();
       await recordings.close();
       await tests.settled();

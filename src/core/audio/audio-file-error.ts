@@ -28,6 +28,15 @@ export class AudioFileError extends Error {
     message: string,
     readonly truncation: Truncation | null = null,
   ) {
-    super(message);
+    // Between threads an error keeps its message and its cause, but neither its class nor other fields.
+    super(message, { cause: { audioFileError: code } });
   }
+}
+
+/** The same error again from what has come of it through a thread; any other error as it is. */
+export function asAudioFileError(error: unknown): unknown {
+  const cause = error instanceof Error ? (error.cause as { audioFileError?: AudioFileErrorCode } | undefined) : null;
+  return cause?.audioFileError && error instanceof Error && !(error instanceof AudioFileError)
+    ? new AudioFileError(cause.audioFileError, error.message)
+    : error;
 }

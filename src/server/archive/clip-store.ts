@@ -1,9 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
-import { access, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
+import { createReadStream, createWriteStream, type Stats } from 'node:fs';
+import { access, mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
+import { dirname, join, relative } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { Failure } from '../failures';
+import { flush } from './flush';
 
 /** A file that has arrived whole but is not yet part of the archive. */
 export interface IncomingFile {
@@ -26,12 +28,29 @@ export interface ClipStore {
   /** Makes an incoming file part of the archive: on disk for good, then visible at once under its hash. */
   keep(file: IncomingFile, extension: ClipExtension): Promise<string>;
   discard(file: IncomingFile): Promise<void>;
-  /** Path of a stored clip, or null. */
+  /** Path of a stored clip, or null; nothing is said of its bytes. */
   find(sha256: string): Promise<string | null>;
+  /**
+   * Path of a stored clip whose bytes are what its name says: they were read once since the file last changed. Null
+   * where there is none.
+   *
+   * @throws Failure `clip-damaged`
+   */
+  verified(sha256: string): Promise<string | null>;
+  /** Reads the bytes again, whatever was read before. @returns what is wrong, or null */
+  check(sha256: string): Promise<'missing' | 'damaged' | null>;
   /** Removes what an earlier process left half-written; returns how many files. */
   sweep(): Promise<number>;
-  /** All stored clips: hash and path. */
-  list(): AsyncIterable<{ sha256: string; path: string }>;
+  /** All stored clips: hash, path and size. */
+  list(): AsyncIterable<StoredClip>;
+  /** Files among the clips that are none, by their path in the archive; they are passed over. */
+  strays(): Promise<string[]>;
+}
+
+export interface StoredClip {
+  readonly sha256: string;
+  readonly path: string;
+  readonly bytes: number;
 }
 
 /**
@@ -48,8 +67,47 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
     join(clips, sha256.slice(0, 2), `${sha256}.${extension}`);
   const temporaryPath = (): string => join(incoming, `${randomUUID()}.part`);
 
+  /** What was read since the file last changed, by hash: size and time of the file then. */
+  const read = new Map<string, string>();
+  const reading = new Map<string, Promise<boolean>>();
+  const find = async (sha256: string): Promise<string | null> => {
+    for (const extension of ['wav', 'flac'] as const) {
+      const path = pathOf(sha256, extension);
+      if (await exists(path)) return path;
+    }
+    return null;
+  };
+  const isSound = async (sha256: string, path: string): Promise<boolean> => {
+    const mark = markOf(await stat(path));
+    if (read.get(sha256) === mark) return true;
+    if ((await hashOf(path)).sha256 !== sha256) return false;
+    read.set(sha256, mark);
+    return true;
+  };
+  /** One reading for all who ask at once. */
+  const isSoundOnce = (sha256: string, path: string): Promise<boolean> => {
+    const running = reading.get(sha256) ?? isSound(sha256, path).finally(() => reading.delete(sha256));
+    reading.set(sha256, running);
+    return running;
+  };
+
   return {
     temporaryPath,
+    find,
+
+    async verified(sha256) {
+      const path = await find(sha256);
+      if (path && !(await isSoundOnce(sha256, path)))
+        throw new Failure('clip-damaged', 'The file of this clip is not what was stored: its bytes have changed.');
+      return path;
+    },
+
+    async check(sha256) {
+      read.delete(sha256);
+      const path = await find(sha256);
+      if (!path) return 'missing';
+      return (await isSoundOnce(sha256, path)) ? null : 'damaged';
+    },
 
     async receive(bytes) {
       const path = temporaryPath();
@@ -63,12 +121,7 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
       return { path, sha256: hashing.digest(), bytes: hashing.bytes };
     },
 
-    async measure(path) {
-      const hashing = new HashingStream();
-      hashing.resume();
-      await pipeline(createReadStream(path), hashing);
-      return { path, sha256: hashing.digest(), bytes: hashing.bytes };
-    },
+    measure: hashOf,
 
     async keep(file, extension) {
       const path = pathOf(file.sha256, extension);
@@ -76,19 +129,14 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
       await flush(file.path);
       await rename(file.path, path);
       await flush(dirname(path));
+      await flush(clips);
+      // Its bytes were hashed on their way in.
+      read.set(file.sha256, markOf(await stat(path)));
       return path;
     },
 
     async discard(file) {
       await rm(file.path, { force: true });
-    },
-
-    async find(sha256) {
-      for (const extension of ['wav', 'flac'] as const) {
-        const path = pathOf(sha256, extension);
-        if (await exists(path)) return path;
-      }
-      return null;
     },
 
     async sweep() {
@@ -98,14 +146,48 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
     },
 
     async *list() {
-      for (const shelf of await readdir(clips)) {
-        for (const name of await readdir(join(clips, shelf))) {
-          const match = /^([0-9a-f]{64})\.(wav|flac)$/.exec(name);
-          if (match) yield { sha256: match[1], path: join(clips, shelf, name) };
-        }
+      for await (const { path, sha256 } of entries(clips)) {
+        if (sha256 !== null) yield { sha256, path, bytes: (await stat(path)).size };
       }
     },
+
+    async strays() {
+      const found: string[] = [];
+      for await (const { path, sha256 } of entries(clips)) if (sha256 === null) found.push(relative(folder, path));
+      return found;
+    },
   };
+}
+
+/** Everything that lies among the clips; what is no clip (a file manager's own files, for instance) has no hash. */
+async function* entries(clips: string): AsyncGenerator<{ path: string; sha256: string | null }> {
+  for (const shelf of await readdir(clips, { withFileTypes: true })) {
+    const shelfPath = join(clips, shelf.name);
+    if (!shelf.isDirectory() || !/^[0-9a-f]{2}$/.test(shelf.name)) {
+      yield { path: shelfPath, sha256: null };
+      continue;
+    }
+    for (const entry of await readdir(shelfPath, { withFileTypes: true })) {
+      const match = entry.isFile() ? /^([0-9a-f]{64})\.(wav|flac)$/.exec(entry.name) : null;
+      yield { path: join(shelfPath, entry.name), sha256: match?.[1].startsWith(shelf.name) ? match[1] : null };
+    }
+  }
+}
+
+const markOf = ({ size, mtimeMs }: Stats): string => `${size}/${mtimeMs}`;
+
+async function hashOf(path: string): Promise<IncomingFile> {
+  const hashing = new HashingStream();
+  hashing.resume();
+  await pipeline(createReadStream(path), hashing);
+  return { path, sha256: hashing.digest(), bytes: hashing.bytes };
+}
+
+/** A folder for files that are on their way out or in; what a killed process leaves of it is swept at the next start. */
+export async function temporaryFolder(store: ClipStore): Promise<string> {
+  const path = store.temporaryPath();
+  await mkdir(path);
+  return path;
 }
 
 /** Passes bytes through, and knows their SHA-256 and number at the end. */
@@ -125,15 +207,6 @@ class HashingStream extends Transform {
 
   digest(): string {
     return this.hash.digest('hex');
-  }
-}
-
-async function flush(path: string): Promise<void> {
-  const handle = await open(path, 'r');
-  try {
-    await handle.sync();
-  } finally {
-    await handle.close();
   }
 }
 

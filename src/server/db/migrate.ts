@@ -1,5 +1,6 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { StartRefused } from '../start-refused';
 import type { Database } from './database';
 
 /**
@@ -9,6 +10,7 @@ import type { Database } from './database';
  * @param database - where
  * @param folder - the migrations
  * @returns names of the files that were run now
+ * @throws {@link StartRefused} for a schema of a later version, and for a file that has changed
  */
 export async function migrate(database: Database, folder: string): Promise<string[]> {
   await database.script(
@@ -21,13 +23,18 @@ export async function migrate(database: Database, folder: string): Promise<strin
     ]),
   );
   const files = (await readdir(folder)).filter((name) => /^\d{4}_\w+\.sql$/.test(name)).sort();
+  const unknown = [...done.keys()].filter((name) => !files.includes(name));
+  if (unknown.length > 0)
+    throw new StartRefused(
+      `This archive was written by a newer Sediment (it knows ${unknown.join(', ')}). Nothing was changed. Start it with that version or a later one.`,
+    );
   const ran: string[] = [];
   for (const name of files) {
     const body = await readFile(join(folder, name), 'utf8');
     const before = done.get(name);
     if (before === body) continue;
     if (before !== undefined)
-      throw new Error(`Migration ${name} was run before and has changed since; add a new file instead.`);
+      throw new StartRefused(`Migration ${name} was run before and has changed since; add a new file instead.`);
     await database.transaction(async (tx) => {
       for (const statement of statementsOf(body)) await tx.query(statement);
       await tx.query('INSERT INTO schema_migration (name, body) VALUES ($1, $2)', [name, body]);

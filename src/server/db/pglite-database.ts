@@ -1,5 +1,9 @@
 import { PGlite, types, type PGliteOptions } from '@electric-sql/pglite';
-import type { Database, Queryable, SqlValue } from './database';
+import { Failure } from '../failures';
+import type { Database, SqlValue } from './database';
+import { createCluster, clusterState, removeStalePid } from './cluster';
+import { DurableNodeFs, type DurableFsHooks } from './durable-node-fs';
+import { GroupFlush } from './group-flush';
 
 // Days stay texts ("2026-05-02"): as Date objects they would move with the time zone. Ids (int8) become texts, too.
 const parsers = {
@@ -9,30 +13,74 @@ const parsers = {
 };
 
 /**
- * Opens the database in a folder, or in memory with the contents of a dump (tests).
+ * As PGlite starts, but with fsync (`-F` turns it off). Commits do not wait for the disk one by one: each is
+ * acknowledged after a flush that several may share ({@link GroupFlush}).
+ */
+const START_PARAMETERS = [
+  ...PGlite.defaultStartParams.filter((parameter) => parameter !== '-F'),
+  ...['-c', 'fsync=on', '-c', 'wal_sync_method=fsync', '-c', 'synchronous_commit=off'],
+];
+/** Writes a record to the log and flushes the log up to it, whatever is committed or not. */
+const FLUSH_LOG = "SELECT pg_logical_emit_message(false, 'sediment', '', true)";
+/** Statements that change nothing; anything else is flushed. */
+const READS = /^\s*(SELECT|SHOW|EXPLAIN)\b/i;
+
+/** A database on disk. */
+export interface DatabaseFolder extends DurableFsHooks {
+  readonly folder: string;
+  /** Asked before each write; where there is none, it is refused in words. */
+  readonly hasRoom?: () => boolean;
+}
+
+/**
+ * Opens the database in a folder, or in memory with the contents of a dump (tests). On disk, a promise that has
+ * resolved means that the change outlives a power cut.
  *
- * @param where - folder on disk, or a dump of another PGlite
+ * @param where - folder on disk, made where there is none; or a dump of another PGlite
  */
 export async function openPglite(
-  where: { folder: string } | { dump: Blob | File | null },
+  where: DatabaseFolder | { dump: Blob | File | null },
 ): Promise<Database & { pglite: PGlite }> {
+  const isOnDisk = 'folder' in where;
   const options: PGliteOptions = { parsers };
-  if ('folder' in where) options.dataDir = where.folder;
-  else if (where.dump) options.loadDataDir = where.dump;
+  if (isOnDisk) {
+    if (clusterState(where.folder) === 'absent') await createCluster(where.folder);
+    removeStalePid(where.folder);
+    options.fs = new DurableNodeFs(where.folder, where);
+    options.startParams = START_PARAMETERS;
+  } else if (where.dump) options.loadDataDir = where.dump;
   const pglite = await PGlite.create(options);
-  const over = (runner: Pick<PGlite, 'query'>): Queryable => ({
-    async query<Row>(sql: string, values: readonly SqlValue[] = []): Promise<Row[]> {
-      const result = await runner.query<Row>(sql, [...values]);
-      return result.rows;
-    },
+  const flushes = new GroupFlush(async (begun) => {
+    await pglite.transaction(async (tx) => {
+      begun();
+      await tx.query(FLUSH_LOG);
+    });
   });
+
+  const run = async <Row>(runner: Pick<PGlite, 'query'>, sql: string, values: readonly SqlValue[]): Promise<Row[]> =>
+    (await runner.query<Row>(sql, [...values])).rows;
+  const mustHaveRoom = (): void => {
+    if (isOnDisk && where.hasRoom?.() === false)
+      throw new Failure('storage-full', 'There is no space left in the data folder.');
+  };
+  /** Acknowledged only when it is on disk. */
+  const kept = async <T>(work: () => Promise<T>): Promise<T> => {
+    mustHaveRoom();
+    const result = await work();
+    if (isOnDisk) await flushes.request();
+    return result;
+  };
   return {
     pglite,
-    ...over(pglite),
-    transaction: (work) => pglite.transaction((tx) => work(over(tx as unknown as PGlite))),
-    script: async (sql) => {
-      await pglite.exec(sql);
-    },
+    query: <Row>(sql: string, values: readonly SqlValue[] = []) =>
+      READS.test(sql) ? run<Row>(pglite, sql, values) : kept(() => run<Row>(pglite, sql, values)),
+    transaction: (work) =>
+      kept(() =>
+        pglite.transaction((tx) =>
+          work({ query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx as never, sql, values) }),
+        ),
+      ),
+    script: (sql) => kept(() => pglite.exec(sql).then(() => undefined)),
     close: () => pglite.close(),
   };
 }

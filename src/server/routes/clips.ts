@@ -22,7 +22,7 @@ export function clipRoutes(app: Express, { ingest, store }: Application): void {
   app.get(PLAIN_PATHS.audio, async (request: Request, response: Response, next: NextFunction) => {
     try {
       const sha256 = sha256Schema.safeParse(request.params['sha256']);
-      const path = sha256.success ? await store.find(sha256.data) : null;
+      const path = sha256.success ? await store.verified(sha256.data) : null;
       if (!path) throw new Failure('not-found', 'There is no such clip in the archive.');
       response.type(path.endsWith('.flac') ? 'audio/flac' : 'audio/wav');
       // A clip never changes under its hash; express answers range requests by itself.

@@ -1,11 +1,13 @@
 import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, type Subscription } from 'rxjs';
+import { AudioFileError } from '#core/audio/audio-file-error';
 import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure/run-measurements';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { compareClaim } from '#core/rules/claim-comparison';
 import { measurementSchema } from '#contracts/measurement';
 import { protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
 import { segmentsSchema, type Segments } from '#contracts/segments';
-import { analysisDetailSchema } from '#contracts/worker-messages';
+import { clipSummarySchema } from '#contracts/clip-summary';
+import { analysisDetailSchema, type AnalyseClipResult } from '#contracts/worker-messages';
 import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
@@ -33,7 +35,24 @@ import { addSegmentChoice, latestChoice } from '../db/queries/segment-choice';
 import { Failure } from '../failures';
 import type { EventHub } from './event-hub';
 import type { JobBoard } from './job-board';
+import type { SetAside } from './set-aside';
 import type { WorkerPool } from './worker-pool';
+
+/** What is stored must be readable again: a figure that is not a number becomes null in JSON, and then nothing opens. */
+function mustBeReadable(result: AnalyseClipResult): void {
+  const { summary, measurements, detail } = JSON.parse(JSON.stringify(result)) as Record<string, unknown>;
+  const isReadable =
+    clipSummarySchema.safeParse(summary).success &&
+    measurementSchema.array().safeParse(measurements).success &&
+    analysisDetailSchema.safeParse(detail).success;
+  if (!isReadable) throw new AudioFileError('malformed', 'Its samples give figures that are not numbers.');
+}
+
+/** Why an analysis failed, as a page may show it: words of the readers and of ours, nothing of libraries. */
+const reasonOf = (error: unknown): string =>
+  error instanceof Failure || error instanceof AudioFileError
+    ? error.message
+    : 'The clip could not be measured; the log in the terminal says where it stopped.';
 
 /** Analyses waiting, running and ended: at most one per thread at a time, each survives a restart. */
 export class AnalysisQueue {
@@ -50,6 +69,7 @@ export class AnalysisQueue {
     private readonly hub: EventHub,
     private readonly jobs: JobBoard,
     private readonly report: (error: unknown) => void,
+    private readonly setAside: SetAside,
   ) {
     this.subscription = this.waiting
       .pipe(
@@ -96,7 +116,8 @@ export class AnalysisQueue {
   /** After a start: takes up again what the last process left. */
   async recover(): Promise<void> {
     await orderMissingAnalyses(this.database, ALGORITHM_VERSION);
-    for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION)) await this.measureRun(runId);
+    for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION))
+      await this.measureRun(runId).catch((error: unknown) => this.putAside(runId, error));
     this.enqueue(await recoverAnalyses(this.database));
   }
 
@@ -139,22 +160,29 @@ export class AnalysisQueue {
     const job = this.jobs.open(`Measuring ${first?.name ?? 'a clip'}`, 1, first?.specimen_id ?? null);
     runs.forEach((run) => this.hub.specimenChanged(run.specimen_id));
     try {
-      const path = await this.store.find(started.clip_sha256);
+      const path = await this.store.verified(started.clip_sha256);
       if (!path) throw new Error('The clip is not in the archive any more.');
       const result = await this.pool.analyse(path, (share) => job.progress(share));
+      mustBeReadable(result);
       await finishAnalysis(this.database, id, result);
       await this.repeatChoice(started.clip_sha256);
       job.finish();
     } catch (error) {
-      const reason = error instanceof Error ? error.message : String(error);
+      const reason = reasonOf(error);
       await failAnalysis(this.database, id, reason);
       job.fail(reason);
     }
     this.ended.next(started.clip_sha256);
     for (const run of await runsOfAnalysis(this.database, id)) {
-      await this.measureRun(run.run_id);
+      await this.measureRun(run.run_id).catch((error: unknown) => this.putAside(run.run_id, error));
       this.hub.specimenChanged(run.specimen_id);
     }
+  }
+
+  /** A run that cannot be measured must stop neither the start nor the others. */
+  private putAside(runId: string, error: unknown): void {
+    this.report(error);
+    this.setAside.note('run', `run ${runId}`, 'Its figures cannot be made from what its takes hold.');
   }
 
   /** A new version of the algorithms measures by a person's segments as well. */
@@ -191,9 +219,10 @@ export class AnalysisQueue {
   }
 
   private async measureChoice(sha256: string, segments: Segments | null): Promise<void> {
-    const path = segments && (await this.store.find(sha256));
+    const path = segments && (await this.store.verified(sha256));
     if (segments && !path) throw new Failure('not-found', 'The clip is not in the archive any more.');
     const result = segments && path ? await this.pool.analyse(path, () => undefined, segments) : null;
+    if (result) mustBeReadable(result);
     await addSegmentChoice(this.database, sha256, ALGORITHM_VERSION, segments, result);
   }
 
@@ -235,7 +264,7 @@ export class AnalysisQueue {
 
   /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */
   private async sweepResponse(sha256: string, sweep: ProtocolSweep): Promise<SweepResult | null> {
-    const path = await this.store.find(sha256);
+    const path = await this.store.verified(sha256);
     if (!path) return null;
     try {
       return await this.pool.run<SweepResult>('measure-sweep', { path, sweep } satisfies MeasureSweepTask);

@@ -1,4 +1,5 @@
 import { createReadStream } from 'node:fs';
+import { basename } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { Clip } from '#contracts/clip';
 import type { InspectClipResult } from '#contracts/worker-messages';
@@ -6,6 +7,7 @@ import type { ClipStore, IncomingFile } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import { findClip, knownClips, noteClip } from '../db/queries/clip';
 import { Failure } from '../failures';
+import { clipName, type SetAside } from './set-aside';
 import type { WorkerPool } from './worker-pool';
 
 /** A file that has arrived, whose contents were looked at, and that is not yet in the archive. */
@@ -21,6 +23,7 @@ export class ClipIngest {
     private readonly store: ClipStore,
     private readonly database: Database,
     private readonly pool: WorkerPool,
+    private readonly setAside: SetAside,
   ) {}
 
   /** One upload from beginning to end. */
@@ -59,15 +62,16 @@ export class ClipIngest {
     await this.store.discard(file.incoming);
   }
 
-  /** Makes an inspected file part of the archive. */
+  /** Makes an inspected file part of the archive. Of a clip that is there, the file is read, and replaced if it is not sound. */
   async keep({ name, incoming, verdict }: InspectedFile): Promise<Clip> {
     if (!verdict.ok) throw new Error(`${name} was refused and cannot be kept`);
     const whole = verdict.truncatedFrom ? await this.salvaged(incoming) : incoming;
     const known = await findClip(this.database, whole.sha256);
-    if (known && (await this.store.find(whole.sha256))) {
+    if (known && (await this.store.check(whole.sha256)) === null) {
       await this.store.discard(whole);
       return known;
     }
+    if (known) this.setAside.clear('clip', clipName(known.sha256, known.name));
     await this.store.keep(whole, verdict.format.container === 'flac' ? 'flac' : 'wav');
     return noteClip(this.database, {
       sha256: whole.sha256,
@@ -80,27 +84,30 @@ export class ClipIngest {
 
   /**
    * After a start: takes away what an ended process left half-written, and notes clips that were stored whole but
-   * whose process ended before the database knew of them.
+   * whose process ended before the database knew of them. What is not what its name says, or no sound, is named and
+   * left where it is.
    */
   async recover(): Promise<{ swept: number; adopted: number }> {
     const swept = await this.store.sweep();
     const known = await knownClips(this.database);
     let adopted = 0;
-    for await (const { sha256, path } of this.store.list()) {
+    for await (const { sha256, path, bytes } of this.store.list()) {
       if (known.has(sha256)) continue;
-      const verdict = await this.pool.inspect({ path, keepPart: false });
-      if (!verdict.ok) continue;
-      const { bytes } = await this.store.measure(path);
-      await noteClip(this.database, {
-        sha256,
-        bytes,
-        name: sha256.slice(0, 12),
-        format: verdict.format,
-        salvaged: null,
-      });
-      adopted++;
+      const problem = await this.adopt(sha256, path, bytes).catch(() => 'It could not be read.');
+      if (problem === null) adopted++;
+      else this.setAside.note('file', `clips/${sha256.slice(0, 2)}/${basename(path)}`, problem);
     }
     return { swept, adopted };
+  }
+
+  /** @returns why not, or null */
+  private async adopt(sha256: string, path: string, bytes: number): Promise<string | null> {
+    if ((await this.store.check(sha256)) !== null)
+      return 'Its name is not the hash of its bytes, so it is no clip of this archive.';
+    const verdict = await this.pool.inspect({ path, keepPart: false });
+    if (!verdict.ok) return verdict.message;
+    await noteClip(this.database, { sha256, bytes, name: sha256.slice(0, 12), format: verdict.format, salvaged: null });
+    return null;
   }
 
   private async salvaged(incoming: IncomingFile): Promise<IncomingFile> {

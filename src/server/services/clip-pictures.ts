@@ -1,4 +1,4 @@
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { SPECTROGRAM } from '#core/dsp/spectrogram';
@@ -27,6 +27,12 @@ export class ClipPictures {
     this.folder = join(dataFolder, 'derived');
   }
 
+  /** Removes what an ended process left half-written. */
+  async sweep(): Promise<void> {
+    const names = await readdir(this.folder).catch(() => []);
+    for (const name of names) if (name.endsWith('.part')) await rm(join(this.folder, name), { force: true });
+  }
+
   /** @throws Failure `not-found` */
   async spectrogram(sha256: string): Promise<SpectrogramJson> {
     let levels = this.drawing.get(sha256);
@@ -42,19 +48,27 @@ export class ClipPictures {
   private async load(sha256: string): Promise<Uint8Array> {
     const path = join(this.folder, `${sha256}.spectrogram-${PICTURE_VERSION}`);
     try {
-      return await readFile(path);
+      const kept = await readFile(path);
+      // One that a crash has cut off is drawn again.
+      if (kept.length > 0 && kept.length % SPECTROGRAM.rows === 0) return kept;
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
     }
-    const clip = await this.store.find(sha256);
+    const clip = await this.store.verified(sha256);
     if (!clip) throw new Failure('not-found', 'There is no such clip in the archive.');
     const { levels } = await this.pool.run<DrawnSpectrogram>('draw-spectrogram', {
       path: clip,
     } satisfies DrawSpectrogramTask);
-    await mkdir(this.folder, { recursive: true });
     const partial = join(this.folder, `${randomUUID()}.part`);
-    await writeFile(partial, levels);
-    await rename(partial, path);
+    try {
+      await mkdir(this.folder, { recursive: true });
+      await writeFile(partial, levels, { flush: true });
+      await rename(partial, path);
+    } catch (error) {
+      await rm(partial, { force: true });
+      // The picture is there; only keeping it has failed, and it can be drawn again.
+      if (!['ENOSPC', 'EDQUOT', 'EROFS', 'EACCES'].includes((error as NodeJS.ErrnoException).code ?? '')) throw error;
+    }
     return levels;
   }
 }

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
+import { AudioFileError } from '#core/audio/audio-file-error';
 import { mapTime, type TimeMap } from '#core/audio/phrase-alignment';
 import { gatedLoudness } from '#core/measure/integrated-loudness';
 import { levelMatch, TRUE_PEAK_CEILING_DBTP } from '#core/measure/level-match';
@@ -200,12 +201,12 @@ export class Compare {
         lowCut: lowCut && { cornerHz: lowCut.cornerHz, order: lowCut.order },
       };
     } catch (error) {
-      throw new Failure('invalid-request', error instanceof Error ? error.message : String(error));
+      throw error instanceof AudioFileError ? new Failure('invalid-request', error.message) : error;
     }
   }
 
   private async path(sha256: string): Promise<string> {
-    const path = await this.store.find(sha256);
+    const path = await this.store.verified(sha256);
     if (!path) throw new Failure('not-found', 'The clip of this take is not in the archive.');
     return path;
   }

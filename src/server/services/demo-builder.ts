@@ -1,11 +1,12 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { demoRuns, type DemoRunPlan } from '../../../demo/run-plan';
 import { DEMO_EVENTS, DEMO_PLANS, DEMO_RIGS, DEMO_UNITS } from '../../../demo/scenario';
 import { rigDocumentSchema } from '#contracts/rig';
 import { newPlanSchema, type PlannedUnit } from '#contracts/session-plan';
 import { unitName } from '#contracts/unit-name';
+import { temporaryFolder } from '../archive/clip-store';
+import { asFailure } from '../failures';
 import { ensureSpecimen } from '../db/queries/specimen';
 import type { RenderDemoRunTask } from '#worker/render-demo-run';
 import type { Application } from '../wiring';
@@ -27,7 +28,7 @@ export async function buildDemo(application: Application, speechFolder: string, 
   if (missing.length === 0) return buildDemoListening(application);
   await buildRigs(application);
   const job = application.jobs.open('Recording the demo catalogue', missing.length, null);
-  const folder = await mkdtemp(join(tmpdir(), 'sediment-demo-'));
+  const folder = await temporaryFolder(application.store);
   try {
     let done = 0;
     const waiting = [...missing.entries()];
@@ -48,7 +49,7 @@ export async function buildDemo(application: Application, speechFolder: string, 
     await application.queue.idle();
     await buildDemoListening(application);
   } catch (error) {
-    job.fail(error instanceof Error ? error.message : String(error));
+    job.fail(asFailure(error).message);
     throw error;
   } finally {
     await rm(folder, { recursive: true, force: true });

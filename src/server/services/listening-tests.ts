@@ -1,5 +1,6 @@
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { AudioFileError } from '#core/audio/audio-file-error';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import {
   aboutListenerSchema,
@@ -44,7 +45,7 @@ import {
   type ItemRow,
   type TestDbRow,
 } from '../db/queries/listening';
-import { Failure } from '../failures';
+import { asFailure, Failure } from '../failures';
 import type { EventHub } from './event-hub';
 import { codeOf, heardFromAnswer, heardItem } from './heard-from-answer';
 import type { HeardScale } from './heard-scale';
@@ -149,7 +150,8 @@ export class ListeningTests {
   private prepareInBackground(id: string): void {
     const work = this.prepare(id)
       .catch(async (error: unknown) => {
-        await setTestStatus(this.database, id, 'failed', error instanceof Error ? error.message : String(error));
+        await setTestStatus(this.database, id, 'failed', problemOf(error));
+        if (!(error instanceof Failure)) this.report(error);
       })
       .catch(this.report)
       .finally(() => {
@@ -177,7 +179,7 @@ export class ListeningTests {
       const clips = await Promise.all(
         plain.map(async (item) => {
           const sha256 = rows.find((r) => r.take_id === item.take_id)?.sha256;
-          const path = sha256 ? await this.store.find(sha256) : null;
+          const path = sha256 ? await this.store.verified(sha256) : null;
           if (!path) throw new Failure('not-found', `The clip of ${item.name} is not in the archive.`);
           return { path, into: this.clipPath(id, item.id) };
         }),
@@ -205,7 +207,7 @@ export class ListeningTests {
       });
       job.finish();
     } catch (error) {
-      job.fail(error instanceof Error ? error.message : String(error));
+      job.fail(problemOf(error));
       throw error;
     }
   }
@@ -389,6 +391,10 @@ export class ListeningTests {
     return row;
   }
 }
+
+/** What went wrong in words that a page may show. */
+const problemOf = (error: unknown): string =>
+  error instanceof AudioFileError ? error.message : asFailure(error).message;
 
 /** Low-passed copies are made of the others. */
 const isCopy = (item: ItemRow): boolean => !isRanked(item);

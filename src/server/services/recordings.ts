@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, open, readdir, readFile, rm, stat, writeFile, type FileHandle } from 'node:fs/promises';
-import { createReadStream } from 'node:fs';
+import { mkdir, open, readdir, readFile, rm, stat, type FileHandle } from 'node:fs/promises';
+import { constants, createReadStream } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { z } from 'zod';
 import { wavHeader } from '#core/audio/wav-write';
 import type { Clip } from '#contracts/clip';
 import { BYTES_PER_CHANNEL, newRecordingSchema, type NewRecording, type Recording } from '#contracts/recording';
+import { flush } from '../archive/flush';
 import { Failure } from '../failures';
 import type { ClipIngest } from './clip-ingest';
 
@@ -25,6 +26,8 @@ const MOST_FRAMES = 24 * 3600 * 48_000;
 const SMALL_HEADER_BYTES = 44;
 /** After this time without a chunk, a recording counts as left behind. */
 const ACTIVE_MS = 5_000;
+/** Recordings whose files stay open; the one that has waited longest is closed for another. */
+const MOST_OPEN = 24;
 
 interface OpenRecording {
   readonly meta: Meta;
@@ -36,8 +39,9 @@ interface OpenRecording {
 
 /**
  * Recordings while they are made: recordings/<id>/ holds what is recorded (meta.json), the samples as 24-bit PCM in
- * their place (audio.pcm), and a journal of what has arrived. A chunk is flushed before it is acknowledged, so a crash
- * on either side loses at most what was on its way. Chunks may come late, twice, or out of order.
+ * their place (audio.pcm), and a journal of what has arrived. A chunk and its line in the journal are flushed before it
+ * is acknowledged, so a crash on either side, a power cut and a full disk lose at most what was on its way. Chunks may
+ * come late, twice, or out of order.
  */
 export class Recordings {
   private readonly folder: string;
@@ -55,9 +59,17 @@ export class Recordings {
   async start(recording: NewRecording): Promise<Recording> {
     const meta: Meta = { ...recording, id: randomUUID(), startedAt: this.now().toISOString() };
     const folder = this.folderOf(meta.id);
-    await mkdir(folder, { recursive: true });
-    await writeFile(join(folder, 'meta.json'), JSON.stringify(meta), { flush: true });
-    return this.describe(await this.opened(meta.id));
+    try {
+      await mkdir(folder, { recursive: true });
+      await writeFlushed(join(folder, 'meta.json'), JSON.stringify(meta));
+      const opened = await this.opened(meta.id);
+      await flush(folder);
+      await flush(this.folder);
+      return this.describe(opened);
+    } catch (error) {
+      await rm(folder, { recursive: true, force: true });
+      throw error;
+    }
   }
 
   /**
@@ -77,9 +89,12 @@ export class Recordings {
         throw new Failure('invalid-request', `A chunk must hold whole frames of ${frameBytes} bytes.`);
       const end = frame + bytes.length / frameBytes;
       if (end > MOST_FRAMES) throw new Failure('invalid-request', 'A recording cannot be longer than a day.');
-      await recording.file.write(bytes, 0, bytes.length, frame * frameBytes);
+      await writeWhole(recording.file, bytes, frame * frameBytes);
       await recording.file.datasync();
-      await recording.journal.appendFile(`${frame} ${end}\n`);
+      // A line that a full disk has cut off must not run into this one; an empty line means nothing.
+      const line = Buffer.from(`\n${frame} ${end}\n`);
+      await writeWhole(recording.journal, line, null);
+      await recording.journal.datasync();
       recording.stretches = withStretch(recording.stretches, { start: frame, end });
       recording.lastAt = Date.now();
       return contiguous(recording.stretches);
@@ -88,14 +103,42 @@ export class Recordings {
 
   /** Recordings that did not become clips: running ones, and what a crash has left. */
   async list(): Promise<Recording[]> {
-    const names = await readdir(this.folder).catch(() => [] as string[]);
     const found: Recording[] = [];
-    for (const name of names) {
-      // A folder without a readable meta.json was never opened for good.
-      const recording = await this.opened(name).catch(() => null);
+    for (const name of await this.names()) {
+      // What cannot be read was named at the start (recover).
+      const recording = await this.inTurn(name, () => this.opened(name)).catch(() => null);
       if (recording) found.push(this.describe(recording));
     }
     return found.sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1));
+  }
+
+  /**
+   * After a start: takes away recordings of which nothing has arrived, and names what cannot be read.
+   *
+   * @returns what is wrong, by folder; it stays where it is
+   */
+  async recover(): Promise<{ name: string; problem: string }[]> {
+    const problems: { name: string; problem: string }[] = [];
+    for (const name of await this.names()) {
+      try {
+        if (await this.isDead(name)) await rm(this.folderOf(name), { recursive: true, force: true });
+        else await this.opened(name);
+      } catch (error) {
+        const problem = error instanceof Failure ? error.message : 'Its description (meta.json) cannot be read.';
+        problems.push({ name: `recordings/${name}`, problem });
+      }
+    }
+    return problems;
+  }
+
+  private async names(): Promise<string[]> {
+    const entries = await readdir(this.folder, { withFileTypes: true }).catch(() => []);
+    return entries.filter((e) => e.isDirectory()).map((e) => e.name);
+  }
+
+  private async isDead(name: string): Promise<boolean> {
+    const audio = await stat(join(this.folderOf(name), 'audio.pcm')).catch(() => null);
+    return audio === null || audio.size === 0;
   }
 
   /**
@@ -119,6 +162,9 @@ export class Recordings {
         );
       }
       const length = frames ?? there;
+      const size = (await recording.file.stat()).size;
+      if (size < length * recording.meta.channels * BYTES_PER_CHANNEL)
+        throw new Failure('recording-incomplete', 'The file of this recording is shorter than what was acknowledged.');
       if (length === 0) throw new Failure('recording-incomplete', 'Nothing of this recording has arrived.');
       const { channels, sampleRateHz } = recording.meta;
       const layout = { encoding: 'pcm24', sampleRate: sampleRateHz, channels, frames: length } as const;
@@ -173,14 +219,29 @@ export class Recordings {
     return turn;
   }
 
+  /** Opens a recording; call it in the recording's turn. Those that have waited longest are closed. */
   private opened(id: string): Promise<OpenRecording> {
-    let opened = this.open.get(id);
-    if (!opened) {
-      opened = this.reopen(id);
-      this.open.set(id, opened);
-      opened.catch(() => this.open.delete(id));
+    const opened = this.open.get(id) ?? this.reopen(id);
+    // The order of the map is that of use.
+    this.open.delete(id);
+    this.open.set(id, opened);
+    opened.catch(() => this.open.delete(id));
+    for (const other of this.open.keys()) {
+      if (this.open.size <= MOST_OPEN) break;
+      if (!this.turns.has(other)) this.closeIdle(other);
     }
     return opened;
+  }
+
+  private closeIdle(id: string): void {
+    const recording = this.open.get(id);
+    this.open.delete(id);
+    const closing = recording?.then(async ({ file, journal }) => {
+      await file.close();
+      await journal.close();
+    });
+    // Whoever wants it again waits until it is closed.
+    void this.inTurn(id, async () => closing).catch(() => undefined);
   }
 
   private async reopen(id: string): Promise<OpenRecording> {
@@ -190,7 +251,7 @@ export class Recordings {
     });
     const meta = metaSchema.parse(JSON.parse(text));
     const journal = await open(join(folder, 'journal'), 'a+');
-    const file = await open(join(folder, 'audio.pcm'), 'r+').catch(() => open(join(folder, 'audio.pcm'), 'w+'));
+    const file = await open(join(folder, 'audio.pcm'), constants.O_RDWR | constants.O_CREAT);
     const size = (await stat(join(folder, 'audio.pcm'))).size / (meta.channels * BYTES_PER_CHANNEL);
     const lines = (await readFile(join(folder, 'journal'), 'utf8')).split('\n');
     let stretches: Stretch[] = [];
@@ -213,6 +274,26 @@ export class Recordings {
       gaps: Math.max(0, stretches.length - (frames > 0 ? 1 : 0)),
       isActive: Date.now() - lastAt < ACTIVE_MS,
     };
+  }
+}
+
+/** All of it or an error: a full disk takes a part and says so by the number of bytes alone. */
+async function writeWhole(file: FileHandle, bytes: Uint8Array, position: number | null): Promise<void> {
+  for (let done = 0; done < bytes.length;) {
+    const at = position === null ? null : position + done;
+    const { bytesWritten } = await file.write(bytes, done, bytes.length - done, at);
+    if (bytesWritten === 0) throw Object.assign(new Error('nothing was written'), { code: 'ENOSPC' });
+    done += bytesWritten;
+  }
+}
+
+async function writeFlushed(path: string, text: string): Promise<void> {
+  const file = await open(path, 'w');
+  try {
+    await writeWhole(file, Buffer.from(text), null);
+    await file.sync();
+  } finally {
+    await file.close();
   }
 }
 

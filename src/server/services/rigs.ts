@@ -71,7 +71,7 @@ export class Rigs {
 
   /** @throws Failure `not-found` */
   async reading(sha256: string): Promise<Reading> {
-    const path = await this.store.find(sha256);
+    const path = await this.store.verified(sha256);
     if (!path) throw new Failure('not-found', 'There is no such clip in the archive.');
     return this.pool.run<ReadingResult>('measure-reading', { path });
   }

@@ -34,7 +34,7 @@ export class SweepExports {
     const protocol = row ? protocolSchema.parse(row.protocol_document) : null;
     const isSweep = roleOf(protocol?.steps.find((s) => s.id === row?.step) ?? { id: '' }) === 'sweep';
     const sweep = isSweep ? protocol?.sweep : null;
-    const path = row ? await this.store.find(row.sha256) : null;
+    const path = row ? await this.store.verified(row.sha256) : null;
     if (!row || !sweep || !path) throw new Failure('not-found', 'There is no recorded sweep with this number.');
     const task: MeasureSweepTask = { path, sweep, withImpulse };
     const result = await this.pool.run<SweepResult>('measure-sweep', task);

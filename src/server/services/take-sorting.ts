@@ -1,7 +1,5 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import { createReadStream } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { z } from 'zod';
 import { playKindOf } from '#core/rules/compare-versions';
 import { matchTakes, type MatchableTake } from '#core/rules/match-takes';
@@ -17,7 +15,7 @@ import {
 } from '#contracts/session-plan';
 import type { CutClipTask, CutPiece } from '#worker/cut-clip';
 import type { MeasureSweepLikenessTask } from '#worker/measure-sweep-likeness';
-import type { ClipStore } from '../archive/clip-store';
+import { temporaryFolder, type ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import { findClip } from '../db/queries/clip';
 import { findProtocol } from '../db/queries/protocol';
@@ -85,10 +83,10 @@ export class TakeSorting {
    * @throws Failure `not-found`; `invalid-request` where no cut was found
    */
   async cut({ clip, method }: z.output<typeof cutRequestSchema>): Promise<z.input<typeof cutPiecesSchema>> {
-    const path = await this.store.find(clip);
+    const path = await this.store.verified(clip);
     const whole = await findClip(this.database, clip);
     if (!path || !whole) throw new Failure('not-found', 'There is no such clip in the archive.');
-    const into = await mkdtemp(join(tmpdir(), 'sediment-cut-'));
+    const into = await temporaryFolder(this.store);
     try {
       const found = await this.pool.run<CutPiece[]>('cut-clip', { path, method, into } satisfies CutClipTask);
       if (found.length === 0) {
@@ -116,7 +114,7 @@ export class TakeSorting {
 
   /** Null where the protocol plays no sweep, or the clip is too long to be one. */
   private async sweepLikeness(clip: Clip, sweep: ProtocolSweep | null): Promise<number | null> {
-    const path = await this.store.find(clip.sha256);
+    const path = await this.store.verified(clip.sha256);
     if (!sweep || !path || clip.format.durationS > sweep.seconds + MOST_AROUND_SWEEP_S) return null;
     return this.pool.run<number>('measure-sweep-likeness', { path, sweep } satisfies MeasureSweepLikenessTask);
   }

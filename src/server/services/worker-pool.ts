@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import { asAudioFileError } from '#core/audio/audio-file-error';
 import type { Segments } from '#contracts/segments';
 import {
   progressMessageSchema,
@@ -44,7 +45,11 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
   // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with.
   pool.on('error', () => undefined);
   const run = <Result>(task: string, data: unknown, transferList: MessageChannel['port1'][] = []): Promise<Result> =>
-    pool.run(data, { filename: join(folder, `${task}.js`), transferList }) as Promise<Result>;
+    (pool.run(data, { filename: join(folder, `${task}.js`), transferList }) as Promise<Result>).catch(
+      (error: unknown) => {
+        throw asAudioFileError(error);
+      },
+    );
   return {
     threads,
     run,

@@ -48,7 +48,7 @@ export async function laneTakes(
             v.document AS protocol_document, g.name || ', since ' || g.effective_on AS rig, c.sha256, c.duration_s,
             c.sample_rate_hz, t.gain_db, a.summary, a.step_powers,
             (SELECT coalesce(json_agg(json_build_object('quantity', me.quantity, 'value', me.value, 'uncertainty', me.uncertainty)), '[]')
-             FROM measurement me WHERE me.run_id = r.id AND me.algorithm_version = $2) AS run_figures
+             FROM measurement me WHERE me.run_id = r.id AND me.algorithm_version = $2 AND me.superseded_at IS NULL) AS run_figures
      FROM ${LANE_TABLES} LEFT JOIN rig g ON g.id = r.rig_id
      WHERE t.id IN (SELECT value::bigint FROM jsonb_array_elements_text($1::jsonb))`,
     [JSON.stringify(takeIds), algorithmVersion],

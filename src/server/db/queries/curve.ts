@@ -1,6 +1,6 @@
 import type { Queryable } from '../database';
 
-/** Keeps a curve of a run; one of the same version is replaced by the same curve. */
+/** Keeps a curve of a run; one of the same version that differs stays, with the moment it ceased to count. */
 export async function storeCurve(
   db: Queryable,
   runId: string,
@@ -8,10 +8,16 @@ export async function storeCurve(
   algorithmVersion: number,
   document: unknown,
 ): Promise<void> {
+  const values = [runId, kind, algorithmVersion, JSON.stringify(document)];
+  await db.query(
+    `UPDATE curve SET superseded_at = now()
+     WHERE run_id = $1 AND kind = $2 AND algorithm_version = $3 AND superseded_at IS NULL AND document <> $4::jsonb`,
+    values,
+  );
   await db.query(
     `INSERT INTO curve (run_id, kind, algorithm_version, document) VALUES ($1, $2, $3, $4)
-     ON CONFLICT (run_id, kind, algorithm_version) DO UPDATE SET document = excluded.document`,
-    [runId, kind, algorithmVersion, JSON.stringify(document)],
+     ON CONFLICT (run_id, kind, algorithm_version) WHERE superseded_at IS NULL DO NOTHING`,
+    values,
   );
 }
 
@@ -22,7 +28,7 @@ export async function curvesOfRun(
   algorithmVersion: number,
 ): Promise<Record<string, unknown>> {
   const rows = await db.query<{ kind: string; document: unknown }>(
-    'SELECT kind, document FROM curve WHERE run_id = $1 AND algorithm_version = $2',
+    'SELECT kind, document FROM curve WHERE run_id = $1 AND algorithm_version = $2 AND superseded_at IS NULL',
     [runId, algorithmVersion],
   );
   return Object.fromEntries(rows.map((r) => [r.kind, r.document]));

@@ -1,7 +1,10 @@
 import type { Bound, Measurement } from '#core/measure/measurement';
 import type { Queryable } from '../database';
 
-/** Keeps the figures of a run; figures of the same algorithm version are replaced by the same figures. */
+/**
+ * Keeps the figures of a run. Figures of the same algorithm version that have changed (other segments) stay, with the
+ * moment they ceased to count; the same figures again change nothing.
+ */
 export async function storeMeasurements(
   db: Queryable,
   runId: string,
@@ -9,20 +12,28 @@ export async function storeMeasurements(
   measurements: readonly Measurement[],
 ): Promise<void> {
   for (const m of measurements) {
+    const document = JSON.stringify(m);
+    await db.query(
+      `UPDATE measurement SET superseded_at = now()
+       WHERE run_id = $1 AND quantity = $2 AND algorithm_version = $3 AND superseded_at IS NULL AND document <> $4::jsonb`,
+      [runId, m.quantity, algorithmVersion, document],
+    );
     await db.query(
       `INSERT INTO measurement (run_id, quantity, algorithm_version, value, uncertainty, bound, not_measured, document)
        VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
-       ON CONFLICT (run_id, quantity, algorithm_version) DO UPDATE
-       SET value = excluded.value, uncertainty = excluded.uncertainty, bound = excluded.bound,
-           not_measured = excluded.not_measured, document = excluded.document`,
-      [runId, m.quantity, algorithmVersion, m.value, m.uncertainty, m.bound, m.notMeasured, JSON.stringify(m)],
+       ON CONFLICT (run_id, quantity, algorithm_version) WHERE superseded_at IS NULL DO NOTHING`,
+      [runId, m.quantity, algorithmVersion, m.value, m.uncertainty, m.bound, m.notMeasured, document],
     );
   }
 }
 
 export async function measurementsOfRun(db: Queryable, runId: string, algorithmVersion: number): Promise<unknown[]> {
   const rows = await db.query<{ document: unknown }>(
-    'SELECT document FROM measurement WHERE run_id = $1 AND algorithm_version = $2 ORDER BY id',
+    // In the order of the first time, whatever was replaced since.
+    `SELECT document FROM (
+       SELECT document, superseded_at, min(id) OVER (PARTITION BY quantity) AS first_id
+       FROM measurement WHERE run_id = $1 AND algorithm_version = $2) AS figure
+     WHERE superseded_at IS NULL ORDER BY first_id`,
     [runId, algorithmVersion],
   );
   return rows.map((r) => r.document);
@@ -48,7 +59,7 @@ const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, m
      JOIN session se ON se.id = r.session_id
      JOIN protocol_version v ON v.id = r.protocol_version_id
      JOIN protocol p ON p.id = v.protocol_id
-     WHERE me.algorithm_version = $1`;
+     WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL`;
 
 /** The figures that count: of each specimen and quantity, those of its latest run. */
 export async function currentFacts(

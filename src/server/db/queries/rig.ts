@@ -106,7 +106,7 @@ export async function figuresOfUnit(
      JOIN protocol p ON p.id = v.protocol_id
      LEFT JOIN rig g ON g.id = r.rig_id
      WHERE r.specimen_id = $1 AND se.held_on <= $2 AND me.algorithm_version = $3
-       AND me.value IS NOT NULL AND me.bound = 'exact'
+       AND me.superseded_at IS NULL AND me.value IS NOT NULL AND me.bound = 'exact'
      ORDER BY se.held_on, r.id, me.id`,
     [specimenId, upTo, algorithmVersion],
   );

@@ -1,0 +1,24 @@
+import { z } from 'zod';
+
+/** Something that cannot be used as it is, and what to do about it. */
+export const setAsideSchema = z.object({
+  kind: z.enum(['clip', 'run', 'recording', 'test', 'job', 'file']),
+  name: z.string(),
+  problem: z.string(),
+  next: z.string(),
+});
+export type SetAsideJson = z.infer<typeof setAsideSchema>;
+
+/** How the archive is: what lies in it, what was checked, what is wrong. */
+export const archiveStateSchema = z.object({
+  folder: z.string(),
+  freeBytes: z.number(),
+  clips: z.int(),
+  bytes: z.number(),
+  /** Clips whose bytes were read and held against their name at least once. */
+  checked: z.int(),
+  oldestCheck: z.string().nullable(),
+  isChecking: z.boolean(),
+  setAside: z.array(setAsideSchema),
+});
+export type ArchiveState = z.infer<typeof archiveStateSchema>;

@@ -1,0 +1,109 @@
+import { cpSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { expect, it } from 'vitest';
+import { seededBits, uniform } from '#core/stats/random';
+import { temporaryFolder } from '../testing/bench';
+import type { Database } from './database';
+import { openPglite } from './pglite-database';
+
+/**
+ * A disk that a power cut may take at any moment: beside the cluster lies a copy that holds, of each file, what was
+ * flushed last. A cut leaves that copy, with some of the later bytes of some files, as a real disk does.
+ */
+function cuttableFolder(): { folder: string; onFlush: (path: string) => void; cut: (seed: string) => string } {
+  const root = temporaryFolder();
+  const folder = join(root, 'database');
+  const onDisk = join(root, 'on-disk');
+  const copy = (from: string, to: string): void => {
+    if (!existsSync(from) || statSync(from).isDirectory()) return;
+    mkdirSync(dirname(to), { recursive: true });
+    cpSync(from, to);
+  };
+  return {
+    folder,
+    onFlush: (path) => {
+      const own = path.replace(/^\/pglite\/data\/?/, '');
+      copy(join(folder, own), join(onDisk, own));
+    },
+    cut: (seed) => {
+      const left = join(root, `left-${seed}`);
+      cpSync(onDisk, left, { recursive: true });
+      const bits = seededBits(seed);
+      for (const entry of readdirSync(folder, { recursive: true, withFileTypes: true })) {
+        const own = join(entry.parentPath, entry.name).slice(folder.length + 1);
+        if (entry.isDirectory()) mkdirSync(join(left, own), { recursive: true });
+        // The system may have written any file by itself; the log is cut where it was flushed.
+        else if (!own.startsWith('pg_wal') && uniform(bits) < 0.5) copy(join(folder, own), join(left, own));
+      }
+      return left;
+    },
+  };
+}
+
+const rows = async (database: Database): Promise<number[]> =>
+  (await database.query<{ n: number }>('SELECT n FROM fact ORDER BY n')).map((r) => r.n);
+
+it('starts with fsync on, flushes once per commit, and shares a flush between commits that wait together', async () => {
+  let flushes = 0;
+  const database = await openPglite({ folder: join(temporaryFolder(), 'database'), onFlush: () => flushes++ });
+  expect(await database.query('SHOW fsync')).toEqual([{ fsync: 'on' }]);
+  expect(await database.query('SHOW wal_sync_method')).toEqual([{ wal_sync_method: 'fsync' }]);
+  expect(await database.query('SHOW full_page_writes')).toEqual([{ full_page_writes: 'on' }]);
+  expect(await database.query('SHOW data_checksums')).toEqual([{ data_checksums: 'on' }]);
+  await database.script('CREATE TABLE fact (n int)');
+  flushes = 0;
+  for (let n = 0; n < 50; n++) await database.query('INSERT INTO fact VALUES ($1)', [n]);
+  expect(flushes).toBe(50);
+  flushes = 0;
+  for (let n = 0; n < 20; n++) await database.query('SELECT count(*) FROM fact');
+  expect(flushes).toBe(0);
+  await Promise.all(Array.from({ length: 50 }, (_, n) => database.query('INSERT INTO fact VALUES ($1)', [50 + n])));
+  expect(flushes).toBeGreaterThanOrEqual(1);
+  expect(flushes).toBeLessThan(10);
+  await database.close();
+});
+
+it('keeps every acknowledged fact over power cuts, and none of a transaction that was not', async () => {
+  const disk = cuttableFolder();
+  const database = await openPglite({ folder: disk.folder, onFlush: disk.onFlush });
+  // A new cluster is flushed whole before it takes its place.
+  cpSync(disk.folder, join(disk.folder, '..', 'on-disk'), { recursive: true });
+  await database.script('CREATE TABLE fact (n int); CREATE TABLE other (n int)');
+  const acknowledged: number[] = [];
+  for (let cut = 0; cut < 4; cut++) {
+    const begun = Array.from({ length: 8 }, (_, i) => {
+      const n = cut * 8 + i;
+      const insert =
+        i % 2 === 0
+          ? database.query('INSERT INTO fact VALUES ($1)', [n])
+          : database.transaction(async (tx) => {
+              await tx.query('INSERT INTO fact VALUES ($1)', [n]);
+              await tx.query('INSERT INTO other VALUES ($1)', [n]);
+            });
+      return insert.then(() => acknowledged.push(n));
+    });
+    await Promise.all(begun);
+    const open = database.transaction(async (tx) => {
+      await tx.query('INSERT INTO fact VALUES (-1)');
+      const left = disk.cut(`cut ${cut}`);
+      const after = await openPglite({ folder: left });
+      const found = await rows(after);
+      expect(found).toEqual([...acknowledged].sort((a, b) => a - b));
+      expect(await after.query('SELECT n FROM other ORDER BY n')).toEqual(
+        found.filter((n) => n % 2 === 1).map((n) => ({ n })),
+      );
+      await after.close();
+      throw new Error('not committed');
+    });
+    await expect(open).rejects.toThrow('not committed');
+    if (cut === 1) await database.query('CHECKPOINT');
+  }
+  await database.close();
+});
+
+it('starts beside what a cut has left of a process', async () => {
+  const folder = join(temporaryFolder(), 'database');
+  await (await openPglite({ folder })).close();
+  writeFileSync(join(folder, 'postmaster.pid'), '');
+  await (await openPglite({ folder })).close();
+});
