@@ -5,7 +5,7 @@ import { build } from 'esbuild';
 
 const root = join(import.meta.dirname, '..');
 const tasks = readdirSync(join(root, 'src/worker')).filter(
-  (f) => /^[a-z-]+\.ts$/.test(f) && /^(analyse|inspect|salvage|rank|render|measure|draw|cut)-/.test(f),
+  (f) => /^[a-z-]+\.ts$/.test(f) && /^(analyse|inspect|salvage|rank|render|measure|draw|cut|parse)-/.test(f),
 );
 
 export async function buildNode() {

@@ -5,7 +5,7 @@ import { comparisonGraph, unbeaten } from '#core/stats/comparison-graph';
 import { fitWorths, USUAL_PENALTY } from '#core/stats/fit-worths';
 import { errorsAgainst, worthPosterior } from '#core/stats/worth-posterior';
 import { scaleFrom } from '#core/stats/worth-scale';
-import { readAnswersCsv } from '#server/services/answers-csv';
+import { readAnswersCsv } from '#worker/answers-csv';
 import { numberOption } from './number-option';
 import { figure } from './report';
 

@@ -13,7 +13,9 @@ export const categorySchema = z.enum(CATEGORIES);
 export type Category = z.infer<typeof categorySchema>;
 
 /** A calendar day that exists, ISO 8601. */
-export const daySchema = z.iso.date();
+export const daySchema = z.iso.date().refine((day) => day >= '1900' && day < '2200', {
+  message: 'must be a day between 1900-01-01 and 2199-12-31',
+});
 export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/);
 export const idSchema = z.string().regex(/^[1-9][0-9]{0,15}$/, 'must be the number of a record');
 /** A name that people type: no control characters, no leading or trailing blanks, not endless. */

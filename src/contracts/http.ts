@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { archiveStateSchema } from './archive';
+import { deviceSchema } from './devices';
+import { finishUploadSchema, newUploadSchema, uploadIdSchema, uploadSchema } from './upload';
 import { categorySchema, idSchema, sha256Schema } from './common';
 import { clipSchema, waveformSchema } from './clip';
 import { jobSchema } from './events';
@@ -57,6 +60,8 @@ import {
   importAnswersSchema,
   importedSchema,
   joinSchema,
+  joinedSchema,
+  sameListenerSchema,
   keySchema,
   leaveOutSchema,
   newTestSchema,
@@ -67,13 +72,24 @@ import {
   testPageSchema,
   testRowSchema,
 } from './listening';
-import { placeAnswerSchema, placeRequestSchema, placingSchema, scaleRequestSchema, scaleSchema } from './scale';
+import {
+  placeAnswerSchema,
+  placeRequestSchema,
+  placeUndoSchema,
+  placingSchema,
+  scaleRequestSchema,
+  scaleSchema,
+} from './scale';
+
+/** Who may call: the owner (this machine, and devices that showed the token), or listeners as well. */
+export type Who = 'owner' | 'listener';
 
 /** One way to talk to the server. Paths are in Express' form; bodies and answers are JSON. */
 export interface Endpoint<Params extends z.ZodType, Body extends z.ZodType, Answer extends z.ZodType> {
   readonly method: 'get' | 'post';
   readonly path: string;
   readonly summary: string;
+  readonly who: Who;
   readonly params: Params;
   readonly body: Body;
   readonly answer: Answer;
@@ -86,6 +102,7 @@ const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });
 const bySha = z.object({ sha256: sha256Schema });
 const byRecording = z.object({ id: recordingIdSchema });
+const byUpload = z.object({ id: uploadIdSchema });
 const byKey = z.object({ key: keySchema });
 const bySlugAndVersions = z.object({
   slug: z.string(),
@@ -93,15 +110,32 @@ const bySlugAndVersions = z.object({
   to: z.coerce.number<string>().int().min(1),
 });
 
+/** Routes of a listener's page: the key in the path is what lets in. Everything else is the owner's. */
+const LISTENER_ROUTES = [
+  '/api/listen/join/:key',
+  '/api/listen/:key',
+  '/api/listen/:key/about',
+  '/api/listen/:key/headphones',
+  '/api/listen/:key/answers',
+  '/api/listen/:key/reveal',
+  '/api/listen/:key/clips/:trial/:slot',
+] as const;
+const whoCalls = (path: string): Who => ((LISTENER_ROUTES as readonly string[]).includes(path) ? 'listener' : 'owner');
+
 const get = <P extends z.ZodType, A extends z.ZodType>(path: string, summary: string, params: P, answer: A) =>
-  ({ method: 'get', path, summary, params, body: nothing, answer }) as const satisfies Endpoint<P, typeof nothing, A>;
+  ({ method: 'get', path, summary, who: whoCalls(path), params, body: nothing, answer }) as const satisfies Endpoint<
+    P,
+    typeof nothing,
+    A
+  >;
 const post = <P extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(
   path: string,
   summary: string,
   params: P,
   body: B,
   answer: A,
-) => ({ method: 'post', path, summary, params, body, answer }) as const satisfies Endpoint<P, B, A>;
+) =>
+  ({ method: 'post', path, summary, who: whoCalls(path), params, body, answer }) as const satisfies Endpoint<P, B, A>;
 
 /** Every JSON endpoint: the server's routes, the page's client, and the OpenAPI document are made from this. */
 export const ENDPOINTS = {
@@ -302,6 +336,13 @@ export const ENDPOINTS = {
     leaveOutSchema,
     testPageSchema,
   ),
+  sameListener: post(
+    '/api/listeners/:id/same-as',
+    'Note that two records of listeners are one person',
+    byId,
+    sameListenerSchema,
+    done,
+  ),
   forgetAbout: post('/api/listeners/:id/forget', 'Forget what a listener said of themselves', byId, nothing, done),
   listenAddresses: get(
     '/api/listening-addresses',
@@ -309,7 +350,7 @@ export const ENDPOINTS = {
     none,
     z.object({ addresses: z.array(z.string()) }),
   ),
-  joinTest: post('/api/listen/join/:key', 'Take part in a test', byKey, joinSchema, z.object({ sitting: keySchema })),
+  joinTest: post('/api/listen/join/:key', 'Take part in a test', byKey, joinSchema, joinedSchema),
   sitting: get('/api/listen/:key', 'What a listener is asked now', byKey, sittingStateSchema),
   sittingAbout: post(
     '/api/listen/:key/about',
@@ -349,7 +390,26 @@ export const ENDPOINTS = {
     placeAnswerSchema,
     placingSchema,
   ),
-  placeUndo: post('/api/scale/place/:id/undo', 'Take the last answer back', byId, placeRequestSchema, placingSchema),
+  beginUpload: post('/api/uploads', 'Begin an upload in parts', none, newUploadSchema, uploadSchema),
+  uploadState: get('/api/uploads/:id', 'How far an upload is', byUpload, uploadSchema),
+  finishUpload: post('/api/uploads/:id/finish', 'Make a clip of an upload', byUpload, finishUploadSchema, clipSchema),
+  archive: get('/api/archive', 'What lies in the archive, and what is wrong with it', none, archiveStateSchema),
+  checkArchive: post(
+    '/api/archive/check',
+    'Read every clip and hold it against its name',
+    none,
+    nothing,
+    archiveStateSchema,
+  ),
+  devices: get('/api/devices', 'Other devices that the token has let in', none, z.array(deviceSchema)),
+  revokeDevice: post('/api/devices/:id/revoke', 'Shut a device out', byId, nothing, done),
+  placeUndo: post(
+    '/api/scale/place/:id/undo',
+    'Take one’s last answer of this placing back',
+    byId,
+    placeUndoSchema,
+    placingSchema,
+  ),
 } as const;
 
 /** Paths that do not speak JSON in both directions. */
@@ -368,4 +428,10 @@ export const PLAIN_PATHS = {
   compareZip: '/api/compare/export.zip',
   events: '/api/events',
   openapi: '/api/openapi.json',
+  uploadPart: '/api/uploads/:id/:offset',
 } as const;
+
+/** Who may call each of them. */
+export const PLAIN_WHO = Object.fromEntries(
+  Object.entries(PLAIN_PATHS).map(([name, path]) => [name, whoCalls(path)]),
+) as Record<keyof typeof PLAIN_PATHS, Who>;

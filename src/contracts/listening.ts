@@ -116,9 +116,14 @@ export const headphonesSchema = z.strictObject({
   left: z.enum(['left', 'right', 'both', 'skipped']),
   phase: z.enum(['in', 'out', 'alike', 'skipped']),
 });
-export const joinSchema = z.strictObject({ name: nameSchema });
 /** Keys are 128 random bits in lower-case letters and digits. */
 export const keySchema = z.string().regex(/^[a-z0-9]{20,40}$/);
+
+/** A name is what a listener wants to be called; whoever took part before shows their own key and is known by it. */
+export const joinSchema = z.strictObject({ name: nameSchema, listener: keySchema.nullable().default(null) });
+export type Join = z.input<typeof joinSchema>;
+export const joinedSchema = z.object({ sitting: keySchema, listener: keySchema });
+export const sameListenerSchema = z.strictObject({ as: idSchema.nullable() });
 
 /** All that a listener's page knows: codes and the question. Never a name that is to be guessed, never a result. */
 export const sittingStateSchema = z.object({
@@ -219,6 +224,8 @@ export const testPageSchema = z.object({
       key: z.string(),
       listener: z.string(),
       listenerId: z.string(),
+      /** The record that the operator says is the same person. */
+      sameAs: z.string().nullable(),
       answered: z.int(),
       finished: z.boolean(),
       leftOut: z.string().nullable(),

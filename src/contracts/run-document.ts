@@ -19,7 +19,13 @@ export const runFileNameSchema = z
   .refine((name) => /\.(wav|wave|bwf|rf64|flac)$/i.test(name), { message: 'must be a WAV or FLAC file' });
 
 export const priceSchema = z.strictObject({
-  amount: z.number().positive('must be more than zero').max(1e9),
+  amount: z
+    .number()
+    .positive('must be more than zero')
+    .max(1e9)
+    .refine((amount) => Math.abs(amount * 100 - Math.round(amount * 100)) < 1e-6, {
+      message: 'must not have more than two decimals',
+    }),
   currency: currencySchema,
   kind: z.enum(PRICE_KINDS),
   date: daySchema.describe('The day the price held.'),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { categorySchema, idSchema } from './common';
+import { categorySchema, idSchema, nameSchema } from './common';
 import { attributeSchema, worthSchema } from './listening';
 
 /** Which answers make the scale. */
@@ -90,8 +90,12 @@ export const placeRequestSchema = scaleRequestSchema.extend({
   /** Step that is heard; its newest take of each unit. */
   step: z.string(),
 });
+/** Whose placing it is, from its first question to its last; the page draws the number. */
+const placingSchemaPart = { placing: z.uuid(), listener: nameSchema };
+/** Body of a request that takes an answer back: this listener's last one of this placing, and no other. */
+export const placeUndoSchema = placeRequestSchema.extend(placingSchemaPart);
 export const placeAnswerSchema = placeRequestSchema.extend({
-  listener: z.string().trim().min(1).max(120),
+  ...placingSchemaPart,
   /** Specimens, best first. */
   order: z.array(idSchema).min(2).max(6),
   isTie: z.boolean().default(false),

@@ -36,6 +36,21 @@ const CATALOGUE = {
     safe: 'Nothing half-written was kept.',
     next: 'Send the file again.',
   },
+  'upload-out-of-step': {
+    status: 409,
+    safe: 'What has arrived is kept.',
+    next: 'The page asks how far it is, and goes on from there.',
+  },
+  'upload-incomplete': {
+    status: 409,
+    safe: 'What has arrived is kept.',
+    next: 'Send the rest, then end the upload.',
+  },
+  'too-busy': {
+    status: 503,
+    safe: 'Nothing was changed.',
+    next: 'Wait until what is running has ended, then try again.',
+  },
   'storage-full': {
     status: 507,
     safe: 'Everything stored before is untouched; nothing half-written was kept.',

@@ -1,11 +1,11 @@
-import type { Server } from 'node:http';
 import { join, resolve } from 'node:path';
 import { markDataFolder } from './archive/data-folder';
 import { FolderInUse, lockDataFolder, type FolderLock } from './archive/data-folder-lock';
 import { logLines } from './log-lines';
 import { packageRoot, speechFolder, webFolder } from './package-root';
-import { isLocalHost } from './routes/guard';
-import { httpServer } from './routes/server';
+import { isLocalHost } from './routes/caller';
+import { httpServer, listeningServer } from './routes/server';
+import { tokenProblem } from './services/secret';
 import { newKey } from './services/listening-key';
 import { buildDemo } from './services/demo-builder';
 import { folderProblem, StartRefused } from './start-refused';
@@ -36,6 +36,11 @@ function cannotStart(error: unknown): never {
 if (!Number.isInteger(port) || port < 1 || port > 65_535)
   stop(`SEDIMENT_PORT is "${process.env['SEDIMENT_PORT']}"; it must be a port number from 1 to 65535.`);
 
+/** Other devices need it for everything but the pages of listeners. */
+const givenToken = process.env['SEDIMENT_TOKEN'];
+const weakness = givenToken === undefined ? null : tokenProblem(givenToken);
+if (weakness) stop(`SEDIMENT_TOKEN cannot be used: ${weakness}. Leave it out, and a good one is made at each start.`);
+
 async function open(): Promise<{ lock: FolderLock; application: Application }> {
   const lock = await lockDataFolder(folder);
   process.on('exit', () => lock.release());
@@ -51,25 +56,25 @@ if (setAside.length > 0) {
   console.error(`${setAside.length} things in this archive cannot be used as they are; the page "Archive" lists them:`);
   for (const { name, problem } of setAside.slice(0, 5)) console.error(`  ${name}: ${problem}`);
 }
-/** Other devices need it for everything but the pages of listeners. */
-const token = isLocalHost(host) ? null : (process.env['SEDIMENT_TOKEN'] ?? newKey());
+const token = isLocalHost(host) ? null : (givenToken ?? newKey());
 const app = httpServer(application, {
   host,
   port,
   token,
   webFolder,
   report: (error) => console.error(logLines(error)),
+  log: (line) => console.error(line),
 });
 
-const server: Server = app.listen(port, host, (error?: Error) => {
-  if (error) {
-    const isBusy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-    stop(
-      isBusy
-        ? `Port ${port} is in use by another program. Set SEDIMENT_PORT to a free one.`
-        : `Cannot listen on ${host}:${port}: ${error.message}`,
-    );
-  }
+const server = listeningServer(app);
+server.on('error', (error: NodeJS.ErrnoException) =>
+  stop(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is in use by another program. Set SEDIMENT_PORT to a free one.`
+      : `Cannot listen on ${host}:${port}: ${error.message}`,
+  ),
+);
+server.listen(port, host, () => {
   lock.announce(port);
   console.log(`Sediment is at http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}  (stop with Ctrl+C)`);
   if (token !== null)

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { archiveStateSchema } from '#contracts/archive';
@@ -25,6 +25,17 @@ const upload = (address: string, name: string, bytes: Uint8Array<ArrayBuffer>): 
 const archive = async (address: string) =>
   archiveStateSchema.parse(await (await fetch(address + ENDPOINTS.archive.path)).json());
 const problemOf = async (response: Response) => problemSchema.parse(await response.json()).error;
+
+/** A chain of devices, as short as it can be noted. */
+const RIG = {
+  since: '2026-01-01',
+  room: 'loft',
+  interface: 'two inputs',
+  preamp: 'none',
+  cables: 'short',
+  stand: 'desk',
+  software: 'own',
+};
 
 describe('a start beside clips', () => {
   it('is refused in words where the database is missing, empty or damaged, and a new one is made when told to', async () => {
@@ -141,8 +152,8 @@ describe.runIf(canMount)('a full disk', () => {
       body: JSON.stringify({ frames: 48_000 }),
     });
     expect(finished.status).toBe(200);
-    const rigs = (await (await fetch(`${server.address}/api/rigs`)).json()) as { name: string }[];
-    expect(rigs.map((r) => r.name).sort()).toEqual(['desk 1', 'desk 3']);
+    const rigs = (await (await fetch(`${server.address}/api/rigs`)).json()) as { document: { name: string } }[];
+    expect(rigs.map((r) => r.document.name).sort()).toEqual(['desk 1', 'desk 3']);
     await server.kill('SIGKILL');
 
     disk.fill(0);
@@ -158,5 +169,3 @@ describe.runIf(canMount)('a full disk', () => {
     expect(refused.said).toMatch(/cannot be written to/);
   });
 });
-
-const RIG = JSON.parse(readFileSync(join(packageRoot, 'src/server/testing/rig.json'), 'utf8')) as object;

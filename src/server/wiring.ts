@@ -31,6 +31,7 @@ import { TakeSorting } from './services/take-sorting';
 import { RunImport } from './services/run-import';
 import { Scoring } from './services/scoring';
 import { seedRules } from './services/seed';
+import { Uploads } from './services/uploads';
 import { openWorkerPool, type WorkerPool } from './services/worker-pool';
 
 /** Everything that runs, put together. */
@@ -53,6 +54,7 @@ export interface Application {
   readonly plans: SessionPlans;
   readonly booth: Booth;
   readonly recordings: Recordings;
+  readonly uploads: Uploads;
   readonly sorting: TakeSorting;
   readonly bench: BenchDevice;
   readonly takePages: TakePages;
@@ -104,10 +106,11 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const rigs = new Rigs(database, store, pool);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
   const scalePool = openWorkerPool(options.workers ?? workerFolder, 1);
-  const scale = new HeardScale(database, scalePool, hub, now);
+  const scale = new HeardScale(database, scalePool, pool, hub, now);
   const catalogue = new Catalogue(database, pool, rigs, scale, hub);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
+  const uploads = new Uploads(options.folder, ingest, now);
   const tests = new ListeningTests(options.folder, database, store, pool, scale, hub, jobs, now, report);
   const pictures = new ClipPictures(options.folder, store, pool);
   /** However bad something in the archive is, the start goes on: it is reported, and named on the page "Archive". */
@@ -121,6 +124,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   await step('clearing up recordings', async () => {
     for (const { name, problem } of await recordings.recover()) setAside.note('recording', name, problem);
   });
+  await step('clearing up uploads', () => uploads.sweep());
   await step('clearing up pictures', () => pictures.sweep());
   await step('looking for missing clips', () => integrity.look());
   await step('taking up analyses', () => queue.recover());
@@ -145,6 +149,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     plans: new SessionPlans(database, rigs, catalogue, hub, now),
     booth: new Booth(database, queue, runImport, rigs, hub, now),
     recordings,
+    uploads,
     sorting: new TakeSorting(database, store, pool, queue, ingest),
     bench: new BenchDevice(pool, speechFolder),
     takePages: new TakePages(database, queue, rigs),

@@ -1,50 +1,57 @@
-import type { Express } from 'express';
 import { ENDPOINTS } from '#contracts/http';
 import { Failure } from '../failures';
+import type { Devices } from '../services/devices';
 import type { Application } from '../wiring';
-import { handle } from './handle';
+import { handle, type Site } from './handle';
 
 const ok = { ok: true } as const;
 
 /** The JSON endpoints: parse, call, answer. */
-export function apiRoutes(app: Express, application: Application): void {
+export function apiRoutes(site: Site, application: Application, devices: Devices): void {
   const { catalogue, scoring, runImport, queue, clips, jobs, takePages, pictures } = application;
-  handle(app, ENDPOINTS.status, () => Promise.resolve(application.status));
-  handle(app, ENDPOINTS.jobs, () => Promise.resolve(jobs.list()));
-  handle(app, ENDPOINTS.specimens, async () => [...(await catalogue.specimens())]);
-  handle(app, ENDPOINTS.specimen, ({ params }) => catalogue.sheet(params.id));
-  handle(app, ENDPOINTS.sessions, () => catalogue.sessions());
-  handle(app, ENDPOINTS.protocols, () => application.protocols.protocols());
-  handle(app, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));
-  handle(app, ENDPOINTS.ranking, ({ params }) => catalogue.ranking(params.category));
-  handle(app, ENDPOINTS.importRun, ({ body }) => runImport.importUploaded(body));
-  handle(app, ENDPOINTS.givePoints, async ({ params, body }) => {
+  handle(site, ENDPOINTS.status, () => Promise.resolve(application.status));
+  handle(site, ENDPOINTS.archive, () => application.integrity.state());
+  handle(site, ENDPOINTS.checkArchive, () => application.integrity.checkInBackground());
+  handle(site, ENDPOINTS.devices, () => devices.list());
+  handle(site, ENDPOINTS.revokeDevice, async ({ params }) => {
+    await devices.revoke(params.id);
+    return ok;
+  });
+  handle(site, ENDPOINTS.jobs, () => Promise.resolve(jobs.list()));
+  handle(site, ENDPOINTS.specimens, async () => [...(await catalogue.specimens())]);
+  handle(site, ENDPOINTS.specimen, ({ params }) => catalogue.sheet(params.id));
+  handle(site, ENDPOINTS.sessions, () => catalogue.sessions());
+  handle(site, ENDPOINTS.protocols, () => application.protocols.protocols());
+  handle(site, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));
+  handle(site, ENDPOINTS.ranking, ({ params }) => catalogue.ranking(params.category));
+  handle(site, ENDPOINTS.importRun, ({ body }) => runImport.importUploaded(body));
+  handle(site, ENDPOINTS.givePoints, async ({ params, body }) => {
     await scoring.givePoints(params.id, body);
     return ok;
   });
-  handle(app, ENDPOINTS.notePrice, async ({ params, body }) => {
+  handle(site, ENDPOINTS.notePrice, async ({ params, body }) => {
     await scoring.notePrice(params.id, body);
     return ok;
   });
-  handle(app, ENDPOINTS.setCustody, async ({ params, body }) => {
+  handle(site, ENDPOINTS.setCustody, async ({ params, body }) => {
     await scoring.setCustody(params.id, body.onDesk);
     return ok;
   });
-  handle(app, ENDPOINTS.retryAnalysis, async ({ params }) => {
+  handle(site, ENDPOINTS.retryAnalysis, async ({ params }) => {
     await queue.retry(params.id);
     return ok;
   });
-  handle(app, ENDPOINTS.clip, async ({ params }) => {
+  handle(site, ENDPOINTS.clip, async ({ params }) => {
     const clip = await clips.find(params.sha256);
     if (!clip) throw new Failure('not-found', 'There is no such clip in the archive.');
     return clip;
   });
-  handle(app, ENDPOINTS.waveform, async ({ params }) => {
+  handle(site, ENDPOINTS.waveform, async ({ params }) => {
     const waveform = await clips.waveform(params.sha256);
     if (!waveform) throw new Failure('not-found', 'This clip has not been measured yet.');
     return waveform;
   });
-  handle(app, ENDPOINTS.spectrogram, ({ params }) => pictures.spectrogram(params.sha256));
-  handle(app, ENDPOINTS.take, ({ params }) => takePages.page(params.id));
-  handle(app, ENDPOINTS.chooseSegments, ({ params, body }) => takePages.chooseSegments(params.id, body.segments));
+  handle(site, ENDPOINTS.spectrogram, ({ params }) => pictures.spectrogram(params.sha256));
+  handle(site, ENDPOINTS.take, ({ params }) => takePages.page(params.id));
+  handle(site, ENDPOINTS.chooseSegments, ({ params, body }) => takePages.chooseSegments(params.id, body.segments));
 }

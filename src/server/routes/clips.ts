@@ -1,34 +1,54 @@
-import type { Express, NextFunction, Request, Response } from 'express';
+import type { NextFunction, Request, Response } from 'express';
 import { z } from 'zod';
 import { sha256Schema } from '#contracts/common';
-import { PLAIN_PATHS } from '#contracts/http';
+import { ENDPOINTS } from '#contracts/http';
+import { uploadIdSchema, uploadNameSchema } from '#contracts/upload';
 import { Failure } from '../failures';
 import type { Application } from '../wiring';
+import { handle, parse, plain, type Site } from './handle';
+import { atOnce, LIMITS } from './limits';
 
-const uploadQuery = z.object({ name: z.string().min(1).max(200), keepPart: z.literal('1').optional() });
+const uploadQuery = z.object({ name: uploadNameSchema, keepPart: z.literal('1').optional() });
+const partParams = z.object({ id: uploadIdSchema, offset: z.coerce.number().int().min(0) });
 
 /** Upload and playback: bytes in, bytes out. */
-export function clipRoutes(app: Express, { ingest, store }: Application): void {
-  app.post(PLAIN_PATHS.upload, async (request: Request, response: Response, next: NextFunction) => {
+export function clipRoutes(site: Site, { ingest, store, uploads }: Application): void {
+  const fewAtOnce = atOnce(LIMITS.uploadsAtOnce, 4 * LIMITS.uploadsAtOnce, 'Many uploads are running already.');
+  plain(site, 'post', 'upload', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
     try {
-      const query = uploadQuery.safeParse(request.query);
-      if (!query.success) throw new Failure('invalid-request', 'An upload needs the name of the file.');
-      response.json(await ingest.ingest(request, query.data.name, { keepPart: query.data.keepPart === '1' }));
+      const { name, keepPart } = parse(uploadQuery, request.query);
+      response.json(await ingest.ingest(request, name, { keepPart: keepPart === '1' }));
     } catch (error) {
-      next(request.readableAborted ? new Failure('upload-broken', 'The upload broke off before its end.') : error);
+      next(request.readableAborted ? brokenOff() : error);
     }
   });
 
-  app.get(PLAIN_PATHS.audio, async (request: Request, response: Response, next: NextFunction) => {
+  handle(site, ENDPOINTS.beginUpload, ({ body }) => uploads.begin(body));
+  handle(site, ENDPOINTS.uploadState, ({ params }) => uploads.state(params.id));
+  handle(site, ENDPOINTS.finishUpload, ({ params, body }) => uploads.finish(params.id, body));
+  plain(site, 'patch', 'uploadPart', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
+    try {
+      const { id, offset } = parse(partParams, request.params);
+      response.json(await uploads.add(id, offset, request));
+    } catch (error) {
+      next(request.readableAborted ? brokenOff() : error);
+    }
+  });
+
+  plain(site, 'get', 'audio', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const sha256 = sha256Schema.safeParse(request.params['sha256']);
       const path = sha256.success ? await store.verified(sha256.data) : null;
       if (!path) throw new Failure('not-found', 'There is no such clip in the archive.');
       response.type(path.endsWith('.flac') ? 'audio/flac' : 'audio/wav');
-      // A clip never changes under its hash; express answers range requests by itself.
-      response.sendFile(path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+      // A clip never changes under its hash, and its bytes were held against it; express answers ranges by itself.
+      response.sendFile(path, { immutable: true, maxAge: '1y', dotfiles: 'allow' }, (error?: Error) => {
+        if (error && !response.headersSent) next(error);
+      });
     } catch (error) {
       next(error);
     }
   });
 }
+
+const brokenOff = (): Failure => new Failure('upload-broken', 'The upload broke off before its end.');

@@ -1,14 +1,16 @@
-import type { Express, Request, Response } from 'express';
+import type { Request, Response } from 'express';
 import type { ServerEvent } from '#contracts/events';
-import { PLAIN_PATHS } from '#contracts/http';
 import type { Application } from '../wiring';
+import { plain, type Site } from './handle';
+import { atOnce, LIMITS } from './limits';
 
 /** Comment lines keep the connection from being taken for dead. */
 const KEEP_ALIVE_MS = 20_000;
 
 /** Server-sent events: first the jobs as they stand, then whatever happens. */
-export function eventRoutes(app: Express, { hub, jobs }: Application): void {
-  app.get(PLAIN_PATHS.events, (request: Request, response: Response) => {
+export function eventRoutes(site: Site, { hub, jobs }: Application): void {
+  const few = atOnce(LIMITS.eventStreams, LIMITS.eventStreamsInAll, 'Many pages of Sediment are open; close some.');
+  plain(site, 'get', 'events', few, (request: Request, response: Response) => {
     response.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',

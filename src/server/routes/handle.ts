@@ -1,36 +1,79 @@
-import type { Express, NextFunction, Request, Response } from 'express';
+import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import type { z } from 'zod';
-import type { Endpoint } from '#contracts/http';
+import { PLAIN_PATHS, PLAIN_WHO, type Endpoint } from '#contracts/http';
 import type { ProblemDetail } from '#contracts/problem';
+import { unsoundText } from '#contracts/sound-text';
 import { Failure } from '../failures';
+import type { Doors } from './doors';
+
+/** Where routes are put up: each behind its door. */
+export interface Site {
+  readonly app: Express;
+  readonly doors: Doors;
+}
+
+const LARGEST_JSON = '4mb';
 
 /**
  * Connects an endpoint with the service call behind it: parameters and body are parsed at the door, and a request
  * that does not fit is answered with every problem.
+ *
+ * @param site - where
+ * @param endpoint - what is asked
+ * @param call - the service
+ * @param before - limits of this endpoint
  */
 export function handle<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(
-  app: Express,
+  { app, doors }: Site,
   endpoint: Endpoint<P, B, A>,
   call: (input: { params: z.output<P>; body: z.output<B> }) => Promise<z.input<A>>,
+  ...before: RequestHandler[]
 ): void {
-  app[endpoint.method](endpoint.path, async (request: Request, response: Response, next: NextFunction) => {
-    try {
-      const params = parse(endpoint.params, request.params);
-      const body = parse(endpoint.body, request.body);
-      response.json(await call({ params, body }));
-    } catch (error) {
-      next(error);
-    }
-  });
+  app[endpoint.method](
+    endpoint.path,
+    doors.door(endpoint.who),
+    ...before,
+    express.json({ limit: LARGEST_JSON }),
+    async (request: Request, response: Response, next: NextFunction) => {
+      try {
+        const params = parse(endpoint.params, request.params);
+        const body = parse(endpoint.body, request.body as unknown);
+        response.json(await call({ params, body }));
+      } catch (error) {
+        next(error);
+      }
+    },
+  );
 }
 
-function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+/** A route that does not speak JSON in both directions, behind its door. */
+export function plain(
+  { app, doors }: Site,
+  method: 'get' | 'post' | 'patch',
+  name: keyof typeof PLAIN_PATHS,
+  ...handlers: RequestHandler[]
+): void {
+  app[method](PLAIN_PATHS[name], doors.door(PLAIN_WHO[name]), ...handlers);
+}
+
+/**
+ * What came from outside, as its schema says.
+ *
+ * @throws Failure `invalid-request` with every problem
+ */
+export function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+  const unsound = unsoundText(value);
+  if (unsound)
+    throw new Failure('invalid-request', 'A text in this request cannot be kept.', [{ file: null, ...unsound }]);
   const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
-  const details: ProblemDetail[] = parsed.error.issues.map((issue) => ({
+  const details: ProblemDetail[] = parsed.error.issues.slice(0, MOST_PROBLEMS).map((issue) => ({
     file: null,
     field: issue.path.join('.') || null,
     message: issue.message,
   }));
   throw new Failure('invalid-request', 'The request does not fit.', details);
 }
+
+/** More would help nobody. */
+const MOST_PROBLEMS = 100;

@@ -1,14 +1,15 @@
 import { networkInterfaces } from 'node:os';
-import type { Express, NextFunction, Request, Response } from 'express';
+import type { NextFunction, Request, Response } from 'express';
 import { z } from 'zod';
 import { compareRequestSchema } from '#contracts/compare';
 import { idSchema, nameSchema } from '#contracts/common';
-import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
+import { ENDPOINTS } from '#contracts/http';
 import { keySchema } from '#contracts/listening';
 import { Failure } from '../failures';
 import type { Application } from '../wiring';
-import { isLocalHost } from './guard';
-import { handle } from './handle';
+import { isLocalHost } from './caller';
+import { handle, parse, plain, type Site } from './handle';
+import { guessLimit, joinLimit, listeningLimit } from './limits';
 
 const ok = { ok: true } as const;
 const clipParams = z.object({
@@ -27,91 +28,104 @@ const zipQuery = z.object({
 
 /** Comparing, listening tests, the scale. */
 export function listeningRoutes(
-  app: Express,
+  site: Site,
   { compare, tests, sittings, scale }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
-  handle(app, ENDPOINTS.compareSteps, () => compare.steps() as Promise<never[]>);
-  handle(app, ENDPOINTS.compareCandidates, ({ params }) => compare.candidates(params.category, params.step));
-  handle(app, ENDPOINTS.compareTable, ({ body }) => compare.table(body));
-  handle(app, ENDPOINTS.compareDifference, ({ params }) => compare.difference(params.zero, params.other));
-  handle(app, ENDPOINTS.compareSets, () => compare.sets());
-  handle(app, ENDPOINTS.compareSet, ({ params }) => compare.set(params.id));
-  handle(app, ENDPOINTS.keepCompareSet, ({ body: { name, ...request } }) => compare.keep(name, request));
-  handle(app, ENDPOINTS.removeCompareSet, async ({ params, body }) => {
+  handle(site, ENDPOINTS.compareSteps, () => compare.steps() as Promise<never[]>);
+  handle(site, ENDPOINTS.compareCandidates, ({ params }) => compare.candidates(params.category, params.step));
+  handle(site, ENDPOINTS.compareTable, ({ body }) => compare.table(body));
+  handle(site, ENDPOINTS.compareDifference, ({ params }) => compare.difference(params.zero, params.other));
+  handle(site, ENDPOINTS.compareSets, () => compare.sets());
+  handle(site, ENDPOINTS.compareSet, ({ params }) => compare.set(params.id));
+  handle(site, ENDPOINTS.keepCompareSet, ({ body: { name, ...request } }) => compare.keep(name, request));
+  handle(site, ENDPOINTS.removeCompareSet, async ({ params, body }) => {
     await compare.remove(params.id, body.removed);
     return ok;
   });
 
-  handle(app, ENDPOINTS.listeningTests, () => tests.list());
-  handle(app, ENDPOINTS.newListeningTest, ({ body }) => tests.create(body));
-  handle(app, ENDPOINTS.listeningTest, ({ params }) => tests.page(params.id));
-  handle(app, ENDPOINTS.prepareTest, async ({ params }) => {
+  handle(site, ENDPOINTS.listeningTests, () => tests.list());
+  handle(site, ENDPOINTS.newListeningTest, ({ body }) => tests.create(body));
+  handle(site, ENDPOINTS.listeningTest, ({ params }) => tests.page(params.id));
+  handle(site, ENDPOINTS.prepareTest, async ({ params }) => {
     await tests.prepareAgain(params.id);
     return ok;
   });
-  handle(app, ENDPOINTS.closeTest, async ({ params }) => {
+  handle(site, ENDPOINTS.closeTest, async ({ params }) => {
     await tests.close(params.id);
     return tests.page(params.id);
   });
-  handle(app, ENDPOINTS.revealTest, ({ params }) => tests.reveal(params.id));
-  handle(app, ENDPOINTS.performerAnswer, ({ params, body }) => tests.performerAnswer(params.id, body));
-  handle(app, ENDPOINTS.leaveOutSitting, async ({ params, body }) => {
+  handle(site, ENDPOINTS.revealTest, ({ params }) => tests.reveal(params.id));
+  handle(site, ENDPOINTS.performerAnswer, ({ params, body }) => tests.performerAnswer(params.id, body));
+  handle(site, ENDPOINTS.leaveOutSitting, async ({ params, body }) => {
     await tests.leaveOut(params.id, params.sitting, body.reason);
     return tests.page(params.id);
   });
-  handle(app, ENDPOINTS.forgetAbout, async ({ params }) => {
+  handle(site, ENDPOINTS.sameListener, async ({ params, body }) => {
+    await tests.sameListener(params.id, body.as);
+    return ok;
+  });
+  handle(site, ENDPOINTS.forgetAbout, async ({ params }) => {
     await tests.forgetAbout(params.id);
     return ok;
   });
-  handle(app, ENDPOINTS.listenAddresses, () => Promise.resolve({ addresses: addresses(address) }));
+  handle(site, ENDPOINTS.listenAddresses, () => Promise.resolve({ addresses: addresses(address) }));
 
-  handle(app, ENDPOINTS.joinTest, ({ params, body }) => sittings.join(params.key, body.name));
-  handle(app, ENDPOINTS.sitting, ({ params }) => sittings.state(params.key));
-  handle(app, ENDPOINTS.sittingAbout, ({ params, body }) => sittings.about(params.key, body));
-  handle(app, ENDPOINTS.sittingHeadphones, ({ params, body }) => sittings.headphones(params.key, body));
-  handle(app, ENDPOINTS.sittingAnswer, ({ params, body }) => sittings.answer(params.key, body));
-  handle(app, ENDPOINTS.sittingReveal, ({ params }) => sittings.reveal(params.key));
+  const [listening, guesses] = [listeningLimit(), guessLimit()];
+  handle(site, ENDPOINTS.joinTest, ({ params, body }) => sittings.join(params.key, body), joinLimit(), guesses);
+  handle(site, ENDPOINTS.sitting, ({ params }) => sittings.state(params.key), listening, guesses);
+  handle(site, ENDPOINTS.sittingAbout, ({ params, body }) => sittings.about(params.key, body), listening, guesses);
+  handle(
+    site,
+    ENDPOINTS.sittingHeadphones,
+    ({ params, body }) => sittings.headphones(params.key, body),
+    listening,
+    guesses,
+  );
+  handle(site, ENDPOINTS.sittingAnswer, ({ params, body }) => sittings.answer(params.key, body), listening, guesses);
+  handle(site, ENDPOINTS.sittingReveal, ({ params }) => sittings.reveal(params.key), listening, guesses);
 
-  handle(app, ENDPOINTS.scale, ({ body }) => scale.scale(body));
-  handle(app, ENDPOINTS.importAnswers, ({ body }) => scale.importCsv(body.csv, body.attribute, body.category));
-  handle(app, ENDPOINTS.place, ({ params, body }) => scale.place(params.id, body));
-  handle(app, ENDPOINTS.placeAnswer, ({ params, body }) => scale.placeAnswer(params.id, body));
-  handle(app, ENDPOINTS.placeUndo, ({ params, body }) => scale.placeUndo(params.id, body));
+  handle(site, ENDPOINTS.scale, ({ body }) => scale.scale(body));
+  handle(site, ENDPOINTS.importAnswers, ({ body }) => scale.importCsv(body.csv, body.attribute, body.category));
+  handle(site, ENDPOINTS.place, ({ params, body }) => scale.place(params.id, body));
+  handle(site, ENDPOINTS.placeAnswer, ({ params, body }) => scale.placeAnswer(params.id, body));
+  handle(site, ENDPOINTS.placeUndo, ({ params, body }) => scale.placeUndo(params.id, body));
 
-  app.get(PLAIN_PATHS.blindClip, async (request: Request, response: Response, next: NextFunction) => {
+  plain(
+    site,
+    'get',
+    'blindClip',
+    listening,
+    guesses,
+    async (request: Request, response: Response, next: NextFunction) => {
+      try {
+        const params = clipParams.safeParse(request.params);
+        if (!params.success) throw new Failure('not-found', 'There is no such clip.');
+        const { key, trial, slot } = params.data;
+        const bytes = await sittings.clip(key, trial, slot);
+        // No name, no date, no tag that would be the same for the same clip.
+        response.set('cache-control', 'no-store').removeHeader('etag');
+        response.writeHead(200, { 'content-type': 'audio/wav', 'content-length': bytes.length });
+        response.end(bytes);
+      } catch (error) {
+        next(error);
+      }
+    },
+  );
+
+  plain(site, 'get', 'compareZip', async (request: Request, response: Response, next: NextFunction) => {
     try {
-      const params = clipParams.safeParse(request.params);
-      if (!params.success) throw new Failure('not-found', 'There is no such clip.');
-      const { key, trial, slot } = params.data;
-      const bytes = await sittings.clip(key, trial, slot);
-      // No name, no date, no tag that would be the same for the same clip.
-      response.set('cache-control', 'no-store').removeHeader('etag');
-      response.writeHead(200, { 'content-type': 'audio/wav', 'content-length': bytes.length });
-      response.end(bytes);
-    } catch (error) {
-      next(error);
-    }
-  });
-
-  app.get(PLAIN_PATHS.compareZip, async (request: Request, response: Response, next: NextFunction) => {
-    try {
-      const query = zipQuery.safeParse(request.query);
-      const { takes, zero, match, from, to, name } = query.data ?? { takes: [], zero: '', name: '' };
-      const body = compareRequestSchema.safeParse({
-        takes,
-        zero,
-        match,
-        loop: from === undefined || to === undefined ? null : { fromS: from, toS: to },
-      });
-      if (!body.success) throw new Failure('invalid-request', 'This comparison cannot be exported as it is asked for.');
-      const { zip, cleanUp } = await compare.exportZip(body.data, name);
+      const { takes, zero, match, from, to, name } = parse(zipQuery, request.query);
+      const loop = from === undefined || to === undefined ? null : { fromS: from, toS: to };
+      const body = parse(compareRequestSchema, { takes, zero, match, loop });
+      const { path, cleanUp } = await compare.exportZip(body, name);
       response
         .attachment(`${name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-') || 'comparison'}.zip`)
         .type('application/zip');
-      response.on('close', () => void cleanUp());
-      zip.on('error', next);
-      zip.pipe(response);
+      response.sendFile(path, { dotfiles: 'allow' }, (error?: Error) => {
+        void cleanUp();
+        if (error && !response.headersSent) next(error);
+      });
     } catch (error) {
       next(error);
     }

@@ -1,12 +1,11 @@
-import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import express, { type NextFunction, type Request, type Response } from 'express';
 import { z } from 'zod';
-import { encodeWav } from '#core/audio/wav-write';
-import { exponentialSweep } from '#core/dsp/exponential-sweep';
 import { benchTakeSchema } from '#contracts/bench';
-import { PLAIN_PATHS } from '#contracts/http';
 import { recordingIdSchema } from '#contracts/recording';
 import { Failure } from '../failures';
+import type { RenderSweepTask } from '#worker/render-sweep';
 import type { Application } from '../wiring';
+import { parse, plain, type Site } from './handle';
 
 /** A second of two channels at 192 kHz is 1.2 MB. */
 const LARGEST_CHUNK = '8mb';
@@ -18,13 +17,17 @@ const chunkParams = z.object({
     .min(0)
     .max(2 ** 40),
 });
-const versionParams = z.object({ slug: z.string(), version: z.coerce.number().int().min(1) });
+/** As many as the database counts. */
+const MOST_VERSIONS = 2 ** 31 - 1;
+const versionParams = z.object({ slug: z.string(), version: z.coerce.number().int().min(1).max(MOST_VERSIONS) });
 const rateQuery = z.object({ rate: z.coerce.number().int().min(8000).max(192_000).default(48_000) });
 
 /** Sound in and out beside the archive: chunks of a recording, the simulated bench, the sweep of a protocol. */
-export function recordingRoutes(app: Express, { recordings, bench, protocols }: Application): void {
-  app.post(
-    PLAIN_PATHS.chunk,
+export function recordingRoutes(site: Site, { recordings, bench, protocols, pool }: Application): void {
+  plain(
+    site,
+    'post',
+    'chunk',
     express.raw({ type: 'application/octet-stream', limit: LARGEST_CHUNK }),
     async (request: Request, response: Response, next: NextFunction) => {
       try {
@@ -39,7 +42,7 @@ export function recordingRoutes(app: Express, { recordings, bench, protocols }: 
     },
   );
 
-  app.post(PLAIN_PATHS.benchTake, express.json(), async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'post', 'benchTake', express.json(), async (request: Request, response: Response, next: NextFunction) => {
     try {
       const take = benchTakeSchema.safeParse(request.body);
       if (!take.success) throw new Failure('invalid-request', 'The simulated bench does not understand this.');
@@ -49,12 +52,12 @@ export function recordingRoutes(app: Express, { recordings, bench, protocols }: 
     }
   });
 
-  app.get(PLAIN_PATHS.sweep, async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'get', 'sweep', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { sweep, protocol } = await versionOf(request);
-      const { rate } = rateQuery.parse(request.query);
+      const { rate } = parse(rateQuery, request.query);
       if (!sweep) throw new Failure('not-found', 'This protocol plays no sweep.');
-      const bytes = encodeWav([exponentialSweep(sweep, rate, sweep.levelDbfs)], rate, 'pcm24');
+      const bytes = await pool.run<Uint8Array>('render-sweep', { sweep, rate } satisfies RenderSweepTask);
       response.attachment(`${protocol.id}-${protocol.version}-sweep-${rate}.wav`);
       response.type('audio/wav').send(Buffer.from(bytes));
     } catch (error) {
@@ -62,7 +65,7 @@ export function recordingRoutes(app: Express, { recordings, bench, protocols }: 
     }
   });
 
-  app.get(PLAIN_PATHS.protocolJson, async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'get', 'protocolJson', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { protocol } = await versionOf(request);
       response.attachment(`${protocol.id}-${protocol.version}.json`);

@@ -1,67 +1,91 @@
 import { existsSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
-import { PLAIN_PATHS } from '#contracts/http';
 import { openApiDocument } from '#contracts/openapi';
 import type { Problem } from '#contracts/problem';
 import { asFailure, Failure } from '../failures';
+import { Devices } from '../services/devices';
 import type { Application } from '../wiring';
 import { apiRoutes } from './api';
 import { boothRoutes } from './booth';
 import { clipRoutes } from './clips';
+import { Doors } from './doors';
 import { eventRoutes } from './events';
 import { exportRoutes } from './exports';
-import { localOnly } from './guard';
+import { plain } from './handle';
 import { listeningRoutes } from './listening';
 import { recordingRoutes } from './recordings';
+import { securityHeaders } from './security-headers';
+import { visitRoute } from './visit';
+
+export interface HttpOptions {
+  /** Address that is listened on. */
+  readonly host: string;
+  /** Asked of other devices, where the server listens to them; null where it does not. */
+  readonly token?: string | null;
+  readonly port?: number;
+  /** Folder of the built page. */
+  readonly webFolder: string;
+  /** Told of unforeseen errors. */
+  readonly report: (error: unknown) => void;
+  /** Told of what somebody should know who reads the terminal. */
+  readonly log?: (line: string) => void;
+}
 
 /**
- * The whole HTTP interface.
- *
- * @param application - the services
- * @param options - address that is listened on, folder of the built page, where unforeseen errors are reported
+ * The whole HTTP interface. Each route stands behind a door of its own; what is not a route is refused, or a file of
+ * the page, which holds no data.
  */
-export function httpServer(
-  application: Application,
-  options: {
-    host: string;
-    /** Asked of other devices, where the server listens to them; null where it does not. */
-    token?: string | null;
-    port?: number;
-    webFolder: string;
-    report: (error: unknown) => void;
-  },
-): Express {
+export function httpServer(application: Application, options: HttpOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(localOnly(options.host, options.token ?? null));
-  clipRoutes(app, application);
-  recordingRoutes(app, application);
-  app.use(express.json({ limit: '4mb' }));
-  apiRoutes(app, application);
-  boothRoutes(app, application);
-  listeningRoutes(app, application, { host: options.host, port: options.port ?? 0 });
-  exportRoutes(app, application);
-  eventRoutes(app, application);
-  app.get(PLAIN_PATHS.openapi, (_request, response) => {
+  app.set('query parser', 'simple');
+  app.use(securityHeaders());
+  const devices = new Devices(application.database, application.now, options.token ?? null);
+  visitRoute(app, { devices, listening: options.host, log: options.log ?? (() => undefined) });
+  const site = { app, doors: new Doors(options.host, devices) };
+  clipRoutes(site, application);
+  recordingRoutes(site, application);
+  apiRoutes(site, application, devices);
+  boothRoutes(site, application);
+  listeningRoutes(site, application, { host: options.host, port: options.port ?? 0 });
+  exportRoutes(site, application);
+  eventRoutes(site, application);
+  plain(site, 'get', 'openapi', (_request, response) => {
     response.json(openApiDocument(application.status.version));
   });
-  app.use('/api', (_request, _response, next) => next(new Failure('not-found', 'There is no such address.')));
-  app.use(express.static(options.webFolder, { index: false, maxAge: '1h' }));
+  // Behind the owner's door, so that nobody learns from outside what there is.
+  app.use('/api', site.doors.door('owner'), (_request, _response, next) =>
+    next(new Failure('not-found', 'There is no such address.')),
+  );
+  app.use(express.static(options.webFolder, { index: false, maxAge: '1h', redirect: false }));
   // Any other path is a screen of the page, which finds its way itself.
   app.get('/{*screen}', (_request, response, next) => {
     const page = join(options.webFolder, 'index.html');
     if (existsSync(page)) response.sendFile(page, { headers: { 'cache-control': 'no-cache' } });
     else next(new Failure('not-found', 'The page has not been built; run npm start.'));
   });
+  app.use((_request, _response, next) => next(new Failure('not-found', 'There is no such address.')));
   app.use((error: unknown, _request: Request, response: Response, next: NextFunction) => {
-    const failure =
-      error instanceof SyntaxError
-        ? new Failure('invalid-request', 'The request is not valid JSON.')
-        : asFailure(error);
-    if (failure.code === 'internal') options.report(error);
+    const failure = asFailure(error);
+    if (failure.status >= 500 && failure.code !== 'storage-full') options.report(error);
+    // A failure while bytes are on their way out can only be shown by breaking off.
     if (response.headersSent) next(error);
     else response.status(failure.status).json({ error: failure.toProblem() } satisfies { error: Problem });
   });
   return app;
+}
+
+/** Nothing has come or gone on a connection for so long: it is closed. */
+const IDLE_MS = 120_000;
+const HEADERS_MS = 30_000;
+const MOST_CONNECTIONS = 1_000;
+
+/** The server around it. An upload may take hours, as long as something of it comes; silence is limited, not the whole. */
+export function listeningServer(app: Express): Server {
+  const server = createServer({ requestTimeout: 0, headersTimeout: HEADERS_MS, keepAliveTimeout: 10_000 }, app);
+  server.setTimeout(IDLE_MS);
+  server.maxConnections = MOST_CONNECTIONS;
+  return server;
 }

@@ -31,14 +31,18 @@ export class ClipIngest {
     const file = await this.receive(bytes, name, options);
     if (file.verdict.ok) return this.keep(file);
     await this.discard(file);
-    const { code, message, truncation } = file.verdict;
-    throw new Failure(
-      // A part can be kept of a WAV only: what is there of a FLAC would have to be encoded anew.
-      code === 'truncated' && truncation ? 'clip-truncated' : 'clip-refused',
-      message,
-      [{ file: name, field: null, message }],
-      truncation,
-    );
+    throw refusal(file);
+  }
+
+  /**
+   * A file that lies in the data folder already. Where it is taken in, it is moved; where it is refused, it stays.
+   *
+   * @throws Failure `clip-truncated`, `clip-refused`
+   */
+  async ingestFile(path: string, name: string, options: { keepPart: boolean }): Promise<Clip> {
+    const verdict = await this.pool.inspect({ path, keepPart: options.keepPart });
+    if (!verdict.ok) throw refusal({ name, verdict });
+    return this.keep({ name, incoming: await this.store.measure(path), verdict });
   }
 
   /** Keeps a file that Sediment has written itself, so that nobody has to look at it first. */
@@ -120,3 +124,15 @@ export class ClipIngest {
 
 /** A file on disk as the bytes of an upload. */
 export const fileBytes = (path: string): Readable => createReadStream(path);
+
+function refusal({ name, verdict }: Pick<InspectedFile, 'name' | 'verdict'>): Failure {
+  if (verdict.ok) throw new Error('the file was not refused');
+  const { code, message, truncation } = verdict;
+  return new Failure(
+    // A part can be kept of a WAV only: what is there of a FLAC would have to be encoded anew.
+    code === 'truncated' && truncation ? 'clip-truncated' : 'clip-refused',
+    message,
+    [{ file: name, field: null, message }],
+    truncation,
+  );
+}

@@ -1,4 +1,4 @@
-import { openSync, readFileSync } from 'node:fs';
+import { copyFileSync, openSync, readdirSync, readFileSync } from 'node:fs';
 import { promisify } from 'node:util';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -122,7 +122,10 @@ describe('comparing', () => {
     const units = await importUnits(application, 2);
     const path = join(temporaryFolder(), 'set.zip');
     const request = requestOf(units.map((u) => u.takeId));
-    await application.compare.exportTo(request, 'Spring pair', path);
+    const exported = await application.compare.exportZip(request, 'Spring pair');
+    copyFileSync(exported.path, path);
+    await exported.cleanUp();
+    expect(readdirSync(join(application.status.dataFolder, 'incoming'))).toEqual([]);
     const files = await unzipped(path);
     expect([...files.keys()].map((n) => n.split('/')[0]).sort()).toEqual(['levels.txt', 'matched', 'matched', 'original', 'original']); // prettier-ignore
     const text = files.get('levels.txt')?.toString('utf8') ?? '';

@@ -1,9 +1,5 @@
-import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { rm } from 'node:fs/promises';
 import { extname, join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
-import { ZipFile } from 'yazl';
 import { AudioFileError } from '#core/audio/audio-file-error';
 import { mapTime, type TimeMap } from '#core/audio/phrase-alignment';
 import { gatedLoudness } from '#core/measure/integrated-loudness';
@@ -25,7 +21,8 @@ import {
 import { protocolSchema, type Protocol } from '#contracts/protocol';
 import type { ClipDifferenceResult, MeasureClipDifferenceTask } from '#worker/measure-clip-difference';
 import type { CutMatchedClipTask } from '#worker/cut-matched-clip';
-import type { ClipStore } from '../archive/clip-store';
+import type { RenderComparisonZipTask } from '#worker/render-comparison-zip';
+import { temporaryFolder, type ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import {
   findCompareSet,
@@ -239,42 +236,31 @@ export class Compare {
    *
    * @param request - what is compared
    * @param title - heading of the text
-   * @returns a stream that ends by itself, and a function that clears up after it
+   * @returns where it lies, and a function that takes it away
    */
-  async exportZip(
-    request: CompareRequest,
-    title: string,
-  ): Promise<{ zip: NodeJS.ReadableStream; cleanUp: () => Promise<void> }> {
+  async exportZip(request: CompareRequest, title: string): Promise<{ path: string; cleanUp: () => Promise<void> }> {
     const table = await this.table(request);
-    const folder = await mkdtemp(join(tmpdir(), 'sediment-compare-'));
+    const folder = await temporaryFolder(this.store);
     const cleanUp = (): Promise<void> => rm(folder, { recursive: true, force: true });
     try {
-      const zip = new ZipFile();
+      const files: { path: string; as: string }[] = [];
       for (const [i, lane] of table.lanes.entries()) {
         const name = `${i + 1} ${fileName(`${lane.unit} ${lane.date}`)}`;
         const path = await this.path(lane.sha256);
         const into = join(folder, `${i + 1}.wav`);
-        const task: CutMatchedClipTask = { path, gainDb: lane.appliedDb, into };
-        await this.pool.run('cut-matched-clip', task);
-        zip.addFile(into, `matched/${name}.wav`, { compress: false });
-        zip.addFile(path, `original/${name}${extname(path)}`, { compress: false });
+        await this.pool.run('cut-matched-clip', { path, gainDb: lane.appliedDb, into } satisfies CutMatchedClipTask);
+        files.push({ path: into, as: `matched/${name}.wav` }, { path, as: `original/${name}${extname(path)}` });
       }
-      zip.addBuffer(Buffer.from(levelsText(title, table, request), 'utf8'), 'levels.txt');
-      zip.end();
-      return { zip: zip.outputStream, cleanUp };
+      const task: RenderComparisonZipTask = {
+        files,
+        text: { as: 'levels.txt', body: levelsText(title, table, request) },
+        into: join(folder, 'comparison.zip'),
+      };
+      await this.pool.run('render-comparison-zip', task);
+      return { path: task.into, cleanUp };
     } catch (error) {
       await cleanUp();
       throw error;
-    }
-  }
-
-  /** As {@link exportZip}, into a file (for tests and the command line). */
-  async exportTo(request: CompareRequest, title: string, path: string): Promise<void> {
-    const { zip, cleanUp } = await this.exportZip(request, title);
-    try {
-      await pipeline(zip, createWriteStream(path, { flags: 'wx' }));
-    } finally {
-      await cleanUp();
     }
   }
 }

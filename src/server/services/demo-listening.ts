@@ -34,11 +34,13 @@ export async function buildDemoListening(application: Application): Promise<void
   const { tests, scale, compare, jobs } = application;
   if ((await tests.list()).length > 0) return;
   const takes = await compare.candidates('microphone', STEP);
+  /** Keys of listeners who come back, as their browsers would keep them. */
+  const keys = new Map<string, string>();
   const job = jobs.open('Listening through the demo', DEMO_TESTS.length + 1, null);
   for (const [i, plan] of DEMO_TESTS.entries()) {
     const page = await setUp(application, plan, takes);
     if (page) {
-      for (const listener of plan.listeners) await listen(application, page, plan, listener);
+      for (const listener of plan.listeners) await listen(application, page, plan, listener, keys);
       await tests.reveal(page.row.id);
     }
     job.progress(i + 1);
@@ -69,7 +71,7 @@ async function setUp(
   const parsed = newTestSchema.safeParse({ ...plan.test, takes: ids, yardstick });
   // A demo of fewer runs (tests) has fewer tests.
   if (!parsed.success) return null;
-  const { row } = await tests.create(parsed.data, plan.day || undefined);
+  const { row } = await tests.create(parsed.data, plan.day || undefined, `demo ${plan.test.name}`);
   await tests.settled();
   return tests.page(row.id);
 }
@@ -83,7 +85,13 @@ function worthOf(model: string, listener: string): number {
   return (DEMO_EARS[model] ?? 1.3 * (points - 3.3)) + (DEMO_LISTENERS[listener]?.likes[model] ?? 0);
 }
 
-async function listen(application: Application, page: TestPage, plan: DemoTest, listener: string): Promise<void> {
+async function listen(
+  application: Application,
+  page: TestPage,
+  plan: DemoTest,
+  listener: string,
+  keys: Map<string, string>,
+): Promise<void> {
   const { sittings, tests } = application;
   const bits = seededBits(`${plan.test.name}/${listener}`);
   if (plan.test.design === 'performer') {
@@ -97,12 +105,18 @@ async function listen(application: Application, page: TestPage, plan: DemoTest, 
     await tests.performerAnswer(page.row.id, { listener, order, words });
     return;
   }
-  const { sitting } = await sittings.join(page.invitation, listener);
+  const { sitting, listener: own } = await sittings.join(
+    page.invitation,
+    { name: listener, listener: keys.get(listener) ?? null },
+    `demo ${plan.test.name}/${listener}`,
+  );
+  keys.set(listener, own);
   await sittings.about(sitting, { voice: 'any', hearing: 'normal', device: 'headphones' });
   await sittings.headphones(sitting, { left: 'left', phase: 'in' });
   for (let state = await sittings.state(sitting); state.trial;) {
     const trial = (await tests.answers(page.row.id)).find((a) => a.sitting.listener === listener)?.trials[state.trial.ordinal].trial; // prettier-ignore
     if (!trial) return;
+    await sittings.heardElsewhere(sitting);
     state = await sittings.answer(sitting, {
       trial: state.trial.ordinal,
       answer: answerTo(state, trial, page, listener, bits),

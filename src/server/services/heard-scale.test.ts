@@ -3,9 +3,11 @@ import { placeAnswerSchema, placeRequestSchema, scaleRequestSchema } from '#cont
 import { Failure } from '../failures';
 import { testApplication } from '../testing/bench';
 import { importUnits } from '../testing/heard-catalogue';
-import { readAnswersCsv } from './answers-csv';
+import { readAnswersCsv } from '#worker/answers-csv';
 
 const PREFERENCE = scaleRequestSchema.parse({});
+
+const PLACING = '11111111-1111-4111-8111-111111111111';
 
 describe('answers from elsewhere', () => {
   it('are read whatever the order of the columns, with every wrong line named', () => {
@@ -69,17 +71,19 @@ describe('placing the new one', () => {
       const isBetter = units.findIndex((u) => u.specimenId === other) >= 2;
       const offered = now.question.takes.map((t) => t.specimenId);
       const order = isBetter ? [specimenId, other] : [other, specimenId];
-      now = await application.scale.placeAnswer(specimenId, placeAnswerSchema.parse({ ...request, listener: 'Ines', order, offered })); // prettier-ignore
+      now = await application.scale.placeAnswer(specimenId, placeAnswerSchema.parse({ ...request, placing: PLACING, listener: 'Ines', order, offered })); // prettier-ignore
     }
     expect(now.answers).toBe(12);
     const width = (p: typeof now): number => p.place90[1] - p.place90[0];
     expect(width(now)).toBeLessThan(width(first));
     const { items } = await application.scale.scale(PREFERENCE);
     expect(items.findIndex((i) => i.id === specimenId)).toBe(2);
-    expect((await application.scale.placeUndo(specimenId, request)).answers).toBe(11);
+    expect(
+      (await application.scale.placeUndo(specimenId, { ...request, placing: PLACING, listener: 'Ines' })).answers,
+    ).toBe(11);
     const heat = await application.scale.place(specimenId, { ...request, kind: 'heat' });
     expect(heat.question?.takes).toHaveLength(4);
-    const bad = placeAnswerSchema.parse({ ...request, listener: 'Ines', order: [units[0].specimenId, units[1].specimenId], offered: [specimenId, units[1].specimenId] }); // prettier-ignore
+    const bad = placeAnswerSchema.parse({ ...request, placing: PLACING, listener: 'Ines', order: [units[0].specimenId, units[1].specimenId], offered: [specimenId, units[1].specimenId] }); // prettier-ignore
     await expect(application.scale.placeAnswer(specimenId, bad)).rejects.toThrow(/offered/);
     expect(await application.scale.place(specimenId, { ...request, step: 'nothing' })).toMatchObject({ question: null, problem: 'This unit has no measured clip of this step.' }); // prettier-ignore
   });

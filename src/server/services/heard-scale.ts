@@ -7,9 +7,17 @@ import { rankCorrelation } from '#core/stats/rank-correlation';
 import { heardPoints, type HeardFact } from '#core/rules/heard-points';
 import type { Attribute, NewTest } from '#contracts/listening';
 import type { z } from 'zod';
-import type { Placing, placeAnswerSchema, placeRequestSchema, Scale, ScaleRequest } from '#contracts/scale';
+import type {
+  Placing,
+  placeAnswerSchema,
+  placeRequestSchema,
+  placeUndoSchema,
+  Scale,
+  ScaleRequest,
+} from '#contracts/scale';
 import type { Category } from '#contracts/common';
 import { unitName } from '#contracts/unit-name';
+import type { readAnswersCsv } from '#worker/answers-csv';
 import type { IndexedAnswer, RankHeardResult, RankHeardTask } from '#worker/rank-heard';
 import type { Database } from '../db/database';
 import { stepTakes } from '../db/queries/compare';
@@ -28,7 +36,6 @@ import { currentPoints } from '../db/queries/points';
 import { currentRubric } from '../db/queries/rubric';
 import { listSpecimens } from '../db/queries/specimen';
 import { Failure } from '../failures';
-import { readAnswersCsv } from './answers-csv';
 import type { EventHub } from './event-hub';
 import type { WorkerPool } from './worker-pool';
 
@@ -66,6 +73,8 @@ export class HeardScale {
     private readonly database: Database,
     /** One thread: it remembers the last fit. */
     private readonly pool: WorkerPool,
+    /** For files that are brought in. */
+    private readonly reading: WorkerPool,
     private readonly hub: EventHub,
     private readonly now: () => Date,
   ) {}
@@ -230,6 +239,7 @@ export class HeardScale {
           }),
           sighted: false,
           day: this.today(),
+          placingId: sent.placing,
         },
       ]);
     });
@@ -237,9 +247,18 @@ export class HeardScale {
     return this.place(specimenId, sent);
   }
 
-  /** Takes back the last answer of a placing. */
-  async placeUndo(specimenId: string, request: z.output<typeof placeRequestSchema>): Promise<Placing> {
-    await removeLastPlacing(this.database, specimenId, this.now());
+  /**
+   * Takes back the last answer of this listener in this placing; nobody else's, and of no other placing.
+   *
+   * @throws Failure `not-found` where there is none
+   */
+  async placeUndo(specimenId: string, request: z.output<typeof placeUndoSchema>): Promise<Placing> {
+    const isRemoved = await this.database.transaction(async (tx) => {
+      const listenerId = await ensureListener(tx, request.listener);
+      const { placing: placingId, attribute } = request;
+      return removeLastPlacing(tx, { placingId, specimenId, listenerId, attribute }, this.now());
+    });
+    if (!isRemoved) throw new Failure('not-found', `${request.listener} has given no answer in this placing.`);
     this.changed([specimenId], true);
     return this.place(specimenId, request);
   }
@@ -254,7 +273,7 @@ export class HeardScale {
     attribute: Attribute,
     category: Category,
   ): Promise<{ answers: number; units: number; alreadyThere: boolean }> {
-    const { answers, problems } = readAnswersCsv(csv);
+    const { answers, problems } = await this.reading.run<ReturnType<typeof readAnswersCsv>>('parse-answers', csv);
     const known = new Map((await this.units(category)).map((u) => [u.name.toLowerCase(), u.id]));
     const names = distinct(answers.flatMap((a) => [a.winner, a.loser]));
     for (const name of names)
@@ -290,6 +309,7 @@ export class HeardScale {
           circumstances: [],
           sighted: false,
           day: a.day ?? this.today(),
+          placingId: null,
         })),
       );
     });

@@ -79,6 +79,12 @@ export class Integrity {
     return this.whole;
   }
 
+  /** Begins {@link checkAll}, and says how things stand now; the board of jobs shows how far it is. */
+  async checkInBackground(): Promise<ArchiveState> {
+    this.checkAll().catch(this.report);
+    return this.state();
+  }
+
   async state(): Promise<ArchiveState> {
     const { clips, bytes, checked, oldest } = await clipCheckCounts(this.database);
     const { bavail, bsize } = await statfs(this.folder);

@@ -21,7 +21,7 @@ import type { CutListeningClipsResult, CutListeningClipsTask } from '#worker/cut
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
 import { laneTakes } from '../db/queries/compare';
-import { insertHeard, insertWords, wordCounts } from '../db/queries/heard';
+import { heardSpecimens, insertHeard, insertWords, wordCounts } from '../db/queries/heard';
 import {
   addTrials,
   answerTrial,
@@ -36,6 +36,7 @@ import {
   listTests,
   setItemLevel,
   setLeftOut,
+  setSameListener,
   setAbout,
   setRevealed,
   setTestStatus,
@@ -50,7 +51,7 @@ import type { EventHub } from './event-hub';
 import { codeOf, heardFromAnswer, heardItem } from './heard-from-answer';
 import type { HeardScale } from './heard-scale';
 import type { JobBoard } from './job-board';
-import { newKey } from './listening-key';
+import { newKey, newSecret } from './listening-key';
 import { testResult, type SittingAnswers } from './test-result';
 import { takesInOrder } from './takes-in-order';
 import { isRanked } from './trial-plan';
@@ -97,9 +98,12 @@ export class ListeningTests {
   /**
    * Sets up a test; its clips are prepared in the background.
    *
+   * @param test - what is asked of whom
+   * @param day - when
+   * @param secret - what orders are drawn from; given by the demo only, which has to come out alike each time
    * @throws Failure `invalid-request` for takes of different steps, `not-found`
    */
-  async create(test: NewTest, day = this.now().toISOString().slice(0, 10)): Promise<TestPage> {
+  async create(test: NewTest, day = this.now().toISOString().slice(0, 10), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
     const takeIds = [
       ...test.takes,
@@ -114,7 +118,7 @@ export class ListeningTests {
       throw new Failure('invalid-request', 'Two of the clips are of one and the same unit.');
     const ordered = test.seeding === 'seeded' ? await this.scale.strongestFirst(takes, test) : takes;
     const id = await this.database.transaction(async (tx) => {
-      const testId = await insertTest(tx, test, isLive ? 'open' : 'preparing', newKey(), day);
+      const testId = await insertTest(tx, test, isLive ? 'open' : 'preparing', newKey(), secret, day);
       let ordinal = 0;
       const add = (take: (typeof takes)[number], role: ItemRole): Promise<string> =>
         insertItem(tx, {
@@ -237,6 +241,7 @@ export class ListeningTests {
         key: s.key,
         listener: s.listener,
         listenerId: s.listener_id,
+        sameAs: s.same_as,
         answered: trials.filter((t) => t.answer !== null).length,
         finished: s.finished_at !== null,
         leftOut: s.left_out,
@@ -310,6 +315,20 @@ export class ListeningTests {
     this.hub.emit({ type: 'listening', testId });
   }
 
+  /**
+   * Two records of listeners are one person, or are not after all. Nothing is moved: results count them as one.
+   *
+   * @throws Failure `not-found`
+   */
+  async sameListener(id: string, as: string | null): Promise<void> {
+    if (!(await setSameListener(this.database, id, as)))
+      throw new Failure('not-found', 'One of these listeners is not there, or both are one record already.');
+    this.scale.changed(
+      (await heardSpecimens(this.database, id)).map((r) => r.specimen_id),
+      true,
+    );
+  }
+
   /** Forgets what a listener said of themselves. */
   async forgetAbout(listenerId: string): Promise<void> {
     await setAbout(this.database, listenerId, null);
@@ -335,7 +354,7 @@ export class ListeningTests {
       throw new Failure('invalid-request', 'The order names something that is not in this test, or names it twice.');
     await this.database.transaction(async (tx) => {
       const listenerId = await ensureListener(tx, entry.listener);
-      const { row: sitting } = await ensureSitting(tx, id, listenerId, newKey());
+      const { row: sitting } = await ensureSitting(tx, id, listenerId, newKey(), newSecret());
       const from = (await trialsOfSitting(tx, sitting.id)).length;
       const trial: TrialDocument = { kind: 'order', items: [...entry.order], round: 1, isFinal: true };
       await addTrials(tx, sitting.id, from, [trial]);
@@ -379,6 +398,7 @@ export class ListeningTests {
         category: test.category,
         sighted: test.sighted,
         day,
+        placingId: null,
       })),
     );
     return facts.length > 0;

@@ -1,7 +1,14 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { newTestSchema, type Answer, type NewTest, type SittingState, type TestPage } from '#contracts/listening';
+import {
+  newTestSchema,
+  type Answer,
+  type NewTest,
+  type SendAnswer,
+  type SittingState,
+  type TestPage,
+} from '#contracts/listening';
 import { scaleRequestSchema } from '#contracts/scale';
 import type { z } from 'zod';
 import { serve, temporaryFolder, testApplication } from '../testing/bench';
@@ -32,6 +39,12 @@ async function prepared(application: Application, test: NewTest): Promise<TestPa
   return page;
 }
 
+/** Answers after having heard everything. */
+async function answer(application: Application, sitting: string, sent: SendAnswer): Promise<SittingState> {
+  await application.sittings.heardElsewhere(sitting);
+  return application.sittings.answer(sitting, sent);
+}
+
 /** Answers every trial by what the operator knows, as a listener who hears everything would. */
 async function goThrough(
   { application, units }: Rig,
@@ -40,7 +53,7 @@ async function goThrough(
   worthOf: (specimenId: string) => number,
   most = 100,
 ): Promise<string> {
-  const { sitting } = await application.sittings.join(page.invitation, name);
+  const { sitting } = await application.sittings.join(page.invitation, { name });
   for (let i = 0; i < most; i++) {
     const state = await application.sittings.state(sitting);
     if (!state.trial) return sitting;
@@ -49,7 +62,7 @@ async function goThrough(
       const item = page.items.find((x) => x.id === behind[code.charCodeAt(0) - 65]);
       return item?.role === 'known-worse' || item?.role.startsWith('anchor') ? -100 : worthOf(item?.specimenId ?? '');
     };
-    await application.sittings.answer(sitting, {
+    await answer(application, sitting, {
       trial: state.trial.ordinal,
       answer: answerFor(state, worth),
       words: state.trial.askWords ? { A: { words: ['natural'], free: 'like tar' } } : {},
@@ -176,13 +189,13 @@ describe('pairs, ABX, names, ratings, performing', () => {
     const rig = await bench(2);
     const { application, units } = rig;
     const page = await prepared(application, testOf(units, { design: 'abx' }));
-    const { sitting } = await application.sittings.join(page.invitation, 'Ines');
+    const { sitting } = await application.sittings.join(page.invitation, { name: 'Ines' });
     let xs = 0;
     for (let i = 0; i < 17; i++) {
       const { trial } = await application.sittings.state(sitting);
       if (!trial) throw new Error('ended too early');
       if (trial.kind === 'familiarise') {
-        await application.sittings.answer(sitting, {
+        await answer(application, sitting, {
           trial: 0,
           answer: { kind: 'familiarise' },
           words: {},
@@ -198,7 +211,7 @@ describe('pairs, ABX, names, ratings, performing', () => {
       if (right === 'A') xs++;
       // Wrong in four of sixteen.
       const x = i > 12 ? (right === 'A' ? 'B' : 'A') : right;
-      await application.sittings.answer(sitting, {
+      await answer(application, sitting, {
         trial: trial.ordinal,
         answer: { kind: 'abx', x },
         words: {},
@@ -218,8 +231,8 @@ describe('pairs, ABX, names, ratings, performing', () => {
   it('names are guessed against the matching numbers', async () => {
     const { application, units } = await bench(3);
     const page = await prepared(application, testOf(units, { design: 'names' }));
-    const { sitting } = await application.sittings.join(page.invitation, 'Bram');
-    await application.sittings.answer(sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 1 });
+    const { sitting } = await application.sittings.join(page.invitation, { name: 'Bram' });
+    await answer(application, sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 1 });
     const { trial } = await application.sittings.state(sitting);
     expect(trial?.names.map((n) => n.name)).toEqual([...units.map((u) => u.name)].sort());
     const wrong: Answer = {
@@ -231,7 +244,7 @@ describe('pairs, ABX, names, ratings, performing', () => {
     const names = Object.fromEntries(
       items.map((id, i) => [String.fromCharCode(65 + i), page.items.find((x) => x.id === id)?.specimenId ?? '']),
     );
-    await application.sittings.answer(sitting, { trial: 1, answer: { kind: 'names', names }, words: {}, seconds: 9 });
+    await answer(application, sitting, { trial: 1, answer: { kind: 'names', names }, words: {}, seconds: 9 });
     const { result } = await application.tests.reveal(page.row.id);
     expect(result?.sentences[0].words).toContain('3 of 3 names right: a guesser has as many or more 17 times in 100');
   });
@@ -278,7 +291,7 @@ describe('a sitting', () => {
       application,
       testOf(units, { design: 'abx', takes: units.slice(0, 2).map((u) => u.takeId) }),
     );
-    const { sitting } = await application.sittings.join(page.invitation, 'Ines');
+    const { sitting } = await application.sittings.join(page.invitation, { name: 'Ines' });
     const response = await fetch(`${address}/api/listen/${sitting}`);
     const text = await response.text();
     for (const unit of units) {
@@ -286,7 +299,7 @@ describe('a sitting', () => {
       expect(text).not.toContain('Oarlock');
     }
     expect(text).not.toContain('Spring four');
-    await application.sittings.answer(sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 1 });
+    await answer(application, sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 1 });
     const clips = await Promise.all(
       ['A', 'B', 'X', 'X'].map(async (slot) => {
         const clip = await fetch(`${address}/api/listen/${sitting}/clips/1/${slot}`);
@@ -316,34 +329,34 @@ describe('a sitting', () => {
     const rig = await bench(3);
     const { application, units } = rig;
     const page = await prepared(application, testOf(units));
-    const { sitting } = await application.sittings.join(page.invitation, 'Ines');
-    await application.sittings.answer(sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 1 });
+    const { sitting } = await application.sittings.join(page.invitation, { name: 'Ines' });
+    await answer(application, sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 1 });
     await application.sittings.about(sitting, { voice: 'lower', hearing: 'normal', device: 'headphones' });
     // Another device, by the same link.
     const again = await application.sittings.state(sitting);
     expect(again).toMatchObject({ done: 1, needsAbout: false, trial: { ordinal: 1, kind: 'order' } });
     const order: Answer = { kind: 'order', codes: ['C', 'A', 'B'] };
     const other: Answer = { kind: 'order', codes: ['A', 'B', 'C'] };
-    await application.sittings.answer(sitting, { trial: 1, answer: order, words: {}, seconds: 1 });
-    await application.sittings.answer(sitting, { trial: 1, answer: other, words: {}, seconds: 1 });
+    await answer(application, sitting, { trial: 1, answer: order, words: {}, seconds: 1 });
+    await answer(application, sitting, { trial: 1, answer: other, words: {}, seconds: 1 });
     const { answers } = await application.scale.scale(scaleRequestSchema.parse({}));
     expect(answers).toBe(1);
-    await expect(application.sittings.join(page.invitation, 'Ines')).rejects.toThrow(/takes part already/);
+    await expect(application.sittings.join(page.invitation, { name: 'Ines' })).rejects.toThrow(/takes part already/);
     const before = await application.tests.page(page.row.id);
     await application.tests.forgetAbout(before.sittings[0].listenerId);
     expect((await application.tests.page(page.row.id)).sittings[0].about).toBeNull();
     await application.tests.close(page.row.id);
     await expect(application.sittings.answer(sitting, { trial: 2, answer: { kind: 'pair', preferred: 'A' }, words: {}, seconds: 1 })).rejects.toThrow(/closed/); // prettier-ignore
-    await expect(application.sittings.join(page.invitation, 'Bram')).rejects.toThrow(/closed/);
+    await expect(application.sittings.join(page.invitation, { name: 'Bram' })).rejects.toThrow(/closed/);
   });
 
   it('offers breaks after the time that was set', async () => {
     const { application, units } = await bench(3);
     const page = await prepared(application, testOf(units, { design: 'pairs', breakAfterMin: 2 }));
-    const { sitting } = await application.sittings.join(page.invitation, 'Ines');
-    const first = await application.sittings.answer(sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 100 }); // prettier-ignore
+    const { sitting } = await application.sittings.join(page.invitation, { name: 'Ines' });
+    const first = await answer(application, sitting, { trial: 0, answer: { kind: 'familiarise' }, words: {}, seconds: 100 }); // prettier-ignore
     expect(first.breakDue).toBe(false);
-    const second = await application.sittings.answer(sitting, { trial: 1, answer: { kind: 'pair', preferred: 'A' }, words: {}, seconds: 30 }); // prettier-ignore
+    const second = await answer(application, sitting, { trial: 1, answer: { kind: 'pair', preferred: 'A' }, words: {}, seconds: 30 }); // prettier-ignore
     expect(second.breakDue).toBe(true);
   });
 });

@@ -24,6 +24,8 @@ export function checkRunDocument(
   raw: unknown,
   context: RunCheckContext,
 ): { document: RunDocument | null; problems: ProblemDetail[]; files: string[] } {
+  const tooLong = longLists(raw);
+  if (tooLong.length > 0) return { document: null, problems: tooLong, files: [] };
   const parsed = runDocumentSchema.safeParse(raw);
   const problems: ProblemDetail[] = (parsed.error?.issues ?? []).map((issue) => problem(issue.path, issue.message));
   const loose = asRecord(raw);
@@ -39,6 +41,16 @@ export function checkRunDocument(
     files: [...new Set(files)],
   };
 }
+
+/** More than any run has, in any list: checking each entry would only tell the same thing many times. */
+const MOST_ENTRIES = 200;
+
+const longLists = (raw: unknown): ProblemDetail[] =>
+  Object.entries(asRecord(raw)).flatMap(([key, value]) =>
+    Array.isArray(value) && value.length > MOST_ENTRIES
+      ? [problem([key], `holds ${value.length} entries; a run has at most ${MOST_ENTRIES}`)]
+      : [],
+  );
 
 type Loose = Record<string, unknown>;
 

@@ -4,6 +4,7 @@ import {
   QUESTIONS,
   trialDocumentSchema,
   type AboutListener,
+  type Join,
   type NewTest,
   type Reveal,
   type SendAnswer,
@@ -15,12 +16,14 @@ import { insertWords } from '../db/queries/heard';
 import {
   addTrials,
   answerTrial,
-  ensureListener,
   ensureSitting,
+  findListenerByKey,
   findSitting,
   findTestByInvitation,
   finishSitting,
+  insertListener,
   itemsOfTest,
+  noteDeliveries,
   setAbout,
   setHeadphones,
   trialsOfSitting,
@@ -33,11 +36,15 @@ import { Failure } from '../failures';
 import type { EventHub } from './event-hub';
 import { codeOf, isRight, itemOfCode, orderOf } from './heard-from-answer';
 import type { HeardScale } from './heard-scale';
-import { newKey } from './listening-key';
+import { newKey, newSecret } from './listening-key';
 import type { ListeningTests } from './listening-tests';
 import { revealOf } from './test-result';
 import { expectedTrials, firstTrials, followingTrials, isRanked, type Seat } from './trial-plan';
+import { itemBehind, MOST_DELIVERIES, openTrial, slotsOf, unheardSlots } from './trial-slots';
 import type { WorkerPool } from './worker-pool';
+
+/** Sittings of one test; more are no listeners. */
+const MOST_SITTINGS = 400;
 
 interface Opened {
   readonly sitting: SittingRow;
@@ -59,13 +66,15 @@ export class Sittings {
   ) {}
 
   /**
-   * Lets a listener in, or back in.
+   * Lets a listener in, or back in. A name opens nothing: whoever shows the key of a listener, and the name that goes
+   * with it, is that listener; anybody else is somebody new, whatever they are called.
    *
    * @param invitation - key of the test
-   * @param name - as the listener wants to be called
-   * @throws Failure `not-found`, `answer-refused` where the test is not open or the name is taken
+   * @param who - name, and the key from an earlier test
+   * @param secret - what this listener's chance is drawn from; given by the demo only
+   * @throws Failure `not-found`, `answer-refused` where the test is not open, `too-many`
    */
-  async join(invitation: string, name: string): Promise<{ sitting: string }> {
+  async join(invitation: string, who: Join, secret = newSecret()): Promise<{ sitting: string; listener: string }> {
     const row = await findTestByInvitation(this.database, invitation);
     if (!row) throw new Failure('not-found', 'There is no test behind this link.');
     if (row.status === 'preparing')
@@ -74,18 +83,17 @@ export class Sittings {
     const test = newTestSchema.parse(row.document);
     if (test.design === 'performer')
       throw new Failure('answer-refused', 'This test is performed live; the operator enters the answers.');
+    if (row.listeners >= MOST_SITTINGS)
+      throw new Failure('too-many', `This test has ${row.listeners} listeners; it takes no more.`);
     const items = await itemsOfTest(this.database, row.id);
     return this.database.transaction(async (tx) => {
-      const listenerId = await ensureListener(tx, name);
-      const { row: sitting, isNew } = await ensureSitting(tx, row.id, listenerId, newKey());
-      // A name alone must not open somebody else's answers; their own link does.
-      if (!isNew)
-        throw new Failure(
-          'answer-refused',
-          `"${name}" takes part already. Go on by the link of that sitting, or take another name.`,
-        );
-      await addTrials(tx, sitting.id, 0, firstTrials(test, items, seatOf(sitting, row)));
-      return { sitting: sitting.key };
+      const shown = who.listener ? await findListenerByKey(tx, who.listener) : null;
+      const isKnown = shown !== null && shown.name === who.name;
+      const listener = isKnown && who.listener ? who.listener : newKey();
+      const listenerId = isKnown ? shown.id : await insertListener(tx, who.name, listener);
+      const { row: sitting, isNew } = await ensureSitting(tx, row.id, listenerId, newKey(), secret);
+      if (isNew) await addTrials(tx, sitting.id, 0, firstTrials(test, items, seatOf(sitting, row)));
+      return { sitting: sitting.key, listener };
     });
   }
 
@@ -119,7 +127,10 @@ export class Sittings {
     if (!asked) throw new Failure('answer-refused', 'This test does not ask that.');
     if (asked.answer !== null) return stateOf(opened);
     if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed; no more answers are taken.');
+    if (asked !== openTrial(trials)) throw new Failure('answer-refused', 'This question is not open yet.');
     const trial = trialDocumentSchema.parse(asked.document);
+    const unheard = unheardSlots(trial, asked.delivered);
+    if (unheard.length > 0) throw new Failure('answer-refused', `Listen to ${unheard.join(', ')} first.`);
     checkAnswer(test, trial, sent);
     // Getting to know the clips, an ABX or a guessed name moves nothing in the catalogue.
     const tells = await this.database.transaction(async (tx) => {
@@ -156,19 +167,29 @@ export class Sittings {
   }
 
   /**
-   * A clip of a trial that has been reached, by the place in which it is offered.
+   * A clip of the trial that is asked now, by the letter under which it is offered; of no other trial, so that a page
+   * fetches what it plays and nothing else.
    *
-   * @throws Failure `not-found`
+   * @throws Failure `not-found`, `too-many`
    */
   async clip(key: string, ordinal: number, slot: string): Promise<Uint8Array> {
     const { row, trials } = await this.open(key);
-    const reached = trials.findIndex((t) => t.answer === null);
-    const asked = trials.find((t) => t.ordinal === ordinal);
-    if (!asked || (reached >= 0 && ordinal > reached)) throw new Failure('not-found', 'There is no such clip.');
-    const trial = trialDocumentSchema.parse(asked.document);
-    const item = itemBehind(trial, slot);
-    if (!item) throw new Failure('not-found', 'There is no such clip.');
-    return this.pool.run<Uint8Array>('render-blind-clip', this.tests.clipPath(row.id, item));
+    const asked = row.status === 'open' ? openTrial(trials) : null;
+    const trial = asked?.ordinal === ordinal ? trialDocumentSchema.parse(asked.document) : null;
+    const item = trial && itemBehind(trial, slot);
+    if (!asked || !item) throw new Failure('not-found', 'There is no such clip.');
+    if ((asked.delivered[slot] ?? 0) >= MOST_DELIVERIES)
+      throw new Failure('too-many', 'This clip was fetched very often for one question.');
+    const bytes = await this.pool.run<Uint8Array>('render-blind-clip', this.tests.clipPath(row.id, item));
+    await noteDeliveries(this.database, asked.id, [slot]);
+    return bytes;
+  }
+
+  /** Notes that the clips of the open trial were heard where no clip goes out through {@link clip}: in the demo. */
+  async heardElsewhere(key: string): Promise<void> {
+    const asked = openTrial((await this.open(key)).trials);
+    if (!asked) return;
+    await noteDeliveries(this.database, asked.id, slotsOf(trialDocumentSchema.parse(asked.document)));
   }
 
   /** The key of one's own test, once the operator has revealed it. */
@@ -194,24 +215,17 @@ export class Sittings {
   }
 }
 
-/** Chance of a sitting hangs on its number in the database, which no listener sees, and on the invitation. */
+/** Chance comes from secrets of the server: nothing in a link or an answer helps to work it out. */
 const seatOf = (sitting: SittingRow, row: TestDbRow): Seat => ({
   ordinal: sitting.ordinal,
-  seed: `${row.invitation}/${sitting.id}`,
-  testSeed: row.invitation,
+  seed: sitting.secret,
+  testSeed: row.secret,
 });
 
 function answered(row: TrialRow): Parameters<typeof followingTrials>[3][number] {
   const trial = trialDocumentSchema.parse(row.document);
   const answer = answerSchema.parse(row.answer);
   return { trial, order: orderOf(trial, answer), isRight: isRight(trial, answer) };
-}
-
-/** X of an ABX trial and the open reference of a rating stand beside the lettered ones. */
-function itemBehind(trial: TrialDocument, slot: string): string | null {
-  if (slot === 'X' && trial.kind === 'abx') return trial.x;
-  if (slot === 'R' && trial.kind === 'ratings') return trial.reference;
-  return slot.length === 1 ? itemOfCode(trial, slot) : null;
 }
 
 function checkAnswer(test: NewTest, trial: TrialDocument, { answer, words }: SendAnswer): void {

@@ -20,8 +20,8 @@ CREATE TABLE clip_check (
 ALTER TABLE listening_test ADD COLUMN secret text NOT NULL DEFAULT gen_random_uuid()::text || gen_random_uuid()::text;
 ALTER TABLE sitting ADD COLUMN secret text NOT NULL DEFAULT gen_random_uuid()::text || gen_random_uuid()::text;
 
--- Which clips of a trial went out to the listener: an answer needs all of them.
-ALTER TABLE trial ADD COLUMN delivered jsonb NOT NULL DEFAULT '[]';
+-- How often each clip of a trial went out to the listener, by its letter: an answer needs all of them.
+ALTER TABLE trial ADD COLUMN delivered jsonb NOT NULL DEFAULT '{}';
 
 -- A listener is known by a key; a name is what they want to be called. Whom the operator notes by name has no key.
 ALTER TABLE listener DROP CONSTRAINT listener_name_key;
@@ -33,3 +33,13 @@ CREATE INDEX listener_name ON listener (name);
 -- One placing of a unit, from its first question to its last.
 ALTER TABLE heard_answer ADD COLUMN placing_id text;
 CREATE INDEX heard_answer_placing ON heard_answer (placing_id) WHERE placing_id IS NOT NULL;
+
+-- Devices of the owner's that were let in by the token. The cookie itself is not kept, only its hash.
+CREATE TABLE device_session (
+  id bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
+  key_hash char(64) NOT NULL UNIQUE,
+  device text NOT NULL,
+  address text NOT NULL,
+  revoked_at timestamptz,
+  recorded_at timestamptz NOT NULL DEFAULT now()
+);

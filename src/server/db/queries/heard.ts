@@ -18,31 +18,27 @@ export interface HeardAnswer {
   readonly circumstances: readonly (readonly [place: number, levelLu: number, isNamed: 0 | 1])[];
   readonly sighted: boolean;
   readonly day: string;
+  /** The placing that it belongs to; null for all others. */
+  readonly placingId: string | null;
 }
 
+/** Rows that one statement takes. */
+const BATCH = 500;
+
+/** Keeps answers, in the order given; call it in a transaction, so that a failure keeps none. */
 export async function insertHeard(db: Queryable, answers: readonly HeardAnswer[]): Promise<void> {
-  for (const a of answers)
+  for (let from = 0; from < answers.length; from += BATCH)
     await db.query(
       `INSERT INTO heard_answer (trial_id, listener_id, source, import_key, attribute, voice, purpose, category, specimens,
-                                 outcome, ties_allowed, weight, circumstances, sighted, held_on)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
-      [
-        a.trialId,
-        a.listenerId,
-        a.source,
-        a.importKey,
-        a.attribute,
-        a.voice,
-        a.use,
-        a.category,
-        JSON.stringify(a.specimens),
-        a.outcome,
-        a.tiesAllowed,
-        a.weight,
-        JSON.stringify(a.circumstances),
-        a.sighted,
-        a.day,
-      ],
+                                 outcome, ties_allowed, weight, circumstances, sighted, held_on, placing_id)
+       SELECT "trialId", "listenerId", source, "importKey", attribute, voice, "use", category, specimens, outcome,
+              "tiesAllowed", weight, circumstances, sighted, day, "placingId"
+       FROM ROWS FROM (jsonb_to_recordset($1::jsonb) AS (
+         "trialId" bigint, "listenerId" bigint, source text, "importKey" text, attribute text, voice text, "use" text,
+         category text, specimens jsonb, outcome float8, "tiesAllowed" boolean, weight float8, circumstances jsonb,
+         sighted boolean, day date, "placingId" text)) WITH ORDINALITY
+       ORDER BY ordinality`,
+      [JSON.stringify(answers.slice(from, from + BATCH))],
     );
 }
 
@@ -68,9 +64,10 @@ export async function heardAnswers(
   after = '0',
 ): Promise<HeardRow[]> {
   return db.query(
-    `SELECT h.id, h.listener_id, h.specimens, h.outcome, h.ties_allowed, h.weight, h.circumstances, h.sighted, h.voice,
+    `SELECT h.id, coalesce(l.same_as, h.listener_id) AS listener_id, h.specimens, h.outcome, h.ties_allowed, h.weight, h.circumstances, h.sighted, h.voice,
             h.purpose AS use, h.held_on AS day
      FROM heard_answer h
+     LEFT JOIN listener l ON l.id = h.listener_id
      LEFT JOIN trial tr ON tr.id = h.trial_id
      LEFT JOIN sitting si ON si.id = tr.sitting_id
      WHERE h.category = $1 AND h.attribute = $2 AND h.id > $3::bigint AND h.removed_at IS NULL AND si.left_out IS NULL
@@ -83,13 +80,24 @@ export async function hasImport(db: Queryable, importKey: string): Promise<boole
   return (await db.query('SELECT 1 FROM heard_answer WHERE import_key = $1 LIMIT 1', [importKey])).length > 0;
 }
 
-/** Takes back the newest answer of a placing: a slip of the hand. */
-export async function removeLastPlacing(db: Queryable, specimenId: string, at: Date): Promise<boolean> {
+/** Which answers of a placing are meant: those of one listener, of one unit, about one attribute. */
+export interface PlacingOf {
+  readonly placingId: string;
+  readonly specimenId: string;
+  readonly listenerId: string;
+  readonly attribute: string;
+}
+
+/** Takes back the newest answer that a listener gave in a placing: a slip of the hand. */
+export async function removeLastPlacing(db: Queryable, of: PlacingOf, at: Date): Promise<boolean> {
   const rows = await db.query(
-    `UPDATE heard_answer SET removed_at = $2 WHERE id = (
-       SELECT id FROM heard_answer WHERE source = 'placing' AND removed_at IS NULL AND specimens ? $1 ORDER BY id DESC LIMIT 1)
+    `UPDATE heard_answer SET removed_at = $5 WHERE id = (
+       SELECT id FROM heard_answer
+       WHERE source = 'placing' AND removed_at IS NULL AND placing_id = $1 AND specimens ? $2 AND listener_id = $3
+         AND attribute = $4
+       ORDER BY id DESC LIMIT 1)
      RETURNING id`,
-    [specimenId, at],
+    [of.placingId, of.specimenId, of.listenerId, of.attribute, at],
   );
   return rows.length > 0;
 }
@@ -155,5 +163,13 @@ export async function hearings(db: Queryable, category: string): Promise<{ speci
        AND i.role IN ('unit', 'yardstick', 'reference')
      GROUP BY i.specimen_id`,
     [category],
+  );
+}
+
+/** Units that a listener has heard in tests. */
+export async function heardSpecimens(db: Queryable, listenerId: string): Promise<{ specimen_id: string }[]> {
+  return db.query(
+    `SELECT DISTINCT i.specimen_id FROM sitting si JOIN test_item i ON i.test_id = si.test_id WHERE si.listener_id = $1`,
+    [listenerId],
   );
 }

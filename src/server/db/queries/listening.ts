@@ -7,13 +7,15 @@ export interface TestDbRow {
   readonly status: 'preparing' | 'failed' | 'open' | 'closed';
   readonly problem: string | null;
   readonly invitation: string;
+  /** Of the server alone: heats and orders are drawn from it. */
+  readonly secret: string;
   readonly revealed_at: Date | null;
   readonly day: string;
   readonly listeners: number;
   readonly finished: number;
 }
 
-const TEST_COLUMNS = `lt.id, lt.document, lt.status, lt.problem, lt.invitation, lt.revealed_at, lt.held_on AS day,
+const TEST_COLUMNS = `lt.id, lt.document, lt.status, lt.problem, lt.invitation, lt.secret, lt.revealed_at, lt.held_on AS day,
             (SELECT count(*)::int FROM sitting si WHERE si.test_id = lt.id) AS listeners,
             (SELECT count(*)::int FROM sitting si WHERE si.test_id = lt.id AND si.finished_at IS NOT NULL) AS finished`;
 
@@ -22,11 +24,12 @@ export async function insertTest(
   test: NewTest,
   status: TestDbRow['status'],
   invitation: string,
+  secret: string,
   day: string,
 ): Promise<string> {
   const [row] = await db.query<{ id: string }>(
-    'INSERT INTO listening_test (document, status, invitation, held_on) VALUES ($1, $2, $3, $4) RETURNING id',
-    [JSON.stringify(test), status, invitation, day],
+    'INSERT INTO listening_test (document, status, invitation, secret, held_on) VALUES ($1, $2, $3, $4, $5) RETURNING id',
+    [JSON.stringify(test), status, invitation, secret, day],
   );
   return row.id;
 }
@@ -106,9 +109,42 @@ export async function itemsOfTest(db: Queryable, testId: string): Promise<ItemRo
   );
 }
 
+/** The listener whom the operator notes under a name; whoever joined by a link has a key, and is never meant. */
 export async function ensureListener(db: Queryable, name: string): Promise<string> {
-  await db.query('INSERT INTO listener (name) VALUES ($1) ON CONFLICT DO NOTHING', [name]);
-  return (await db.query<{ id: string }>('SELECT id FROM listener WHERE name = $1', [name]))[0].id;
+  const [known] = await db.query<{ id: string }>(
+    'SELECT id FROM listener WHERE name = $1 AND key IS NULL ORDER BY id LIMIT 1',
+    [name],
+  );
+  return known?.id ?? (await insertListener(db, name, null));
+}
+
+/** Somebody new, known by a key from now on. */
+export async function insertListener(db: Queryable, name: string, key: string | null): Promise<string> {
+  const sql = 'INSERT INTO listener (name, key) VALUES ($1, $2) RETURNING id';
+  return (await db.query<{ id: string }>(sql, [name, key]))[0].id;
+}
+
+export async function findListenerByKey(db: Queryable, key: string): Promise<{ id: string; name: string } | null> {
+  return (
+    (await db.query<{ id: string; name: string }>('SELECT id, name FROM listener WHERE key = $1', [key])).at(0) ?? null
+  );
+}
+
+/**
+ * Notes that two records are one person (null: that they are not). Whoever was the same as the first is now the same
+ * as the other.
+ *
+ * @returns whether both are there
+ */
+export async function setSameListener(db: Queryable, id: string, other: string | null): Promise<boolean> {
+  const rows = await db.query(
+    `UPDATE listener SET same_as = (SELECT coalesce(o.same_as, o.id) FROM listener o WHERE o.id = $2::bigint)
+     WHERE (id = $1 OR ($2::bigint IS NOT NULL AND same_as = $1))
+       AND ($2::bigint IS NULL OR EXISTS (SELECT 1 FROM listener o WHERE o.id = $2::bigint AND coalesce(o.same_as, o.id) <> $1))
+     RETURNING id`,
+    [id, other],
+  );
+  return rows.length > 0;
 }
 
 /** What a listener said of themselves; null takes it away. */
@@ -127,12 +163,19 @@ export interface SittingRow {
   readonly about: unknown;
   readonly ordinal: number;
   readonly key: string;
+  /** Of the server alone: this listener's own chance. */
+  readonly secret: string;
+  readonly same_as: string | null;
   readonly headphones: unknown;
   readonly finished_at: Date | null;
   readonly left_out: string | null;
 }
-const SITTING_COLUMNS = `si.id, si.test_id, si.listener_id, l.name AS listener, l.about, si.ordinal, si.key, si.headphones,
-            si.finished_at, si.left_out`;
+/** Two listeners of one test may want the same name; results tell them apart by a number. */
+const LISTENER_LABEL = `l.name || (SELECT CASE WHEN count(*) > 0 THEN ' (' || count(*) + 1 || ')' ELSE '' END
+            FROM sitting sx JOIN listener lx ON lx.id = sx.listener_id
+            WHERE sx.test_id = si.test_id AND lx.name = l.name AND sx.ordinal < si.ordinal)`;
+const SITTING_COLUMNS = `si.id, si.test_id, si.listener_id, ${LISTENER_LABEL} AS listener, l.about, l.same_as, si.ordinal, si.key,
+            si.secret, si.headphones, si.finished_at, si.left_out`;
 const SITTING_TABLES = 'sitting si JOIN listener l ON l.id = si.listener_id';
 
 /** Adds a sitting, or gives the one that this listener has begun. */
@@ -141,12 +184,13 @@ export async function ensureSitting(
   testId: string,
   listenerId: string,
   key: string,
+  secret: string,
 ): Promise<{ row: SittingRow; isNew: boolean }> {
   const inserted = await db.query<{ id: string }>(
-    `INSERT INTO sitting (test_id, listener_id, ordinal, key)
-     VALUES ($1, $2, (SELECT count(*)::int FROM sitting WHERE test_id = $1), $3)
+    `INSERT INTO sitting (test_id, listener_id, ordinal, key, secret)
+     VALUES ($1, $2, (SELECT count(*)::int FROM sitting WHERE test_id = $1), $3, $4)
      ON CONFLICT DO NOTHING RETURNING id`,
-    [testId, listenerId, key],
+    [testId, listenerId, key, secret],
   );
   const [row] = await db.query<SittingRow>(
     `SELECT ${SITTING_COLUMNS} FROM ${SITTING_TABLES} WHERE si.test_id = $1 AND si.listener_id = $2`,
@@ -186,8 +230,19 @@ export interface TrialRow {
   readonly answer: unknown;
   readonly words: unknown;
   readonly seconds: number | null;
+  /** How often each clip went out, by its letter. */
+  readonly delivered: Readonly<Partial<Record<string, number>>>;
 }
-const TRIAL_COLUMNS = 'tr.id, tr.sitting_id, tr.ordinal, tr.document, tr.answer, tr.words, tr.seconds';
+const TRIAL_COLUMNS = 'tr.id, tr.sitting_id, tr.ordinal, tr.document, tr.answer, tr.words, tr.seconds, tr.delivered';
+
+/** Notes that clips of a trial went out. */
+export async function noteDeliveries(db: Queryable, trialId: string, slots: readonly string[]): Promise<void> {
+  for (const slot of slots)
+    await db.query(
+      `UPDATE trial SET delivered = delivered || jsonb_build_object($2::text, coalesce((delivered->>$2)::int, 0) + 1) WHERE id = $1`,
+      [trialId, slot],
+    );
+}
 
 export async function addTrials(
   db: Queryable,

@@ -5,7 +5,14 @@ import type { CompareCandidate, CompareRequest, CompareSet, CompareTable, LaneDi
 import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
 import type { Attribute, NewTestDraft, performerAnswerSchema, TestPage, TestRow } from '#contracts/listening';
-import type { placeAnswerSchema, placeRequestSchema, Placing, Scale, ScaleRequest } from '#contracts/scale';
+import type {
+  placeAnswerSchema,
+  placeRequestSchema,
+  placeUndoSchema,
+  Placing,
+  Scale,
+  ScaleRequest,
+} from '#contracts/scale';
 import { Api } from './api';
 import { Events } from './events';
 import { live } from './live';
@@ -122,7 +129,7 @@ export class ListeningData {
     return this.api.call(ENDPOINTS.placeAnswer, { params: { id }, body: answer });
   }
 
-  placeUndo(id: string, request: z.input<typeof placeRequestSchema>): Observable<Placing> {
+  placeUndo(id: string, request: z.input<typeof placeUndoSchema>): Observable<Placing> {
     return this.api.call(ENDPOINTS.placeUndo, { params: { id }, body: request });
   }
 }

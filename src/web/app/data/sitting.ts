@@ -1,18 +1,24 @@
 import { Injectable, inject } from '@angular/core';
-import type { Observable } from 'rxjs';
+import { tap, type Observable } from 'rxjs';
 import { ENDPOINTS } from '#contracts/http';
 import type { AboutListener, Reveal, SendAnswer, SittingState } from '#contracts/listening';
 import type { z } from 'zod';
 import type { headphonesSchema } from '#contracts/listening';
 import { Api } from './api';
 
+const LISTENER_KEY = 'sediment-listener-key';
+
 /** A listener's page asks for this, and for nothing else: no list of units, no event of the catalogue. */
 @Injectable({ providedIn: 'root' })
 export class SittingData {
   private readonly api = inject(Api);
 
+  /** This browser's listener shows their key again, so that their answers of all tests are one person's. */
   join(key: string, name: string): Observable<{ sitting: string }> {
-    return this.api.call(ENDPOINTS.joinTest, { params: { key }, body: { name } });
+    const body = { name, listener: localStorage.getItem(LISTENER_KEY) };
+    return this.api
+      .call(ENDPOINTS.joinTest, { params: { key }, body })
+      .pipe(tap(({ listener }) => localStorage.setItem(LISTENER_KEY, listener)));
   }
 
   state(key: string): Observable<SittingState> {

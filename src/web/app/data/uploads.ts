@@ -1,37 +1,141 @@
-import { Injectable } from '@angular/core';
-import { Observable } from 'rxjs';
+import { Injectable, inject } from '@angular/core';
+import {
+  catchError,
+  defer,
+  EMPTY,
+  expand,
+  last,
+  map,
+  Observable,
+  retry,
+  switchMap,
+  tap,
+  throwError,
+  timer,
+} from 'rxjs';
 import { clipSchema, type Clip } from '#contracts/clip';
-import { PLAIN_PATHS } from '#contracts/http';
-import { ApiError, problemFromText } from './api';
+import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
+import { uploadSchema, type Upload } from '#contracts/upload';
+import { Api, ApiError, problemFromText } from './api';
 
 /** How far an upload is. */
 export type UploadState =
   { readonly kind: 'sending'; readonly share: number } | { readonly kind: 'stored'; readonly clip: Clip };
 
+/** Files beyond this go in parts, each of which survives a broken connection. */
+const LARGE_BYTES = 32 * 2 ** 20;
+const PART_BYTES = 8 * 2 ** 20;
+/** Waits between attempts, in milliseconds; together some five minutes. */
+const WAITS_MS = [500, 1000, 2000, 5000, 10_000, 30_000, 60_000, 60_000, 120_000] as const;
+
 /** Sends files to the archive; unsubscribing cancels. */
 @Injectable({ providedIn: 'root' })
 export class Uploads {
-  /** XMLHttpRequest, because fetch does not tell how much of a body has been sent. */
+  private readonly api = inject(Api);
+
   send(file: File, keepPart = false): Observable<UploadState> {
-    return new Observable((subscriber) => {
-      const request = new XMLHttpRequest();
-      request.upload.onprogress = (e) =>
-        subscriber.next({ kind: 'sending', share: e.total > 0 ? e.loaded / e.total : 0 });
-      request.onerror = () => subscriber.error(new ApiError(problemFromText('')));
-      request.onload = () => {
-        if (request.status !== 200) {
-          subscriber.error(new ApiError(problemFromText(request.responseText)));
-          return;
-        }
-        subscriber.next({ kind: 'stored', clip: clipSchema.parse(JSON.parse(request.responseText)) });
-        subscriber.complete();
-      };
-      request.open(
-        'POST',
-        `${PLAIN_PATHS.upload}?name=${encodeURIComponent(file.name)}${keepPart ? '&keepPart=1' : ''}`,
-      );
-      request.send(file);
-      return () => request.abort();
-    });
+    return file.size > LARGE_BYTES ? this.inParts(file, keepPart) : this.atOnce(file, keepPart);
   }
+
+  private atOnce(file: File, keepPart: boolean): Observable<UploadState> {
+    const path = `${PLAIN_PATHS.upload}?name=${encodeURIComponent(file.name)}${keepPart ? '&keepPart=1' : ''}`;
+    return sendBytes('POST', path, file).pipe(
+      map((step): UploadState =>
+        step.answer === null
+          ? { kind: 'sending', share: step.share }
+          : { kind: 'stored', clip: clipSchema.parse(step.answer) },
+      ),
+    );
+  }
+
+  /**
+   * Part by part, each begun where the server says that the last one ended. A broken connection is waited out; the
+   * same file chosen again after a reload goes on where it was.
+   */
+  private inParts(file: File, keepPart: boolean): Observable<UploadState> {
+    const known = `sediment-upload ${file.name}/${file.size}/${file.lastModified}`;
+    const parts = defer(() => this.begun(file, known)).pipe(
+      expand((upload) => (upload.offset < upload.bytes ? this.part(file, upload) : EMPTY)),
+    );
+    const stored = (upload: Upload): Observable<UploadState> =>
+      this.api.call(ENDPOINTS.finishUpload, { params: { id: upload.id }, body: { keepPart } }).pipe(
+        tap(() => localStorage.removeItem(known)),
+        map((clip): UploadState => ({ kind: 'stored', clip })),
+      );
+    return new Observable<UploadState>((subscriber) =>
+      parts
+        .pipe(
+          tap(({ offset, bytes }) => subscriber.next({ kind: 'sending', share: offset / bytes })),
+          last(),
+          switchMap(stored),
+        )
+        .subscribe(subscriber),
+    );
+  }
+
+  /** The upload of this very file that was begun before, or a new one. */
+  private begun(file: File, known: string): Observable<Upload> {
+    const id = localStorage.getItem(known);
+    const anew = this.api
+      .call(ENDPOINTS.beginUpload, { body: { name: file.name, bytes: file.size } })
+      .pipe(tap((upload) => localStorage.setItem(known, upload.id)));
+    return id === null
+      ? anew
+      : this.api.call(ENDPOINTS.uploadState, { params: { id } }).pipe(
+          retry({ delay: (error, attempt) => (isGone(error) ? throwError(() => error) : waited(error, attempt)) }),
+          // Finished, or thrown away after a week: begun anew.
+          catchError((error: unknown) => (isGone(error) ? anew : throwError(() => error))),
+        );
+  }
+
+  private part(file: File, upload: Upload): Observable<Upload> {
+    let now = upload;
+    return defer(() => {
+      const path = PLAIN_PATHS.uploadPart.replace(':id', now.id).replace(':offset', String(now.offset));
+      return sendBytes('PATCH', path, file.slice(now.offset, now.offset + PART_BYTES));
+    }).pipe(
+      last(),
+      map((step) => uploadSchema.parse(step.answer)),
+      retry({
+        delay: (error, attempt) =>
+          waited(error, attempt).pipe(
+            // What has arrived of the part that broke off counts.
+            switchMap(() =>
+              this.api.call(ENDPOINTS.uploadState, { params: { id: now.id } }).pipe(retry({ delay: waited })),
+            ),
+            tap((state) => (now = state)),
+          ),
+      }),
+    );
+  }
+}
+
+const isGone = (error: unknown): boolean => error instanceof ApiError && error.problem.code === 'not-found';
+
+/** A refusal is final; silence is waited out, longer each time. */
+function waited(error: unknown, attempt: number): Observable<unknown> {
+  const code = error instanceof ApiError ? error.problem.code : '';
+  const isPassing = ['unreachable', 'upload-broken', 'upload-out-of-step', 'too-many', 'too-busy'].includes(code);
+  const wait = WAITS_MS.at(attempt - 1);
+  return isPassing && wait !== undefined ? timer(wait) : throwError(() => error);
+}
+
+/** XMLHttpRequest, because fetch does not tell how much of a body has been sent. */
+function sendBytes(method: string, path: string, body: Blob): Observable<{ share: number; answer: unknown }> {
+  return new Observable((subscriber) => {
+    const request = new XMLHttpRequest();
+    request.upload.onprogress = (e) => subscriber.next({ share: e.total > 0 ? e.loaded / e.total : 0, answer: null });
+    request.onerror = () => subscriber.error(new ApiError(problemFromText('')));
+    request.onload = () => {
+      if (request.status !== 200) {
+        subscriber.error(new ApiError(problemFromText(request.responseText)));
+        return;
+      }
+      subscriber.next({ share: 1, answer: JSON.parse(request.responseText) as unknown });
+      subscriber.complete();
+    };
+    request.open(method, path);
+    request.send(body);
+    return () => request.abort();
+  });
 }

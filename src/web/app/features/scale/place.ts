@@ -26,6 +26,7 @@ import type { LanePlayer } from '../../audio/lane-player';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { isTyping, ScreenKeys } from '../../data/keys';
+import { newNumber } from '../../data/new-number';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
@@ -70,6 +71,9 @@ export class Place {
   protected readonly order = signal<readonly string[]>([]);
   /** Widths of the interval, question by question. */
   protected readonly history = signal<readonly (readonly [number, number])[]>([]);
+
+  /** Of this placing: what is taken back is an answer of it. */
+  private readonly number = newNumber();
 
   protected readonly kinds = [
     { value: 'pair' as const, label: 'pairs' },
@@ -117,6 +121,10 @@ export class Place {
       this.player?.close();
       this.clips.forget();
     });
+  }
+
+  private whose() {
+    return { placing: this.number, listener: this.listener().trim() || 'the reviewer' };
   }
 
   private request() {
@@ -211,7 +219,7 @@ export class Place {
     this.data
       .placeAnswer(this.id(), {
         ...this.request(),
-        listener: this.listener().trim() || 'the reviewer',
+        ...this.whose(),
         order: ids(codes),
         offered: this.offered().map((o) => o.specimenId),
         isTie,
@@ -229,7 +237,7 @@ export class Place {
   }
 
   protected undo(): void {
-    this.data.placeUndo(this.id(), this.request()).subscribe({
+    this.data.placeUndo(this.id(), { ...this.request(), ...this.whose() }).subscribe({
       next: (placing) => this.take(placing),
       error: (error: unknown) => this.problem.set(problemOf(error)),
     });

@@ -64,7 +64,12 @@ export function readAnswersCsv(text: string): { answers: CsvAnswer[]; problems: 
       info: true,
     }) as unknown as typeof rows;
   } catch (error) {
-    say(null, error instanceof Error ? error.message : String(error));
+    // The reader's own words name the line; what it quotes of the file would be cut off anywhere.
+    const { lines } = error as { lines?: unknown };
+    say(
+      typeof lines === 'number' ? lines : null,
+      'the columns of this line do not fit the heading, or a quote is not closed',
+    );
     return { answers: [], problems };
   }
   const names = heading.split(/[,;]/).map((n) => n.trim().toLowerCase().replaceAll('"', ''));
