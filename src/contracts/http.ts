@@ -431,6 +431,25 @@ export const PLAIN_PATHS = {
   uploadPart: '/api/uploads/:id/:offset',
 } as const;
 
+/** How each of them is called. */
+export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'post' | 'patch'>> = {
+  upload: 'post',
+  audio: 'get',
+  chunk: 'post',
+  benchTake: 'post',
+  sweep: 'get',
+  protocolJson: 'get',
+  unitJson: 'get',
+  unitCsv: 'get',
+  responseText: 'get',
+  impulseWav: 'get',
+  blindClip: 'get',
+  compareZip: 'get',
+  events: 'get',
+  openapi: 'get',
+  uploadPart: 'patch',
+};
+
 /** Who may call each of them. */
 export const PLAIN_WHO = Object.fromEntries(
   Object.entries(PLAIN_PATHS).map(([name, path]) => [name, whoCalls(path)]),

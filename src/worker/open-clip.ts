@@ -26,7 +26,7 @@ export async function openClip(path: string, options: { keepPart?: boolean } = {
     const magic = new Uint8Array(4);
     bytes.read(magic, 0);
     const text = String.fromCharCode(...magic);
-    if (text === 'fLaC') return await openFlac(bytes);
+    if (text === 'fLaC') return openFlac(bytes);
     if (bytes.size > 0 && !['RIFF', 'RF64', 'BW64'].includes(text)) {
       throw new AudioFileError('not-audio', 'This is neither a WAV nor a FLAC file.');
     }

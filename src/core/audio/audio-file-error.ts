@@ -8,6 +8,7 @@ export type AudioFileErrorCode =
   | 'unsupported-rate'
   | 'unsupported-channels'
   | 'not-finite'
+  | 'unmeasurable'
   | 'too-long'
   | 'unlike-rates';
 

@@ -1,3 +1,4 @@
+import { AudioFileError } from './audio-file-error';
 import { mapTime, type TimeMap } from './phrase-alignment';
 
 /** Fade at both ends of what is heard. */
@@ -16,7 +17,7 @@ export interface Passage {
  * @param maps - from the first clip to each (the first one's own map is the identity)
  * @param wanted - passage of the first clip
  * @returns where it begins in each clip, and how long it can be for all of them
- * @throws RangeError where less than half a second is left
+ * @throws AudioFileError `unmeasurable` where less than half a second is left
  */
 export function commonPassage(
   lengthsS: readonly number[],
@@ -28,7 +29,8 @@ export function commonPassage(
   for (const map of maps) if (mapTime(map, fromS) < 0) fromS -= mapTime(map, fromS);
   const startsS = maps.map((map) => Math.max(0, mapTime(map, fromS)));
   const lengthS = Math.min(wanted.lengthS, ...lengthsS.map((length, i) => length - startsS[i]));
-  if (lengthS < 0.5) throw new RangeError('The clips share less than half a second of this passage.');
+  if (lengthS < 0.5)
+    throw new AudioFileError('unmeasurable', 'The clips share less than half a second of this passage.');
   return { startsS, lengthS };
 }
 

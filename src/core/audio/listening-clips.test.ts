@@ -138,7 +138,7 @@ describe('excerpts', () => {
     const lag = (s: number) => ({ kind: 'performance' as const, anchors: [[0, s] as const] });
     expect(commonPassage([20, 20], [lag(0), lag(0.5)], { fromS: 2, lengthS: 10 })).toEqual({ startsS: [2, 2.5], lengthS: 10 }); // prettier-ignore
     expect(commonPassage([20, 20], [lag(0), lag(-3)], { fromS: 1, lengthS: 30 })).toEqual({ startsS: [3, 0], lengthS: 17 }); // prettier-ignore
-    expect(() => commonPassage([20, 3], [lag(0), lag(0)], { fromS: 2.8, lengthS: 5 })).toThrow(RangeError);
+    expect(() => commonPassage([20, 3], [lag(0), lag(0)], { fromS: 2.8, lengthS: 5 })).toThrow(/half a second/);
   });
 
   it('are faded, and equally loud after matching to 0.02 LU', async () => {

@@ -29,6 +29,10 @@ interface Chunk {
   readonly size: number;
 }
 
+/** Recorders and editors write a few dozen; reading more of them would take longer than the sound. */
+const MOST_CHUNKS = 1000;
+/** Sizes of file and data, number of samples, length of the table (EBU Tech 3306). */
+const LEAST_DS64 = 28;
 const UNKNOWN_SIZE = 0xffff_ffff;
 const WAVE_FORMAT_PCM = 1;
 const WAVE_FORMAT_IEEE_FLOAT = 3;
@@ -126,7 +130,13 @@ function findChunks(source: ByteSource): {
   let data: Chunk | null = null;
   let sizes: { data: number } | null = null;
   let position = 12;
+  let chunks = 0;
   while (position + 8 <= source.size) {
+    if (++chunks > MOST_CHUNKS)
+      throw new AudioFileError(
+        'malformed',
+        `The WAV file has more than ${MOST_CHUNKS} chunks, which no recorder writes.`,
+      );
     const head = readBytes(source, position, 8);
     const view = viewOf(head);
     const chunk: Chunk = { id: fourCc(head, 0), start: position + 8, size: view.getUint32(4, true) };
@@ -135,11 +145,16 @@ function findChunks(source: ByteSource): {
     if (chunk.id === 'data') {
       data ??= chunk;
       if (size === UNKNOWN_SIZE && sizes) size = sizes.data;
-      if (size === UNKNOWN_SIZE) break;
+      // Of a header that was never finished, what follows is samples, not chunks.
+      if (size === UNKNOWN_SIZE || (size === 0 && fmt)) break;
     }
     if (chunk.id === 'ds64') {
       const body = readBytes(source, chunk.start, 16);
-      if (body.length < 16) throw new AudioFileError('malformed', 'The "ds64" chunk is too short.');
+      if (chunk.size < LEAST_DS64 || body.length < 16)
+        throw new AudioFileError(
+          'malformed',
+          `The "ds64" chunk is too short: ${chunk.size} bytes in place of ${LEAST_DS64}.`,
+        );
       sizes = { data: Number(viewOf(body).getBigUint64(8, true)) };
     }
     position = nextChunk(source, chunk.start + size, size);

@@ -4,6 +4,8 @@ import { decodeSamples } from './sample-codec';
 import { BLOCK_FRAMES, type SampleStream } from './sample-stream';
 import { readWavHeader } from './wav-header';
 
+/** Full scale is 1; files that hold integers as floats reach 32,768, and are refused with the rest. */
+const LARGEST_SAMPLE = 1e4;
 /** One read of the file serves several blocks: fewer calls into the system. */
 const BLOCKS_PER_READ = 8;
 
@@ -13,7 +15,7 @@ const BLOCKS_PER_READ = 8;
  * @param source - the file
  * @param options - settings
  * @param options.keepPart - read what is there of a truncated file
- * @returns the stream; its `read` throws {@link AudioFileError} `not-finite` at the first NaN or infinite sample
+ * @returns the stream; its `read` throws {@link AudioFileError} `not-finite` at the first sample that is no number, or larger than 10,000
  * @throws {@link AudioFileError} as {@link readWavHeader}
  */
 export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}): SampleStream {
@@ -47,7 +49,7 @@ export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}
       if (frame >= bufferedFrom + buffered) fill();
       const start = (frame - bufferedFrom) * frameBytes;
       decodeSamples(format.encoding, bytes.subarray(start, start + wanted * frameBytes), into, wanted);
-      if (isFloat) assertFinite(into, wanted, frame, format.sampleRate);
+      if (isFloat) assertSane(into, wanted, frame, format.sampleRate);
       frame += wanted;
       return wanted;
     },
@@ -66,9 +68,10 @@ export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}
  * @param block - one array per channel
  * @param frames - how many frames to look at
  * @param firstFrame - position of the block in the clip, for the message
- * @throws {@link AudioFileError} `not-finite` with channel and time of the first such sample
+ * @throws {@link AudioFileError} `not-finite` with channel and time of the first sample that is no number, or beyond
+ *   what any scale of samples reaches
  */
-export function assertFinite(
+export function assertSane(
   block: readonly Float64Array[],
   frames: number,
   firstFrame: number,
@@ -77,11 +80,14 @@ export function assertFinite(
   for (let c = 0; c < block.length; c++) {
     const samples = block[c];
     for (let i = 0; i < frames; i++) {
-      if (!Number.isFinite(samples[i])) {
+      // Not a number fails this as well.
+      if (!(Math.abs(samples[i]) <= LARGEST_SAMPLE)) {
         const time = ((firstFrame + i) / sampleRate).toFixed(4);
+        const value = Number.isFinite(samples[i]) ? samples[i].toExponential(1) : String(samples[i]);
+        const what = Number.isFinite(samples[i]) ? `${value} times full scale` : value;
         throw new AudioFileError(
           'not-finite',
-          `Channel ${c + 1} holds a sample that is ${samples[i]} at ${time} s; such a file cannot be measured. Export it again from the recorder or editor.`,
+          `Channel ${c + 1} holds a sample that is ${what} at ${time} s; such a file cannot be measured. Export it again from the recorder or editor.`,
         );
       }
     }

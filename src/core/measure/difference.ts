@@ -1,3 +1,4 @@
+import { AudioFileError } from '../audio/audio-file-error';
 import { align } from '../audio/alignment';
 import { binRange, sumRange, type BinRange } from '../dsp/bin-range';
 import { FftPlan } from '../dsp/fft';
@@ -55,7 +56,7 @@ const LEAST_FRAMES = 6;
  * @param b - second clip, one channel, same sample rate
  * @param sampleRate - in hertz
  * @param options - settings; bands of 1/12 octave by default
- * @throws RangeError where the clips share less than a third of a second, or one is digital silence
+ * @throws AudioFileError `unmeasurable` where the clips share less than a third of a second, or one is digital silence
  */
 export function difference(
   a: Float64Array,
@@ -63,12 +64,12 @@ export function difference(
   sampleRate: number,
   options: DifferenceOptions = {},
 ): Difference {
-  if (![a, b].every((clip) => clip.some((x) => x !== 0))) throw new RangeError('One of the clips is digital silence.');
+  if (![a, b].every((clip) => clip.some((x) => x !== 0))) throw new AudioFileError('unmeasurable', 'One of the clips is digital silence.');
   const { lagS, isSamePerformance } = align(a, b, sampleRate);
   const lag = Math.round(lagS * sampleRate);
   const start = Math.max(0, -lag);
   const length = Math.min(a.length - start, b.length - start - lag);
-  if (length < sampleRate / 3) throw new RangeError('The clips share less than a third of a second.');
+  if (length < sampleRate / 3) throw new AudioFileError('unmeasurable', 'The clips share less than a third of a second.');
   const first = a.subarray(start, start + length);
   const second = b.subarray(start + lag, start + lag + length);
   const bands = fractionalOctaveBands(options.fraction ?? 12, 20, Math.min(20_000, 0.45 * sampleRate));

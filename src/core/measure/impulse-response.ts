@@ -1,3 +1,4 @@
+import { AudioFileError } from '../audio/audio-file-error';
 import { findSweepShape, sweepRate, type SweepShape } from '../dsp/exponential-sweep';
 import { FftPlan } from '../dsp/fft';
 import { fftSize, inverseReal, transformPair } from '../dsp/real-transform';
@@ -26,12 +27,12 @@ export interface ImpulseResponse {
  * @param played - the sweep as it was played, one channel
  * @param recorded - what came back, one channel, same sample rate
  * @param sampleRate - in hertz
- * @throws RangeError where `played` is no exponential sweep, or `recorded` no answer to it
+ * @throws AudioFileError `unmeasurable` where `played` is no exponential sweep, or `recorded` no answer to it
  */
 export function impulseResponse(played: Float64Array, recorded: Float64Array, sampleRate: number): ImpulseResponse {
   const sweep = findSweepShape(played, sampleRate);
-  if (!sweep) throw new RangeError('The first file is not an exponential sweep.');
-  if (recorded.every((x) => x === 0)) throw new RangeError('The recording is digital silence.');
+  if (!sweep) throw new AudioFileError('unmeasurable', 'The first file is not an exponential sweep.');
+  if (recorded.every((x) => x === 0)) throw new AudioFileError('unmeasurable', 'The recording is digital silence.');
   const fft = new FftPlan(fftSize(played.length + 0.05 * sampleRate));
   const [x, y] = transformPair(fft, played, recorded);
   let largest = 0;
@@ -49,7 +50,7 @@ export function impulseResponse(played: Float64Array, recorded: Float64Array, sa
   // Noise spreads over the whole response; an answer to the sweep stands out of it.
   const meanSquare = samples.reduce((s, x) => s + x * x, 0) / samples.length;
   if (samples[peak] ** 2 < LEAST_CREST * meanSquare)
-    throw new RangeError('The recording holds no answer to the sweep.');
+    throw new AudioFileError('unmeasurable', 'The recording holds no answer to the sweep.');
   return { samples, sampleRate, peak, sweep };
 }
 

@@ -1,3 +1,4 @@
+import { AudioFileError } from '../audio/audio-file-error';
 import type { Dbtp, Lufs } from '../units';
 
 /** Clips that are compared by ear may not come nearer to full scale. */
@@ -24,13 +25,13 @@ export interface LevelMatch {
  *
  * @param clips - two or more (one is brought to the target)
  * @param wantedLufs - target; the loudest clip's own loudness is never exceeded unless this says so
- * @throws RangeError where a clip has no loudness (silence cannot be matched)
+ * @throws AudioFileError `unmeasurable` where a clip has no loudness (silence cannot be matched)
  */
 export function levelMatch(clips: readonly MatchedClip[], wantedLufs: number): LevelMatch {
   let targetLufs = wantedLufs;
   let heldBackBy: number | null = null;
   clips.forEach(({ integratedLufs, truePeakDbtp }, i) => {
-    if (!Number.isFinite(integratedLufs)) throw new RangeError(`clip ${i + 1} has no loudness above −70 LUFS`);
+    if (!Number.isFinite(integratedLufs)) throw new AudioFileError('unmeasurable', `clip ${i + 1} has no loudness above −70 LUFS`);
     const highest = integratedLufs + TRUE_PEAK_CEILING_DBTP - truePeakDbtp;
     if (highest < targetLufs) {
       targetLufs = highest;

@@ -113,7 +113,12 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
       const path = temporaryPath();
       const hashing = new HashingStream();
       try {
-        await pipeline(bytes, hashing, createWriteStream(path, { flags: 'wx', flush: true }));
+        // A failure of ours leaves the stream open, so that the other side can still be told.
+        await pipeline(
+          bytes.iterator({ destroyOnReturn: false }),
+          hashing,
+          createWriteStream(path, { flags: 'wx', flush: true }),
+        );
       } catch (error) {
         await rm(path, { force: true });
         throw error;

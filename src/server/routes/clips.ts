@@ -14,28 +14,28 @@ const partParams = z.object({ id: uploadIdSchema, offset: z.coerce.number().int(
 /** Upload and playback: bytes in, bytes out. */
 export function clipRoutes(site: Site, { ingest, store, uploads }: Application): void {
   const fewAtOnce = atOnce(LIMITS.uploadsAtOnce, 4 * LIMITS.uploadsAtOnce, 'Many uploads are running already.');
-  plain(site, 'post', 'upload', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'upload', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { name, keepPart } = parse(uploadQuery, request.query);
-      response.json(await ingest.ingest(request, name, { keepPart: keepPart === '1' }));
+      response.json(await ingest.ingest(request, name, { keepPart: keepPart === '1', signal: goneSignal(response) }));
     } catch (error) {
-      next(request.readableAborted ? brokenOff() : error);
+      next(isBrokenOff(error) ? brokenOff() : error);
     }
   });
 
   handle(site, ENDPOINTS.beginUpload, ({ body }) => uploads.begin(body));
   handle(site, ENDPOINTS.uploadState, ({ params }) => uploads.state(params.id));
   handle(site, ENDPOINTS.finishUpload, ({ params, body }) => uploads.finish(params.id, body));
-  plain(site, 'patch', 'uploadPart', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'uploadPart', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { id, offset } = parse(partParams, request.params);
       response.json(await uploads.add(id, offset, request));
     } catch (error) {
-      next(request.readableAborted ? brokenOff() : error);
+      next(isBrokenOff(error) ? brokenOff() : error);
     }
   });
 
-  plain(site, 'get', 'audio', async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'audio', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const sha256 = sha256Schema.safeParse(request.params['sha256']);
       const path = sha256.success ? await store.verified(sha256.data) : null;
@@ -50,5 +50,19 @@ export function clipRoutes(site: Site, { ingest, store, uploads }: Application):
     }
   });
 }
+
+/** Aborts when the other side goes away before it was answered. */
+function goneSignal(response: Response): AbortSignal {
+  const gone = new AbortController();
+  response.on('close', () => {
+    if (!response.writableFinished) gone.abort();
+  });
+  return gone.signal;
+}
+
+/** The other side has gone; a full disk, too, ends a stream, and is something else. */
+const isBrokenOff = (error: unknown): boolean =>
+  ['ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE', 'ABORT_ERR'].includes((error as NodeJS.ErrnoException).code ?? '') ||
+  (error as Error).name === 'AbortError';
 
 const brokenOff = (): Failure => new Failure('upload-broken', 'The upload broke off before its end.');

@@ -10,7 +10,7 @@ const KEEP_ALIVE_MS = 20_000;
 /** Server-sent events: first the jobs as they stand, then whatever happens. */
 export function eventRoutes(site: Site, { hub, jobs }: Application): void {
   const few = atOnce(LIMITS.eventStreams, LIMITS.eventStreamsInAll, 'Many pages of Sediment are open; close some.');
-  plain(site, 'get', 'events', few, (request: Request, response: Response) => {
+  plain(site, 'events', few, (request: Request, response: Response) => {
     response.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',

@@ -12,7 +12,7 @@ export function exportRoutes(site: Site, { catalogue, sweeps }: Application): vo
     name: keyof typeof PLAIN_PATHS,
     answer: (id: string, response: Response) => Promise<void>,
   ): void => {
-    plain(site, 'get', name, async (request: Request, response: Response, next: NextFunction) => {
+    plain(site, name, async (request: Request, response: Response, next: NextFunction) => {
       try {
         const id = idSchema.safeParse(request.params['id']);
         if (!id.success) throw new Failure('not-found', 'There is nothing with this number.');

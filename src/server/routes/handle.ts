@@ -1,6 +1,6 @@
 import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import type { z } from 'zod';
-import { PLAIN_PATHS, PLAIN_WHO, type Endpoint } from '#contracts/http';
+import { PLAIN_METHODS, PLAIN_PATHS, PLAIN_WHO, type Endpoint } from '#contracts/http';
 import type { ProblemDetail } from '#contracts/problem';
 import { unsoundText } from '#contracts/sound-text';
 import { Failure } from '../failures';
@@ -47,13 +47,8 @@ export function handle<P extends z.ZodType, B extends z.ZodType, A extends z.Zod
 }
 
 /** A route that does not speak JSON in both directions, behind its door. */
-export function plain(
-  { app, doors }: Site,
-  method: 'get' | 'post' | 'patch',
-  name: keyof typeof PLAIN_PATHS,
-  ...handlers: RequestHandler[]
-): void {
-  app[method](PLAIN_PATHS[name], doors.door(PLAIN_WHO[name]), ...handlers);
+export function plain({ app, doors }: Site, name: keyof typeof PLAIN_PATHS, ...handlers: RequestHandler[]): void {
+  app[PLAIN_METHODS[name]](PLAIN_PATHS[name], doors.door(PLAIN_WHO[name]), ...handlers);
 }
 
 /**

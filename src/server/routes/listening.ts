@@ -91,29 +91,22 @@ export function listeningRoutes(
   handle(site, ENDPOINTS.placeAnswer, ({ params, body }) => scale.placeAnswer(params.id, body));
   handle(site, ENDPOINTS.placeUndo, ({ params, body }) => scale.placeUndo(params.id, body));
 
-  plain(
-    site,
-    'get',
-    'blindClip',
-    listening,
-    guesses,
-    async (request: Request, response: Response, next: NextFunction) => {
-      try {
-        const params = clipParams.safeParse(request.params);
-        if (!params.success) throw new Failure('not-found', 'There is no such clip.');
-        const { key, trial, slot } = params.data;
-        const bytes = await sittings.clip(key, trial, slot);
-        // No name, no date, no tag that would be the same for the same clip.
-        response.set('cache-control', 'no-store').removeHeader('etag');
-        response.writeHead(200, { 'content-type': 'audio/wav', 'content-length': bytes.length });
-        response.end(bytes);
-      } catch (error) {
-        next(error);
-      }
-    },
-  );
+  plain(site, 'blindClip', listening, guesses, async (request: Request, response: Response, next: NextFunction) => {
+    try {
+      const params = clipParams.safeParse(request.params);
+      if (!params.success) throw new Failure('not-found', 'There is no such clip.');
+      const { key, trial, slot } = params.data;
+      const bytes = await sittings.clip(key, trial, slot);
+      // No name, no date, no tag that would be the same for the same clip.
+      response.set('cache-control', 'no-store').removeHeader('etag');
+      response.writeHead(200, { 'content-type': 'audio/wav', 'content-length': bytes.length });
+      response.end(bytes);
+    } catch (error) {
+      next(error);
+    }
+  });
 
-  plain(site, 'get', 'compareZip', async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'compareZip', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { takes, zero, match, from, to, name } = parse(zipQuery, request.query);
       const loop = from === undefined || to === undefined ? null : { fromS: from, toS: to };

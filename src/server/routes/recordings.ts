@@ -26,7 +26,6 @@ const rateQuery = z.object({ rate: z.coerce.number().int().min(8000).max(192_000
 export function recordingRoutes(site: Site, { recordings, bench, protocols, pool }: Application): void {
   plain(
     site,
-    'post',
     'chunk',
     express.raw({ type: 'application/octet-stream', limit: LARGEST_CHUNK }),
     async (request: Request, response: Response, next: NextFunction) => {
@@ -42,7 +41,7 @@ export function recordingRoutes(site: Site, { recordings, bench, protocols, pool
     },
   );
 
-  plain(site, 'post', 'benchTake', express.json(), async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'benchTake', express.json(), async (request: Request, response: Response, next: NextFunction) => {
     try {
       const take = benchTakeSchema.safeParse(request.body);
       if (!take.success) throw new Failure('invalid-request', 'The simulated bench does not understand this.');
@@ -52,7 +51,7 @@ export function recordingRoutes(site: Site, { recordings, bench, protocols, pool
     }
   });
 
-  plain(site, 'get', 'sweep', async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'sweep', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { sweep, protocol } = await versionOf(request);
       const { rate } = parse(rateQuery, request.query);
@@ -65,7 +64,7 @@ export function recordingRoutes(site: Site, { recordings, bench, protocols, pool
     }
   });
 
-  plain(site, 'get', 'protocolJson', async (request: Request, response: Response, next: NextFunction) => {
+  plain(site, 'protocolJson', async (request: Request, response: Response, next: NextFunction) => {
     try {
       const { protocol } = await versionOf(request);
       response.attachment(`${protocol.id}-${protocol.version}.json`);

@@ -52,7 +52,7 @@ export function httpServer(application: Application, options: HttpOptions): Expr
   listeningRoutes(site, application, { host: options.host, port: options.port ?? 0 });
   exportRoutes(site, application);
   eventRoutes(site, application);
-  plain(site, 'get', 'openapi', (_request, response) => {
+  plain(site, 'openapi', (_request, response) => {
     response.json(openApiDocument(application.status.version));
   });
   // Behind the owner's door, so that nobody learns from outside what there is.

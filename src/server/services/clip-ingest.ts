@@ -17,6 +17,14 @@ export interface InspectedFile {
   readonly verdict: InspectClipResult;
 }
 
+/** How a file is taken in. */
+export interface IngestOptions {
+  /** Keep what is there of a truncated file. */
+  readonly keepPart: boolean;
+  /** Whoever sent it has gone: looking at it is given up. */
+  readonly signal?: AbortSignal;
+}
+
 /** How clips come into the archive: received, inspected, kept, noted — in this order, so that nothing half-done shows. */
 export class ClipIngest {
   constructor(
@@ -27,7 +35,7 @@ export class ClipIngest {
   ) {}
 
   /** One upload from beginning to end. */
-  async ingest(bytes: Readable, name: string, options: { keepPart: boolean }): Promise<Clip> {
+  async ingest(bytes: Readable, name: string, options: IngestOptions): Promise<Clip> {
     const file = await this.receive(bytes, name, options);
     if (file.verdict.ok) return this.keep(file);
     await this.discard(file);
@@ -39,8 +47,8 @@ export class ClipIngest {
    *
    * @throws Failure `clip-truncated`, `clip-refused`
    */
-  async ingestFile(path: string, name: string, options: { keepPart: boolean }): Promise<Clip> {
-    const verdict = await this.pool.inspect({ path, keepPart: options.keepPart });
+  async ingestFile(path: string, name: string, options: IngestOptions): Promise<Clip> {
+    const verdict = await this.pool.inspect({ path, keepPart: options.keepPart }, options.signal);
     if (!verdict.ok) throw refusal({ name, verdict });
     return this.keep({ name, incoming: await this.store.measure(path), verdict });
   }
@@ -52,10 +60,11 @@ export class ClipIngest {
   }
 
   /** Streams a file to disk and looks at it; keeps nothing yet. */
-  async receive(bytes: Readable, name: string, options: { keepPart: boolean }): Promise<InspectedFile> {
+  async receive(bytes: Readable, name: string, options: IngestOptions): Promise<InspectedFile> {
     const incoming = await this.store.receive(bytes);
     try {
-      return { name, incoming, verdict: await this.pool.inspect({ path: incoming.path, keepPart: options.keepPart }) };
+      const task = { path: incoming.path, keepPart: options.keepPart };
+      return { name, incoming, verdict: await this.pool.inspect(task, options.signal) };
     } catch (error) {
       await this.store.discard(incoming);
       throw error;

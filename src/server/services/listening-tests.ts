@@ -155,7 +155,7 @@ export class ListeningTests {
     const work = this.prepare(id)
       .catch(async (error: unknown) => {
         await setTestStatus(this.database, id, 'failed', problemOf(error));
-        if (!(error instanceof Failure)) this.report(error);
+        if (asFailure(error).code === 'internal') this.report(error);
       })
       .catch(this.report)
       .finally(() => {

@@ -129,9 +129,9 @@ export class Sittings {
     if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed; no more answers are taken.');
     if (asked !== openTrial(trials)) throw new Failure('answer-refused', 'This question is not open yet.');
     const trial = trialDocumentSchema.parse(asked.document);
+    checkAnswer(test, trial, sent);
     const unheard = unheardSlots(trial, asked.delivered);
     if (unheard.length > 0) throw new Failure('answer-refused', `Listen to ${unheard.join(', ')} first.`);
-    checkAnswer(test, trial, sent);
     // Getting to know the clips, an ABX or a guessed name moves nothing in the catalogue.
     const tells = await this.database.transaction(async (tx) => {
       const { answer, words, seconds } = sent;

@@ -94,7 +94,11 @@ export class Uploads {
         }
       };
       try {
-        await pipeline(part, limited, createWriteStream(this.pathOf(id), { flags: 'r+', start: offset }));
+        await pipeline(
+          part.iterator({ destroyOnReturn: false }),
+          limited,
+          createWriteStream(this.pathOf(id), { flags: 'r+', start: offset }),
+        );
       } finally {
         await flush(this.pathOf(id));
       }

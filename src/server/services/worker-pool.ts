@@ -12,6 +12,7 @@ import {
   type InspectClipTask,
   type SalvageClipTask,
 } from '#contracts/worker-messages';
+import { WorkLane } from './work-lane';
 
 /** Heavy work, off the main thread. */
 export interface WorkerPool {
@@ -22,12 +23,27 @@ export interface WorkerPool {
     segments?: Segments | null,
     options?: Pick<AnalyseClipTask, 'dualMono' | 'part'>,
   ): Promise<AnalyseClipResult>;
-  inspect(task: InspectClipTask): Promise<InspectClipResult>;
+  inspect(task: InspectClipTask, signal?: AbortSignal): Promise<InspectClipResult>;
   salvage(task: SalvageClipTask): Promise<void>;
   /** Runs any other task file of the folder. */
   run<Result = undefined>(task: string, data: unknown): Promise<Result>;
   close(): Promise<void>;
 }
+
+/** How much of a kind is done at once and may wait; kinds that are not named are quick, or their callers keep count. */
+const LANES: Readonly<Record<string, readonly [atOnce: number, waiting: number]>> = {
+  'inspect-clip': [2, 200],
+  'render-blind-clip': [2, 400],
+  'render-sweep': [1, 8],
+  'render-comparison-zip': [1, 8],
+  'render-bench-take': [1, 16],
+  'draw-spectrogram': [1, 64],
+  'cut-matched-clip': [1, 64],
+  'cut-clip': [1, 16],
+  'cut-listening-clips': [1, 64],
+  'measure-clip-difference': [1, 64],
+  'parse-answers': [1, 8],
+};
 
 /**
  * A pool of threads, one per core, over the task files of a folder.
@@ -37,23 +53,35 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
   const pool = new Piscina({
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,
-    maxThreads: threads,
+    // One more than measuring ever takes, so that a question does not wait behind a long clip.
+    maxThreads: threads + 1,
     // Somebody at the microphone waits for the next verdict; a thread takes a while to start.
     idleTimeout: 60_000,
     concurrentTasksPerWorker: 1,
   });
   // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with.
   pool.on('error', () => undefined);
-  const run = <Result>(task: string, data: unknown, transferList: MessageChannel['port1'][] = []): Promise<Result> =>
-    (pool.run(data, { filename: join(folder, `${task}.js`), transferList }) as Promise<Result>).catch(
-      (error: unknown) => {
-        throw asAudioFileError(error);
-      },
-    );
+  const lanes = new Map(
+    Object.entries(LANES).map(([task, [atOnce, waiting]]) => [task, new WorkLane(atOnce, waiting)]),
+  );
+  const run = async <Result>(
+    task: string,
+    data: unknown,
+    transferList: MessageChannel['port1'][] = [],
+    signal?: AbortSignal,
+  ): Promise<Result> => {
+    const options = { filename: join(folder, `${task}.js`), transferList, ...(signal ? { signal } : {}) };
+    const work = (): Promise<Result> => pool.run(data, options) as Promise<Result>;
+    try {
+      return await (lanes.get(task)?.run(work, signal) ?? work());
+    } catch (error) {
+      throw asAudioFileError(error);
+    }
+  };
   return {
     threads,
-    run,
-    inspect: (task) => run('inspect-clip', task),
+    run: (task, data) => run(task, data),
+    inspect: (task, signal) => run('inspect-clip', task, [], signal),
     salvage: (task) => run('salvage-clip', task),
     async analyse(path, onProgress, segments = null, options = {}) {
       const { port1, port2 } = new MessageChannel();
