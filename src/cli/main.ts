@@ -1,6 +1,7 @@
 import { Command, CommanderError } from 'commander';
 import { packageVersion } from '#server/package-root';
 import { analyzeCommand } from './analyze';
+import { checkCommand } from './check';
 import { differenceCommand } from './difference';
 import { importCommand } from './import';
 import { listenCommand } from './listen';
@@ -19,6 +20,7 @@ const program = new Command('sediment')
 program.addCommand(analyzeCommand());
 program.addCommand(importCommand());
 program.addCommand(rankCommand());
+program.addCommand(checkCommand());
 program.addCommand(sweepCommand());
 program.addCommand(responseCommand());
 program.addCommand(differenceCommand());

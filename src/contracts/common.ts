@@ -13,7 +13,7 @@ export const categorySchema = z.enum(CATEGORIES);
 export type Category = z.infer<typeof categorySchema>;
 
 /** A calendar day that exists, ISO 8601. */
-export const daySchema = z.iso.date().refine((day) => day >= '1900' && day < '2200', {
+export const daySchema = z.iso.date({ abort: true }).refine((day) => day >= '1900' && day < '2200', {
   message: 'must be a day between 1900-01-01 and 2199-12-31',
 });
 export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/);

@@ -21,10 +21,12 @@ import {
   orderMissingAnalyses,
   recoverAnalyses,
   requeueAnalysis,
+  requeueDoneAnalysis,
   runsOfAnalysis,
   runsOfClip,
   runsToMeasure,
   startAnalysis,
+  summaryOfAnalysis,
   type AnalysedTakeRow,
   type ClipAnalysisRow,
 } from '../db/queries/analysis';
@@ -47,6 +49,8 @@ function mustBeReadable(result: AnalyseClipResult): void {
     analysisDetailSchema.safeParse(detail).success;
   if (!isReadable) throw new AudioFileError('malformed', 'Its samples give figures that are not numbers.');
 }
+
+const runName = (runId: string): string => `run ${runId}`;
 
 /** Why an analysis failed, as a page may show it: words of the readers and of ours, nothing of libraries. */
 const reasonOf = (error: unknown): string =>
@@ -123,12 +127,19 @@ export class AnalysisQueue {
 
   /** @throws Failure `not-found` where the analysis has not failed */
   async retry(analysisId: string): Promise<void> {
-    if (!(await requeueAnalysis(this.database, analysisId))) {
+    if (!(await requeueAnalysis(this.database, analysisId)) && !(await this.requeueUnreadable(analysisId))) {
       throw new Failure('not-found', 'There is no failed analysis with this number.');
     }
     for (const { specimen_id } of await runsOfAnalysis(this.database, analysisId))
       this.hub.specimenChanged(specimen_id);
     this.enqueue([analysisId]);
+  }
+
+  /** One that is done, but cannot be read any more, may be tried again as well. */
+  private async requeueUnreadable(analysisId: string): Promise<boolean> {
+    const found = await summaryOfAnalysis(this.database, analysisId);
+    if (!found || clipSummarySchema.safeParse(found.summary).success) return false;
+    return requeueDoneAnalysis(this.database, analysisId);
   }
 
   /** Resolves when nothing is waiting or running. */
@@ -182,7 +193,7 @@ export class AnalysisQueue {
   /** A run that cannot be measured must stop neither the start nor the others. */
   private putAside(runId: string, error: unknown): void {
     this.report(error);
-    this.setAside.note('run', `run ${runId}`, 'Its figures cannot be made from what its takes hold.');
+    this.setAside.note('run', runName(runId), 'Its figures cannot be made from what its takes hold.');
   }
 
   /** A new version of the algorithms measures by a person's segments as well. */
@@ -207,6 +218,7 @@ export class AnalysisQueue {
         if (curve) await storeCurve(tx, runId, kind, ALGORITHM_VERSION, curve);
       }
     });
+    this.setAside.clear('run', runName(runId));
   }
 
   /** Measures a clip anew by segments that a person has set (null: by the automatic ones), and its runs with it. */

@@ -59,6 +59,16 @@ export class ClipIngest {
     return this.keep({ name, incoming, verdict: { ok: true, format, truncatedFrom: null } });
   }
 
+  /** Whether the file of a clip is there and what it was. */
+  async isSound(sha256: string): Promise<boolean> {
+    try {
+      return (await this.store.verified(sha256)) !== null;
+    } catch (error) {
+      if (error instanceof Failure && error.code === 'clip-damaged') return false;
+      throw error;
+    }
+  }
+
   /** Streams a file to disk and looks at it; keeps nothing yet. */
   async receive(bytes: Readable, name: string, options: IngestOptions): Promise<InspectedFile> {
     const incoming = await this.store.receive(bytes);

@@ -78,9 +78,11 @@ describe('placing the new one', () => {
     expect(width(now)).toBeLessThan(width(first));
     const { items } = await application.scale.scale(PREFERENCE);
     expect(items.findIndex((i) => i.id === specimenId)).toBe(2);
-    expect(
-      (await application.scale.placeUndo(specimenId, { ...request, placing: PLACING, listener: 'Ines' })).answers,
-    ).toBe(11);
+    const undo = (change: object = {}) => application.scale.placeUndo(specimenId, { ...request, placing: PLACING, listener: 'Ines', ...change }); // prettier-ignore
+    // Nobody else's answer, of no other placing, about nothing else.
+    for (const other of [{ listener: 'Bram' }, { placing: PLACING.replace('1', '2') }, { attribute: 'clear' as const }])
+      await expect(undo(other)).rejects.toThrow(/no answer in this placing/);
+    expect((await undo()).answers).toBe(11);
     const heat = await application.scale.place(specimenId, { ...request, kind: 'heat' });
     expect(heat.question?.takes).toHaveLength(4);
     const bad = placeAnswerSchema.parse({ ...request, placing: PLACING, listener: 'Ines', order: [units[0].specimenId, units[1].specimenId], offered: [specimenId, units[1].specimenId] }); // prettier-ignore

@@ -77,7 +77,14 @@ export class RunImport {
     for (const name of files) {
       const sha256 = run.clips[name];
       const clip = sha256 ? await findClip(this.database, sha256) : null;
-      if (clip) clips.set(name, clip);
+      const isSound = clip !== null && (await this.ingest.isSound(clip.sha256));
+      if (clip && isSound) clips.set(name, clip);
+      else if (clip)
+        problems.push({
+          file: name,
+          field: null,
+          message: 'the file of this clip is missing or damaged; upload it again',
+        });
       else problems.push({ file: name, field: null, message: 'this file has not been uploaded' });
     }
     if (!document || problems.length > 0) throw refused(problems);

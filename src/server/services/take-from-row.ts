@@ -4,8 +4,24 @@ import { takeSchema, type Take } from '#contracts/specimen';
 import { clipFromRow } from '../db/queries/clip';
 import type { TakeRow } from '../db/queries/run';
 
+/** One record that cannot be read must not take the page of its unit with it: it can be measured again. */
+const UNREADABLE = {
+  status: 'failed',
+  reason: 'What was measured cannot be read any more; measure it again.',
+} as const;
+
+/** Null where they are there and do not fit their schema. */
+function readableFigures(
+  row: Pick<TakeRow, 'summary' | 'measurements'>,
+): Pick<Take, 'summary' | 'measurements'> | null {
+  const summary = clipSummarySchema.nullable().safeParse(row.summary);
+  const measurements = measurementSchema.array().safeParse(row.measurements ?? []);
+  return summary.success && measurements.success ? { summary: summary.data, measurements: measurements.data } : null;
+}
+
 /** A take as the pages read it. */
 export function takeFromRow(row: TakeRow): Take {
+  const figures = readableFigures(row);
   return {
     id: row.take_id,
     step: row.step,
@@ -17,8 +33,12 @@ export function takeFromRow(row: TakeRow): Take {
     note: row.note,
     settings: takeSchema.shape.settings.parse(row.settings),
     overruled: takeSchema.shape.overruled.parse(row.overruled),
-    analysis: { id: row.analysis_id, status: row.status, reason: row.reason, attempts: row.attempts },
-    summary: row.summary === null ? null : clipSummarySchema.parse(row.summary),
-    measurements: row.measurements === null ? [] : measurementSchema.array().parse(row.measurements),
+    analysis: {
+      id: row.analysis_id,
+      attempts: row.attempts,
+      ...(figures ? { status: row.status, reason: row.reason } : UNREADABLE),
+    },
+    summary: figures?.summary ?? null,
+    measurements: figures?.measurements ?? [],
   };
 }

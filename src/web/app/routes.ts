@@ -93,6 +93,11 @@ export const routes: Routes = [
     title: 'Protocol · Sediment',
     loadComponent: () => import('./features/protocols/protocol').then((m) => m.ProtocolPage),
   },
+  {
+    path: 'archive',
+    title: 'Archive · Sediment',
+    loadComponent: () => import('./features/archive/archive').then((m) => m.Archive),
+  },
   { path: 'rigs', title: 'Rigs · Sediment', loadComponent: () => import('./features/rigs/rigs').then((m) => m.Rigs) },
   {
     path: 'sessions',

@@ -71,6 +71,20 @@ export async function requeueAnalysis(db: Queryable, id: string): Promise<boolea
   return rows.length > 0;
 }
 
+/** Puts an analysis that is done back into the queue: what it gave cannot be read. */
+export async function requeueDoneAnalysis(db: Queryable, id: string): Promise<boolean> {
+  const rows = await db.query(
+    `UPDATE analysis SET status = 'queued', attempts = 0 WHERE id = $1 AND status = 'done' RETURNING id`,
+    [id],
+  );
+  return rows.length > 0;
+}
+
+export async function summaryOfAnalysis(db: Queryable, id: string): Promise<{ summary: unknown } | null> {
+  const sql = "SELECT summary FROM analysis WHERE id = $1 AND status = 'done'";
+  return (await db.query<{ summary: unknown }>(sql, [id])).at(0) ?? null;
+}
+
 interface AnalysisResultRow {
   readonly summary: unknown;
   readonly detail: unknown;

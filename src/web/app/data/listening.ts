@@ -105,6 +105,10 @@ export class ListeningData {
     return this.api.call(ENDPOINTS.performerAnswer, { params: { id }, body: answer });
   }
 
+  sameListener(listener: string, as: string | null): Observable<unknown> {
+    return this.api.call(ENDPOINTS.sameListener, { params: { id: listener }, body: { as } });
+  }
+
   forgetAbout(listener: string): Observable<unknown> {
     return this.api.call(ENDPOINTS.forgetAbout, { params: { id: listener } });
   }

@@ -4,7 +4,7 @@ import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
-import { catchError, of, switchMap } from 'rxjs';
+import { catchError, of, switchMap, type Observable } from 'rxjs';
 import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
 import type { TestPage } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
@@ -121,7 +121,16 @@ export class Test {
   }
 
   protected forget(listener: string): void {
-    this.data.forgetAbout(listener).subscribe({
+    this.andReload(this.data.forgetAbout(listener));
+  }
+
+  /** @param as - record of the same person; empty for nobody */
+  protected same(listener: string, as: string): void {
+    this.andReload(this.data.sameListener(listener, as === '' ? null : as));
+  }
+
+  private andReload(change: Observable<unknown>): void {
+    change.subscribe({
       next: () => this.run(this.data.testNow(this.id())),
       error: (e: unknown) => this.problem.set(problemOf(e)),
     });

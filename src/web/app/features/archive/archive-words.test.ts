@@ -1,0 +1,35 @@
+import { expect, it } from 'vitest';
+import type { ArchiveState } from '#contracts/archive';
+import { bytesWords, checkedWords, isLittleSpace } from './archive-words';
+
+const state = (change: Partial<ArchiveState>): ArchiveState => ({
+  folder: '/archive',
+  freeBytes: 5e9,
+  clips: 3,
+  bytes: 1e6,
+  checked: 3,
+  oldestCheck: '2026-05-02T10:00:00.000Z',
+  isChecking: false,
+  setAside: [],
+  ...change,
+});
+const damaged = { kind: 'clip', name: 'a.wav', problem: 'Its bytes have changed.', next: 'Upload it.' } as const;
+
+it('says of the clips what was read, and no more', () => {
+  expect(checkedWords(state({ clips: 0, checked: 0 }))).toBe('There are no clips yet.');
+  expect(checkedWords(state({}))).toBe(
+    'All 3 clips were read and held against their names, the oldest reading on 2026-05-02; nothing was wrong with them.',
+  );
+  expect(checkedWords(state({ checked: 1 }))).toMatch(/^1 of 3 clips were read .*; nothing was wrong with them\.$/);
+  expect(checkedWords(state({ checked: 0, oldestCheck: null }))).toMatch(
+    /^No clip has been read again yet; that goes on/,
+  );
+  expect(checkedWords(state({ setAside: [damaged] }))).toMatch(/; 1 of all clips cannot be used as they are\.$/);
+  expect(checkedWords(state({ checked: 0, oldestCheck: null, setAside: [damaged] }))).toMatch(/1 of all clips cannot/);
+  expect(checkedWords(state({ setAside: [{ ...damaged, kind: 'file' }] }))).toMatch(/nothing was wrong with them/);
+});
+
+it('names sizes and warns of little space', () => {
+  expect([12_345, 1.25e6, 3.49e9].map(bytesWords)).toEqual(['12 kB', '1.3 MB', '3.5 GB']);
+  expect([1.9e9, 2e9].map((freeBytes) => isLittleSpace(state({ freeBytes })))).toEqual([true, false]);
+});

@@ -1,0 +1,26 @@
+import type { ArchiveState } from '#contracts/archive';
+
+/** A number of bytes as people say it. */
+export function bytesWords(bytes: number): string {
+  if (bytes < 1e6) return `${Math.round(bytes / 1e3)} kB`;
+  return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`;
+}
+
+/** What may be said of the clips: no more than was read. */
+export function checkedWords({ clips, checked, oldestCheck, setAside }: ArchiveState): string {
+  if (clips === 0) return 'There are no clips yet.';
+  const wrong = setAside.filter((s) => s.kind === 'clip').length;
+  const bad = wrong === 0 ? 'nothing was wrong with them' : `${wrong} of all clips cannot be used as they are`;
+  if (checked === 0)
+    return wrong === 0
+      ? 'No clip has been read again yet; that goes on quietly while Sediment runs.'
+      : `No clip has been read again yet; ${bad}.`;
+  const since = oldestCheck === null ? '' : `, the oldest reading on ${oldestCheck.slice(0, 10)}`;
+  return checked < clips
+    ? `${checked} of ${clips} clips were read and held against their names${since}; ${bad}.`
+    : `All ${clips} clips were read and held against their names${since}; ${bad}.`;
+}
+
+/** Below this, recording soon stops. */
+const LITTLE_BYTES = 2e9;
+export const isLittleSpace = ({ freeBytes }: ArchiveState): boolean => freeBytes < LITTLE_BYTES;
