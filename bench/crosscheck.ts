@@ -36,7 +36,7 @@ function compare(quantity: string, against: string, ours: number, theirs: number
 }
 
 async function analyse(path: string): Promise<ClipAnalysis> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     return await analyseClip(stream, { reopen: () => openClip(path) });
   } finally {
@@ -180,7 +180,7 @@ try {
     level(flac, name, analysis);
     if (name === 'low') library(flac, analysis);
   }
-  const stream = await openClip(join(packageRoot, 'demo/speech/north.flac'));
+  const stream = openClip(join(packageRoot, 'demo/speech/north.flac'));
   const block = [new Float64Array(8192)];
   const samples: number[] = [];
   for (let n = await stream.read(block); n > 0; n = await stream.read(block)) samples.push(...block[0].subarray(0, n));

@@ -62,7 +62,7 @@ async function writeTake(path: string, minutes: number): Promise<void> {
 }
 
 async function drySpeech(): Promise<Float64Array> {
-  const stream = await openClip(join(packageRoot, 'demo/speech/low.flac'));
+  const stream = openClip(join(packageRoot, 'demo/speech/low.flac'));
   const samples = new Float64Array(stream.format.frames);
   const block = allocateBlock(1);
   for (let at = 0, n = await stream.read(block); n > 0; n = await stream.read(block)) {
@@ -85,7 +85,7 @@ async function bestOf(work: () => unknown): Promise<number> {
 }
 
 async function levelOnly(path: string): Promise<void> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     await analyseLevel(stream);
   } finally {

@@ -54,7 +54,7 @@ export function matchCommand(): Command {
 }
 
 async function levelOf(file: string): Promise<LevelAnalysis> {
-  const stream = await openClip(file);
+  const stream = openClip(file);
   try {
     return await analyseLevel(stream);
   } finally {

@@ -8,7 +8,7 @@ export function peaksCommand(): Command {
     .description('print lowest and highest sample per column of a waveform, as JSON')
     .argument('<file>', 'WAV or FLAC file')
     .action(async (file: string) => {
-      const stream = await openClip(file);
+      const stream = openClip(file);
       try {
         const { format, durationS, waveform } = await analyseLevel(stream);
         process.stdout.write(

@@ -1,13 +1,12 @@
 import { z } from 'zod';
 
 /** Something that cannot be used as it is, and what to do about it. */
-export const setAsideSchema = z.object({
+const setAsideSchema = z.object({
   kind: z.enum(['clip', 'run', 'recording', 'test', 'job', 'file']),
   name: z.string(),
   problem: z.string(),
   next: z.string(),
 });
-export type SetAsideJson = z.infer<typeof setAsideSchema>;
 
 /** How the archive is: what lies in it, what was checked, what is wrong. */
 export const archiveStateSchema = z.object({

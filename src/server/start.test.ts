@@ -158,7 +158,8 @@ describe.runIf(canMount)('a full disk', () => {
 
     disk.fill(0);
     const again = refusedStart(disk.folder);
-    expect(again.said === '' || /no space left/.test(again.said)).toBe(true);
+    expect(again.code).toBe(1);
+    expect(again.said).toMatch(/no space left/);
     disk.free();
     const after = await startServer(disk.folder);
     expect((await archive(after.address)).clips).toBe(2);

@@ -7,7 +7,7 @@ import { openClip } from './open-clip';
 /** Measures one clip. */
 export default async function analyseClipTask(task: AnalyseClipTask): Promise<AnalyseClipResult> {
   const { path, progress } = task;
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const analysis = await analyseClip(stream, {
       segments: task.segments ?? null,

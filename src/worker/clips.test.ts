@@ -15,7 +15,7 @@ afterAll(() => rmSync(folder, { recursive: true }));
 const FLAC = join(import.meta.dirname, '../../demo/speech/low.flac');
 
 async function samplesOf(path: string): Promise<Float64Array> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   const block = allocateBlock(stream.format.channels);
   const all: number[] = [];
   for (let n = await stream.read(block); n > 0; n = await stream.read(block)) all.push(...block[0].subarray(0, n));

@@ -37,7 +37,7 @@ export default async function cutClip({ path, method, into }: CutClipTask): Prom
 }
 
 async function findCuts(path: string, method: CutMethod): Promise<{ startS: number; endS: number }[]> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const { sampleRate, channels } = stream.format;
     const meters = Array.from({ length: channels }, () => new FramePowerMeter(sampleRate, BLOCK_FRAMES));
@@ -56,7 +56,7 @@ async function findCuts(path: string, method: CutMethod): Promise<{ startS: numb
 }
 
 async function copyStretch(path: string, startS: number, endS: number, into: string): Promise<void> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   const file = openSync(into, 'wx');
   try {
     const { format } = stream;

@@ -78,7 +78,7 @@ async function laidOver(paths: readonly string[]): Promise<{ maps: TimeMap[]; le
 const MARGIN_S = 0.05;
 
 async function cut(path: string, rate: number, startS: number, frames: number): Promise<Float64Array> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const { sampleRate } = stream.format;
     // Whole samples of both rates at the beginning, so that nothing shifts.

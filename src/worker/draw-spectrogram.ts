@@ -14,7 +14,7 @@ export interface DrawnSpectrogram {
 }
 
 export default async function drawSpectrogramTask({ path }: DrawSpectrogramTask): Promise<DrawnSpectrogram> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const { sampleRate, frames, channels } = stream.format;
     const picture = new Spectrogram(sampleRate, frames);

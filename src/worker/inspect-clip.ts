@@ -11,7 +11,7 @@ import { openBytes, openClip } from './open-clip';
  */
 export default async function inspectClipTask({ path, keepPart }: InspectClipTask): Promise<InspectClipResult> {
   try {
-    const stream = await openClip(path, { keepPart });
+    const stream = openClip(path, { keepPart });
     try {
       let { frames } = stream.format;
       if (!stream.format.encoding.startsWith('pcm')) {

@@ -12,7 +12,7 @@ import { openClip } from './open-clip';
  * @param write - takes the bytes of a WAV file in turn
  */
 export async function copyWithGain(path: string, gainDb: number, write: (piece: Uint8Array) => void): Promise<void> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const { format } = stream;
     const encoding: WavLayout['encoding'] = format.encoding.startsWith('float') ? 'float32' : 'pcm24';

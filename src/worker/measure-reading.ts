@@ -17,7 +17,7 @@ export interface ReadingResult {
 const MOST_S = 10;
 
 export default async function measureReading({ path }: MeasureReadingTask): Promise<ReadingResult> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const { sampleRate, frames } = stream.format;
     const channels = await readStretch(stream, 0, Math.min(frames, Math.round(MOST_S * sampleRate)));

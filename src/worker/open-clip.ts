@@ -20,7 +20,7 @@ export function openBytes(path: string): ByteSource & { close(): void } {
  *
  * @throws AudioFileError for anything else, and as the readers do
  */
-export async function openClip(path: string, options: { keepPart?: boolean } = {}): Promise<SampleStream> {
+export function openClip(path: string, options: { keepPart?: boolean } = {}): SampleStream {
   const bytes = openBytes(path);
   try {
     const magic = new Uint8Array(4);

@@ -13,7 +13,7 @@ const MOST_FRAMES = 15 * 60 * 48_000;
  * @throws AudioFileError `too-long` for more than a quarter of an hour, and as {@link openClip}
  */
 export async function readClip(path: string): Promise<{ samples: Float64Array; format: AudioFormat }> {
-  const stream = await openClip(path);
+  const stream = openClip(path);
   try {
     const { format } = stream;
     if (format.frames > MOST_FRAMES) {

@@ -119,7 +119,7 @@ export class FlacFrameDecoder {
     if (wasted > 0) for (let i = 0; i < length; i++) out[i] <<= wasted;
   }
 
-  /** @param linear - null for a fixed predictor; otherwise its coefficients stand in the stream */
+  /** Of a linear predictor (not null) the coefficients stand in the stream; those of a fixed one are known. */
   private predicted(out: Int32Array, length: number, bits: number, order: number, linear: number | null): void {
     if (order > length) throw damaged('a predictor is longer than its frame');
     for (let i = 0; i < order; i++) out[i] = this.readSigned(bits);

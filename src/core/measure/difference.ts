@@ -64,12 +64,14 @@ export function difference(
   sampleRate: number,
   options: DifferenceOptions = {},
 ): Difference {
-  if (![a, b].every((clip) => clip.some((x) => x !== 0))) throw new AudioFileError('unmeasurable', 'One of the clips is digital silence.');
+  if (![a, b].every((clip) => clip.some((x) => x !== 0)))
+    throw new AudioFileError('unmeasurable', 'One of the clips is digital silence.');
   const { lagS, isSamePerformance } = align(a, b, sampleRate);
   const lag = Math.round(lagS * sampleRate);
   const start = Math.max(0, -lag);
   const length = Math.min(a.length - start, b.length - start - lag);
-  if (length < sampleRate / 3) throw new AudioFileError('unmeasurable', 'The clips share less than a third of a second.');
+  if (length < sampleRate / 3)
+    throw new AudioFileError('unmeasurable', 'The clips share less than a third of a second.');
   const first = a.subarray(start, start + length);
   const second = b.subarray(start + lag, start + lag + length);
   const bands = fractionalOctaveBands(options.fraction ?? 12, 20, Math.min(20_000, 0.45 * sampleRate));

@@ -31,7 +31,8 @@ export function levelMatch(clips: readonly MatchedClip[], wantedLufs: number): L
   let targetLufs = wantedLufs;
   let heldBackBy: number | null = null;
   clips.forEach(({ integratedLufs, truePeakDbtp }, i) => {
-    if (!Number.isFinite(integratedLufs)) throw new AudioFileError('unmeasurable', `clip ${i + 1} has no loudness above −70 LUFS`);
+    if (!Number.isFinite(integratedLufs))
+      throw new AudioFileError('unmeasurable', `clip ${i + 1} has no loudness above −70 LUFS`);
     const highest = integratedLufs + TRUE_PEAK_CEILING_DBTP - truePeakDbtp;
     if (highest < targetLufs) {
       targetLufs = highest;

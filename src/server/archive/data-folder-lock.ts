@@ -49,8 +49,8 @@ const usualClock: LockClock = {
   host: hostname(),
   beatMs: 2_000,
   onLost: (holder) => {
-    console.error(
-      `The data folder was taken over by process ${holder.pid} on ${holder.host}. This Sediment ends, so that nothing is written twice.`,
+    process.stderr.write(
+      `The data folder was taken over by process ${holder.pid} on ${holder.host}. This Sediment ends, so that nothing is written twice.\n`,
     );
     process.exit(1);
   },

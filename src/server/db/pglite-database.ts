@@ -77,7 +77,7 @@ export async function openPglite(
     transaction: (work) =>
       kept(() =>
         pglite.transaction((tx) =>
-          work({ query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx as never, sql, values) }),
+          work({ query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx, sql, values) }),
         ),
       ),
     script: (sql) => kept(() => pglite.exec(sql).then(() => undefined)),

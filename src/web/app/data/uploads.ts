@@ -82,7 +82,7 @@ export class Uploads {
     return id === null
       ? anew
       : this.api.call(ENDPOINTS.uploadState, { params: { id } }).pipe(
-          retry({ delay: (error, attempt) => (isGone(error) ? throwError(() => error) : waited(error, attempt)) }),
+          retry({ delay: waited }),
           // Finished, or thrown away after a week: begun anew.
           catchError((error: unknown) => (isGone(error) ? anew : throwError(() => error))),
         );
