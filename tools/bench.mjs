@@ -1,4 +1,5 @@
 // npm run bench: speed and memory, as ratios against reference programs in the same run.
+// npm run bench server: cost of an acknowledged fact, and how long others wait while somebody asks for much.
 // npm run crosscheck: agreement with them, per quantity. Neither installs a reference.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -7,7 +8,7 @@ import { ensureNodeBuild, ensurePackages, root } from './prepare.mjs';
 ensurePackages();
 await ensureNodeBuild();
 const { build } = await import('esbuild');
-const name = process.argv[2] === 'crosscheck' ? 'crosscheck' : 'measure';
+const name = ['crosscheck', 'server'].includes(process.argv[2]) ? process.argv[2] : 'measure';
 const outfile = join(root, `dist/node/${name}.js`);
 await build({
   absWorkingDir: root,

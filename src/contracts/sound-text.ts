@@ -38,7 +38,10 @@ function problemOf(text: string): string | null {
   return isWellFormed(text) ? null : 'holds half of a character (a lone surrogate)';
 }
 
-/** As String.prototype.isWellFormed of ES2024. */
+/** String.prototype.isWellFormed of ES2024, where there is one; it is much quicker. */
 function isWellFormed(text: string): boolean {
-  return !/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/.test(text);
+  const { isWellFormed: native } = text as { isWellFormed?: () => boolean };
+  return native
+    ? native.call(text)
+    : !/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/.test(text);
 }

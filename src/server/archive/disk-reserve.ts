@@ -1,4 +1,14 @@
-import { closeSync, existsSync, fsyncSync, openSync, rmSync, statfsSync, statSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  rmSync,
+  statfsSync,
+  statSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
 
 /** Two segments of the database's log. */
@@ -22,6 +32,7 @@ export interface DiskReserve {
  * @throws ENOSPC where there is no room for it
  */
 export function openDiskReserve(folder: string): DiskReserve {
+  mkdirSync(folder, { recursive: true });
   const path = join(folder, 'disk-reserve');
   const isThere = (): boolean => existsSync(path) && statSync(path).size === RESERVE_BYTES;
   const free = (): number => {

@@ -17,7 +17,7 @@ import type {
 } from '#contracts/scale';
 import type { Category } from '#contracts/common';
 import { unitName } from '#contracts/unit-name';
-import type { readAnswersCsv } from '#worker/answers-csv';
+import type { ParsedAnswers } from '#worker/parse-answers';
 import type { IndexedAnswer, RankHeardResult, RankHeardTask } from '#worker/rank-heard';
 import type { Database } from '../db/database';
 import { stepTakes } from '../db/queries/compare';
@@ -25,6 +25,7 @@ import {
   heardAnswers,
   hasImport,
   hearings,
+  insertImported,
   insertHeard,
   removeLastPlacing,
   wordCounts,
@@ -273,48 +274,39 @@ export class HeardScale {
     attribute: Attribute,
     category: Category,
   ): Promise<{ answers: number; units: number; alreadyThere: boolean }> {
-    const { answers, problems } = await this.reading.run<ReturnType<typeof readAnswersCsv>>('parse-answers', csv);
+    const parsed = await this.reading.run<ParsedAnswers>('parse-answers', csv);
     const known = new Map((await this.units(category)).map((u) => [u.name.toLowerCase(), u.id]));
-    const names = distinct(answers.flatMap((a) => [a.winner, a.loser]));
-    for (const name of names)
+    const problems = [...parsed.problems];
+    for (const name of parsed.units)
       if (!known.has(name.toLowerCase()))
         problems.push({ file: null, field: null, message: `there is no unit called "${name}"` });
     if (problems.length > 0)
       throw new Failure('answers-refused', 'This file cannot be taken in as it is.', problems.slice(0, 50));
     const importKey = createHash('sha256').update(`${category}/${attribute}/${csv}`).digest('hex');
-    const ids = distinct(names.map((n) => known.get(n.toLowerCase()) ?? ''));
+    const units = Object.fromEntries(parsed.units.map((n) => [n.toLowerCase(), known.get(n.toLowerCase()) ?? '']));
+    const ids = distinct(Object.values(units));
     if (await hasImport(this.database, importKey))
-      return { answers: answers.length, units: ids.length, alreadyThere: true };
-    const tiesAllowed = answers.some((a) => a.isTie);
+      return { answers: parsed.count, units: ids.length, alreadyThere: true };
     await this.database.transaction(async (tx) => {
-      const listeners = new Map<string, string>();
-      for (const name of distinct(answers.flatMap((a) => a.listener ?? [])))
-        listeners.set(name, await ensureListener(tx, name));
-      await insertHeard(
-        tx,
-        answers.map((a) => ({
-          trialId: null,
-          listenerId: a.listener === null ? null : (listeners.get(a.listener) ?? null),
-          source: 'import',
-          importKey,
-          attribute,
-          voice: null,
-          use: null,
-          category,
-          specimens: [a.winner, a.loser].map((n) => known.get(n.toLowerCase()) ?? ''),
-          outcome: a.isTie ? 0.5 : 1,
-          tiesAllowed,
-          weight: a.count * a.weight,
-          // Which of the two was heard first is not known.
-          circumstances: [],
-          sighted: false,
-          day: a.day ?? this.today(),
-          placingId: null,
-        })),
-      );
+      const listeners: Record<string, string> = {};
+      for (const name of parsed.listeners) listeners[name] = await ensureListener(tx, name);
+      const common = {
+        importKey,
+        attribute,
+        category,
+        tiesAllowed: parsed.hasTies,
+        day: this.today(),
+        units,
+        listeners,
+      };
+      for (const batch of parsed.batches) {
+        await insertImported(tx, batch, common);
+        // The database works in this thread: between two batches others have their turn.
+        await new Promise((resolve) => setImmediate(resolve));
+      }
     });
     this.changed(ids);
-    return { answers: answers.length, units: ids.length, alreadyThere: false };
+    return { answers: parsed.count, units: ids.length, alreadyThere: false };
   }
 
   /** Numbers rise as answers are kept: the process has one connection, and one transaction at a time. */

@@ -173,3 +173,39 @@ export async function heardSpecimens(db: Queryable, listenerId: string): Promise
     [listenerId],
   );
 }
+
+/** What all lines of a file of answers have in common, and who is meant by the names in it. */
+export interface ImportedAnswers {
+  readonly importKey: string;
+  readonly attribute: string;
+  readonly category: string;
+  readonly tiesAllowed: boolean;
+  /** Day of lines that name none. */
+  readonly day: string;
+  /** Numbers of units, by their names in lower case. */
+  readonly units: Readonly<Record<string, string>>;
+  readonly listeners: Readonly<Record<string, string>>;
+}
+
+/** Keeps a batch of lines of a file, as JSON; call it in a transaction, so that a failure keeps none. */
+export async function insertImported(db: Queryable, batch: string, of: ImportedAnswers): Promise<void> {
+  await db.query(
+    `INSERT INTO heard_answer (listener_id, source, import_key, attribute, category, specimens, outcome, ties_allowed, weight,
+                               circumstances, held_on)
+     SELECT ($2::jsonb ->> listener)::bigint, 'import', $3, $4, $5,
+            jsonb_build_array($6::jsonb ->> winner, $6::jsonb ->> loser), outcome, $7, weight, '[]', coalesce(day, $8::date)
+     FROM ROWS FROM (jsonb_to_recordset($1::jsonb) AS (
+       winner text, loser text, outcome float8, weight float8, listener text, day date)) WITH ORDINALITY
+     ORDER BY ordinality`,
+    [
+      batch,
+      JSON.stringify(of.listeners),
+      of.importKey,
+      of.attribute,
+      of.category,
+      JSON.stringify(of.units),
+      of.tiesAllowed,
+      of.day,
+    ],
+  );
+}
