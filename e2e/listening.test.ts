@@ -273,7 +273,7 @@ describe('what is heard', () => {
     await resumed.getByRole('heading', { name: 'Thank you' }).waitFor(SOON);
     await second.getByRole('heading', { name: 'Thank you' }).waitFor(SOON);
     const operator = (await open(`/listening/${id}`)).page;
-    await operator.getByRole('cell', { name: 'Listener 2' }).waitFor();
+    await operator.getByRole('cell', { name: 'Listener 2', exact: true }).waitFor();
     expect(await operator.getByText('What may be concluded').count()).toBe(0);
     await operator.getByRole('button', { name: 'Reveal' }).click();
     await operator.getByRole('button', { name: 'Reveal now' }).click();

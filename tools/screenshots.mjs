@@ -50,6 +50,7 @@ const views = [
   ['ranking-chalk', '/ranking', 'chalk', (page) => page.locator('.row.tested').click()],
   ['bench', '/bench', 'chalk'],
   ['gear', '/gear', 'chalk'],
+  ['archive', '/archive', 'chalk'],
   ['unit-takes', `/gear/${idOf('Tidemark')}`, 'chalk'],
   ['unit-measured', `/gear/${idOf('Bosun')}#measured`, 'basalt'],
   ['unit-response', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-curve-chart')],
@@ -78,7 +79,6 @@ const views = [
   ],
   ['session', '/days/2022-04-23', 'chalk'],
   ['booth', `/booth/${await boothPlan()}`, 'chalk', recordInBooth],
-  ['booth-basalt', `/booth/${await boothPlan()}`, 'basalt', openInput],
   ['files', await filesPath(), 'chalk', dropMisnamed],
 ];
 

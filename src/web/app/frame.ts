@@ -28,7 +28,6 @@ const PLACES: readonly Place[] = [
   { label: 'Bench', link: '/bench', does: 'See what is next' },
   { label: 'Protocols', link: '/protocols', does: 'See what is recorded, and how' },
   { label: 'Rigs', link: '/rigs', does: 'Note the chain and its calibrations' },
-  { label: 'Archive', link: '/archive', does: 'See whether everything is there' },
   { label: 'Sessions', link: '/sessions', does: 'Plan, run and resume sessions' },
   { label: 'New run', link: '/new-run', does: 'Bring in takes' },
   { label: 'Gear', link: '/gear', does: 'Look up a unit' },
@@ -36,6 +35,7 @@ const PLACES: readonly Place[] = [
   { label: 'Listening', link: '/listening', does: 'Blind tests: set up, run, reveal' },
   { label: 'Scale', link: '/scale', does: 'All answers as one scale; place a new unit' },
   { label: 'Ranking', link: '/ranking', does: 'See where it stands' },
+  { label: 'Archive', link: '/archive', does: 'See whether everything is there' },
 ];
 
 /** The frame: core log, navigation, header line, page. */
