@@ -2,7 +2,10 @@ import { cpSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } f
 import { dirname, join } from 'node:path';
 import { expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
+import { openDiskReserve, RESERVE_BYTES } from '../archive/disk-reserve';
+import { asFailure } from '../failures';
 import { temporaryFolder } from '../testing/bench';
+import { canMount, smallDisk } from '../testing/small-disk';
 import type { Database } from './database';
 import { openPglite } from './pglite-database';
 
@@ -99,6 +102,55 @@ it('keeps every acknowledged fact over power cuts, and none of a transaction tha
     if (cut === 1) await database.query('CHECKPOINT');
   }
   await database.close();
+});
+
+it.runIf(canMount)(
+  'a disk that fills up in the middle of work costs that work, and neither hangs nor breaks the database',
+  async () => {
+    const disk = smallDisk(190);
+    const reserve = openDiskReserve(disk.folder);
+    let released = 0;
+    const database = await openPglite({
+      folder: join(disk.folder, 'database'),
+      onFull: () => (reserve.release() ? (released++, true) : false),
+      hasRoom: () => reserve.hasRoom(),
+    });
+    await database.script('CREATE TABLE fact (n int, body text); CREATE TABLE kept (n int)');
+    await database.query('INSERT INTO kept VALUES (1)');
+    // Room to begin, and not enough for the log of what follows.
+    disk.fill(17 * 2 ** 20);
+    const bits = seededBits('bodies');
+    const body = (): string => Array.from({ length: 2000 }, () => uniform(bits).toString(36).slice(2)).join('');
+    let refused: unknown = null;
+    for (let n = 0; n < 3000 && refused === null; n++)
+      await database
+        .query('INSERT INTO fact VALUES ($1, $2)', [n, body()])
+        .catch((error: unknown) => (refused = error));
+    expect(asFailure(refused).code).toBe('storage-full');
+    // Rows are taken away and written again: that needs log, but no room in the tables.
+    await expect(
+      database.transaction(async (tx) => {
+        for (let n = 0; n < 1500; n++) await tx.query('UPDATE fact SET body = $1 WHERE n = $2', [body(), n % 40]);
+      }),
+    ).rejects.toThrow();
+    expect(await database.query('SELECT n FROM kept')).toEqual([{ n: 1 }]);
+    disk.free();
+    await database.query('INSERT INTO kept VALUES (2)');
+    expect(await database.query('SELECT n FROM kept ORDER BY n')).toEqual([{ n: 1 }, { n: 2 }]);
+    await database.close();
+  },
+);
+
+it('gives its reserve up when the log cannot be written, and takes it again when there is room', () => {
+  const folder = temporaryFolder();
+  const reserve = openDiskReserve(folder);
+  expect(statSync(join(folder, 'disk-reserve')).size).toBe(RESERVE_BYTES);
+  expect(reserve.hasRoom()).toBe(true);
+  expect(reserve.release()).toBe(true);
+  expect(reserve.release()).toBe(false);
+  expect(existsSync(join(folder, 'disk-reserve'))).toBe(false);
+  expect(reserve.hasRoom()).toBe(true);
+  expect(statSync(join(folder, 'disk-reserve')).size).toBe(RESERVE_BYTES);
 });
 
 it('starts beside what a cut has left of a process', async () => {

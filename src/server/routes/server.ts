@@ -82,10 +82,25 @@ const IDLE_MS = 120_000;
 const HEADERS_MS = 30_000;
 const MOST_CONNECTIONS = 1_000;
 
-/** The server around it. An upload may take hours, as long as something of it comes; silence is limited, not the whole. */
-export function listeningServer(app: Express): Server {
-  const server = createServer({ requestTimeout: 0, headersTimeout: HEADERS_MS, keepAliveTimeout: 10_000 }, app);
-  server.setTimeout(IDLE_MS);
+/**
+ * The server around it. An upload may take hours, as long as something of it comes: what is limited is silence of the
+ * other side, neither the whole nor the time that we take to answer.
+ *
+ * @param app - the interface
+ * @param idleMs - longest silence while a request is on its way in
+ */
+export function listeningServer(app: Express, idleMs = IDLE_MS): Server {
+  const server = createServer({ requestTimeout: 0, headersTimeout: HEADERS_MS, keepAliveTimeout: 10_000 });
+  server.on('request', (request, response) => {
+    const hasBody =
+      request.headers['content-length'] !== undefined || request.headers['transfer-encoding'] !== undefined;
+    const received = (): void => void request.socket.setTimeout(0);
+    if (hasBody) request.once('end', received);
+    else received();
+    response.once('finish', () => request.socket.setTimeout(idleMs));
+    app(request, response);
+  });
+  server.setTimeout(idleMs);
   server.maxConnections = MOST_CONNECTIONS;
   return server;
 }

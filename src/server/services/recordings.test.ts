@@ -1,4 +1,4 @@
-import { appendFileSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { appendFileSync, mkdirSync, readdirSync, readlinkSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { encodeSamples } from '#core/audio/sample-codec';
@@ -44,6 +44,26 @@ describe('a recording', () => {
     // 24 bits: half a step is 2⁻²⁴.
     expect(samples.reduce((m, x, i) => Math.max(m, Math.abs(x - sent[i])), 0)).toBeLessThanOrEqual(2 ** -24);
     expect(await app.recordings.list()).toEqual([]);
+  });
+
+  it('holds few files open, however many were begun, and goes on with each', async () => {
+    const app = await testApplication();
+    const ids: string[] = [];
+    for (let i = 0; i < 60; i++) ids.push((await app.recordings.start(START)).id);
+    await Promise.all(ids.map((id) => app.recordings.write(id, 0, chunk(0))));
+    await app.recordings.list();
+    const open = readdirSync('/proc/self/fd').filter((fd) => {
+      try {
+        return readlinkSync(`/proc/self/fd/${fd}`).startsWith(join(app.status.dataFolder, 'recordings'));
+      } catch {
+        return false;
+      }
+    });
+    // Two files each of 24 recordings, and of those that are just being closed.
+    expect(open.length).toBeLessThanOrEqual(60);
+    await app.recordings.write(ids[0], FRAMES, chunk(1));
+    expect((await app.recordings.finish(ids[0], 2 * FRAMES, 'take.wav')).clip.format.durationS).toBe(1);
+    expect(await app.recordings.list()).toHaveLength(59);
   });
 
   it('is not finished while a part is missing, and says which', async () => {
