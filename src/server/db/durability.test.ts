@@ -109,7 +109,7 @@ it.runIf(canMount)(
   async () => {
     const disk = smallDisk(190);
     const reserve = openDiskReserve(disk.folder);
-      const database = await openPglite({
+    const database = await openPglite({
       folder: join(disk.folder, 'database'),
       onFull: () => reserve.release(),
       hasRoom: () => reserve.hasRoom(),
