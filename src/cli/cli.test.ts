@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
@@ -265,5 +265,26 @@ describe('sediment sweep, response, difference, match, peaks', () => {
     const refused = await sediment('sweep', '--out', join(folder, 's.wav'), '--seconds', 'ten');
     expect(refused.code).not.toBe(0);
     expect(refused.stderr).toMatch(/number from 0\.5 to 120/);
+  });
+});
+
+describe('sediment check', () => {
+  it('reads every clip, names what is wrong, and says so by its code, with and without a server', async () => {
+    const data = temporaryFolder();
+    await sediment('import', writeRunFolder(temporaryFolder()), '--data', data);
+    expect(await sediment('check', '--data', data)).toMatchObject({
+      code: 0,
+      stdout: '3 of 3 clips read; nothing is wrong.\n',
+    });
+    const clip = readdirSync(join(data, 'clips'), { recursive: true }).map(String).find((n) => n.endsWith('.wav')) ?? ''; // prettier-ignore
+    const bytes = readFileSync(join(data, 'clips', clip));
+    bytes[500] ^= 1;
+    writeFileSync(join(data, 'clips', clip), bytes);
+    const found = await sediment('check', '--data', data);
+    expect(found.code).toBe(1);
+    expect(found.stdout).toMatch(/^\w+\.wav \([0-9a-f]{12}…\): Its bytes have changed .* Upload the original/m);
+    const server = await startServer(data);
+    expect((await sediment('check', '--data', data)).stdout).toBe(found.stdout);
+    await server.kill('SIGTERM');
   });
 });

@@ -158,6 +158,20 @@ describe('readWavHeader', () => {
     expect(read(cut, true).format.frames).toBe(12_000);
   });
 
+  it('reads no more chunks than any recorder writes', () => {
+    const sound = [...chunk('fmt ', fmt(1, 1, 48_000, 16)), ...chunk('data', new Array<number>(8).fill(0))];
+    const empty = (count: number): number[] => Array.from({ length: count }, () => chunk('junk', [])).flat();
+    expect(read(riff(empty(900), sound)).format.frames).toBe(4);
+    expect(refusal(riff(empty(1100), sound))).toMatchObject({ code: 'malformed', message: expect.stringMatching(/more than 1000 chunks/) as string }); // prettier-ignore
+  });
+
+  it('says that a chunk of 64-bit sizes is too short, not that hours are missing', () => {
+    const short = chunk('ds64', [...u32(100), ...u32(0), ...u32(8), ...u32(0), ...u32(4), ...u32(0)]);
+    const file = riff(short, chunk('fmt ', fmt(1, 1, 48_000, 16)), chunk('data', [0, 0]));
+    file.set(ascii('RF64'));
+    expect(refusal(file)).toMatchObject({ message: expect.stringMatching(/"ds64" chunk is too short: 24 bytes/) as string }); // prettier-ignore
+  });
+
   it('treats a header that was never finished as truncated', () => {
     for (const size of [0, 0xffffffff]) {
       const bytes = encodeWav([new Float64Array(4_800)], 48_000, 'pcm16');

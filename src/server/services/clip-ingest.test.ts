@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import { expect, it } from 'vitest';
 import { takeWav, temporaryFolder, testApplication } from '../testing/bench';
 
@@ -19,4 +20,17 @@ it('adopts a sound clip that was stored but never noted, and leaves an unsound o
   expect(await application.clips.find(unsound)).toBeNull();
   expect(await application.store.find(unsound)).not.toBeNull();
   expect(await application.ingest.recover()).toEqual({ swept: 0, adopted: 0 });
+});
+
+it('gives up looking at a file whose sender has gone, and keeps nothing of it', async () => {
+  const application = await testApplication();
+  const gone = new AbortController();
+  const taking = application.ingest.ingest(Readable.from([Buffer.from(takeWav(-14, -70))]), 'late.wav', {
+    keepPart: false,
+    signal: gone.signal,
+  });
+  gone.abort();
+  await expect(taking).rejects.toThrow();
+  expect(readdirSync(join(application.status.dataFolder, 'incoming'))).toEqual([]);
+  expect(readdirSync(join(application.status.dataFolder, 'clips'))).toEqual([]);
 });

@@ -109,4 +109,35 @@ describe('placing the new one', () => {
     expect(scale.items[0]).toMatchObject({ name: c, handPoints: 4 });
     expect(scale.items[0].heardPoints).toBeCloseTo(points(c), 9);
   });
+
+  it('a file with one bad line keeps nothing, and one that the database refuses in the middle keeps nothing either', async () => {
+    const application = await testApplication();
+    const [a, b] = (await importUnits(application, 2)).map((u) => u.name);
+    const lines = (bad: string | null): string =>
+      ['winner,loser,listener', ...Array.from({ length: 5000 }, (_, i) => (bad !== null && i === 3998 ? bad : `${a},${b},Ines`))].join('\n'); // prettier-ignore
+    const kept = async (): Promise<unknown> => {
+      const [row] = await application.database.query<{ answers: number; listeners: number }>(
+        'SELECT (SELECT count(*)::int FROM heard_answer) AS answers, (SELECT count(*)::int FROM listener) AS listeners',
+      );
+      return row;
+    };
+    await expect(
+      application.scale.importCsv(lines(`${a},nobody,Ines`), 'preference', 'microphone'),
+    ).rejects.toMatchObject({
+      code: 'answers-refused',
+      details: [{ message: 'there is no unit called "nobody"' }],
+    });
+    await expect(
+      application.scale.importCsv(lines(`${a},${a},Ines`), 'preference', 'microphone'),
+    ).rejects.toMatchObject({
+      details: [{ field: 'line 4000' }],
+    });
+    expect(await kept()).toEqual({ answers: 0, listeners: 0 });
+    await application.database.script(`ALTER TABLE heard_answer ADD CONSTRAINT few CHECK (id < 4000)`);
+    await expect(application.scale.importCsv(lines(null), 'preference', 'microphone')).rejects.toThrow();
+    expect(await kept()).toEqual({ answers: 0, listeners: 0 });
+    await application.database.script('ALTER TABLE heard_answer DROP CONSTRAINT few');
+    expect(await application.scale.importCsv(lines(null), 'preference', 'microphone')).toMatchObject({ answers: 5000 });
+    expect(await kept()).toEqual({ answers: 5000, listeners: 1 });
+  });
 });
