@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { request, type ClientRequest } from 'node:http';
 import { createServer } from 'node:net';
+import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { clipSchema } from '#contracts/clip';
@@ -101,7 +102,7 @@ describe('starting', () => {
     const server = await startServer(folder);
     const second = await runToEnd('dist/node/main.js', [], { SEDIMENT_DATA: folder, SEDIMENT_PORT: '1' });
     expect(second.code).toBe(1);
-    expect(second.stderr).toContain(`in use by another Sediment (process ${server.child.pid})`);
+    expect(second.stderr).toContain(`in use by another Sediment (process ${server.child.pid} on ${hostname()})`);
     expect(second.stderr).toContain(`http://127.0.0.1:${server.port}`);
     await server.kill('SIGTERM');
   });

@@ -52,11 +52,8 @@ function mustBeReadable(result: AnalyseClipResult): void {
 
 const runName = (runId: string): string => `run ${runId}`;
 
-/** Why an analysis failed, as a page may show it: words of the readers and of ours, nothing of libraries. */
-const reasonOf = (error: unknown): string =>
-  error instanceof Failure || error instanceof AudioFileError
-    ? error.message
-    : 'The clip could not be measured; the log in the terminal says where it stopped.';
+/** Why an analysis failed: words of the readers and of the thread that died. */
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error)).slice(0, 300);
 
 /** Analyses waiting, running and ended: at most one per thread at a time, each survives a restart. */
 export class AnalysisQueue {
