@@ -1,5 +1,6 @@
 import { ZodError } from 'zod';
 import { AudioFileError } from '#core/audio/audio-file-error';
+import { isDiskFull } from './archive/disk-full';
 import type { Problem, ProblemDetail } from '#contracts/problem';
 
 /** Every way a request can fail: HTTP status, what is safe, what to do. */
@@ -192,8 +193,7 @@ export function asFailure(error: unknown): Failure {
 
 /** Codes of the system (ENOSPC) and of PostgreSQL (appendix A of its manual: class and condition). */
 function failureOfCode(code: string): Failure | null {
-  if (['ENOSPC', 'EDQUOT', '53100'].includes(code))
-    return new Failure('storage-full', 'There is no space left in the data folder.');
+  if (isDiskFull({ code })) return new Failure('storage-full', 'There is no space left in the data folder.');
   if (['EROFS', 'EACCES', 'EPERM'].includes(code))
     return new Failure('storage-read-only', 'The data folder cannot be written to.');
   if (/^(XX|58)[0-9A-Z]{3}$/.test(code))

@@ -1,3 +1,5 @@
+import { isDiskFull } from './archive/disk-full';
+
 /** Sediment cannot start on this folder as it is: what is wrong, what is safe, what to do, in words for a terminal. */
 export class StartRefused extends Error {
   override readonly name = 'StartRefused';
@@ -5,12 +7,11 @@ export class StartRefused extends Error {
 
 /** What the system says of a folder that cannot be used, in words; null for any other error. */
 export function folderProblem(error: unknown, folder: string): StartRefused | null {
+  if (isDiskFull(error))
+    return new StartRefused(
+      `There is no space left for the data folder ${folder}. What was stored is untouched. Free at least 64 MB there, then start again.`,
+    );
   switch ((error as NodeJS.ErrnoException | null)?.code) {
-    case 'ENOSPC':
-    case 'EDQUOT':
-      return new StartRefused(
-        `There is no space left for the data folder ${folder}. What was stored is untouched. Free at least 64 MB there, then start again.`,
-      );
     case 'EACCES':
     case 'EPERM':
     case 'EROFS':

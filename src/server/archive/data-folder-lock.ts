@@ -3,6 +3,7 @@ import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node
 import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { z } from 'zod';
+import { isDiskFull } from './disk-full';
 import { takeOsLock } from './os-lock';
 
 const holderSchema = z.object({
@@ -91,7 +92,7 @@ export async function lockDataFolder(folder: string, clock: Partial<LockClock> =
       note();
     } catch (error) {
       // A full disk must not end the process that is about to say so.
-      if (!['ENOSPC', 'EDQUOT'].includes((error as NodeJS.ErrnoException).code ?? '')) throw error;
+      if (!isDiskFull(error)) throw error;
     }
   }, beatMs);
   beating.unref();

@@ -1,6 +1,7 @@
 import { fsyncSync, writeSync } from 'node:fs';
 import type { PGlite } from '@electric-sql/pglite';
 import { NodeFS } from '@electric-sql/pglite/nodefs';
+import { isDiskFull } from '../archive/disk-full';
 
 type EmscriptenOptions = Parameters<NodeFS['init']>[1];
 
@@ -64,8 +65,7 @@ export class DurableNodeFs extends NodeFS {
       try {
         written += writeSync(descriptor, buffer, offset + written, length - written, position + written);
       } catch (error) {
-        const isFull = ['ENOSPC', 'EDQUOT'].includes((error as NodeJS.ErrnoException).code ?? '');
-        if (!isFull || !this.hooks.onFull?.()) throw error;
+        if (!isDiskFull(error) || !this.hooks.onFull?.()) throw error;
       }
     }
     return written;
