@@ -17,7 +17,7 @@ describe('an empty archive', () => {
     await page.getByRole('heading', { name: 'The desk is empty' }).waitFor();
     await page.getByRole('link', { name: 'Protocols' }).click();
     await page.getByRole('link', { name: 'Desk voice' }).waitFor();
-    expect(await page.locator('tbody tr').count()).toBe(6);
+    expect(await page.locator('tbody tr').count()).toBe(7);
     await page.getByRole('link', { name: 'Rigs' }).click();
     await page.getByRole('heading', { name: 'No rig is noted yet' }).waitFor();
     await page.getByRole('link', { name: 'Sessions' }).click();

@@ -344,7 +344,11 @@ describe('what is heard', () => {
     await page.goto(`${address()}/scale/place/${ids.get(names[4]) ?? ''}`);
     await page.getByRole('combobox', { name: 'Asked for' }).click();
     await page.getByRole('option', { name: 'natural sound' }).click();
+    await page.getByRole('combobox', { name: 'Ask in' }).click();
+    await page.getByRole('option', { name: 'pairs' }).click();
     await page.getByText('of 5 (90 %), after 0 answers').waitFor();
+    // What is to be known is asked for, and how many questions that may take is said before the first.
+    await page.getByText(/Half of all such units need no more than \d+ question/).waitFor();
     const width = async (): Promise<number> => {
       const [low, high] = (await page.locator('section strong.num').innerText()).split('–').map(Number);
       return high - low;
@@ -359,10 +363,15 @@ describe('what is heard', () => {
       await page.getByText(`after ${i} answers`).waitFor(SOON);
     }
     await page.getByText(/So far:/).waitFor();
+    await page.getByRole('combobox', { name: 'What do you want to know?' }).click();
+    await page.getByRole('option', { name: 'Does it beat a yardstick?' }).click();
+    await page.getByText(/better than .*, with \d+ %/).waitFor();
+    await page.getByRole('combobox', { name: 'What do you want to know?' }).click();
+    await page.getByRole('option', { name: 'Better or lower half?' }).click();
     await page.getByRole('button', { name: 'Take the last answer back' }).click();
     await page.getByText('after 7 answers').waitFor();
     await page.getByRole('combobox', { name: 'Ask in' }).click();
-    await page.getByRole('option', { name: 'heats of four' }).click();
+    await page.getByRole('option', { name: 'orders of four' }).click();
     await page.getByRole('heading', { name: 'Put these in order' }).waitFor();
     expect(await page.locator('.clip').count()).toBe(4);
     expect(errors).toEqual([]);

@@ -1,5 +1,6 @@
 // npm run bench: speed and memory, as ratios against reference programs in the same run.
 // npm run bench server: cost of an acknowledged fact, and how long others wait while somebody asks for much.
+// npm run coverage: how often each ± holds a truth that is known; writes docs/coverage.md.
 // npm run crosscheck: agreement with them, per quantity. Neither installs a reference.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -8,7 +9,7 @@ import { ensureNodeBuild, ensurePackages, root } from './prepare.mjs';
 ensurePackages();
 await ensureNodeBuild();
 const { build } = await import('esbuild');
-const name = ['crosscheck', 'server'].includes(process.argv[2]) ? process.argv[2] : 'measure';
+const name = ['crosscheck', 'server', 'coverage'].includes(process.argv[2]) ? process.argv[2] : 'measure';
 const outfile = join(root, `dist/node/${name}.js`);
 await build({
   absWorkingDir: root,
@@ -21,5 +22,5 @@ await build({
   outfile,
   logLevel: 'error',
 });
-const parts = name === 'measure' ? process.argv.slice(2) : [];
+const parts = name === 'measure' ? process.argv.slice(2) : process.argv.slice(3);
 process.exit(spawnSync(process.execPath, [outfile, ...parts], { stdio: 'inherit' }).status ?? 1);

@@ -1,6 +1,7 @@
 import { Command } from 'commander';
 import { difference } from '#core/measure/difference';
-import type { DifferenceReport } from '#contracts/comparisons';
+import { lowCutWords } from '#core/measure/low-cut';
+import { differenceReportSchema, type DifferenceReport } from '#contracts/comparisons';
 import { readPair } from '#worker/read-clip';
 import { figure } from './report';
 
@@ -14,7 +15,7 @@ export function differenceCommand(): Command {
     .action(async (first: string, second: string, options: { json?: boolean }) => {
       const { a, b, sampleRate } = await readPair(first, second);
       const found = difference(a, b, sampleRate);
-      const report: DifferenceReport = { ...found, points: [...found.points] };
+      const report = differenceReportSchema.parse(found);
       process.stdout.write(options.json ? `${JSON.stringify(report, null, 2)}\n` : text(report));
     });
 }
@@ -22,6 +23,5 @@ export function differenceCommand(): Command {
 function text({ points, levelDb, lagS, method, lowCut }: DifferenceReport): string {
   const how = method === 'transfer' ? 'one performance, transfer function' : 'two readings, long-term spectra';
   const rows = points.map((p) => `${figure(p.hz, 0, 'Hz')}\t${p.trusted ? figure(p.db, 1, 'dB') : 'not trusted'}`);
-  const cut = lowCut ? `low-cut of order ${lowCut.order} at ${figure(lowCut.cornerHz, 0, 'Hz')}` : 'no hidden low-cut';
-  return `${how}; level ${figure(levelDb, 2, 'dB')}, later by ${figure(1000 * lagS, 3, 'ms')}, ${cut}\n${rows.join('\n')}\n`;
+  return `${how}; level ${figure(levelDb, 2, 'dB')}, later by ${figure(1000 * lagS, 3, 'ms')}; ${lowCutWords(lowCut)}\n${rows.join('\n')}\n`;
 }

@@ -1,13 +1,15 @@
 import { Command } from 'commander';
 import Table from 'cli-table3';
 import { encodeWav } from '#core/audio/wav-write';
-import { measureResponse, type MeasuredResponse } from '#core/measure/response-report';
+import { figureText } from '#core/measure/figure-text';
+import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
+import { measureResponse, sweepMeasurements, type MeasuredResponse } from '#core/measure/response-report';
+import { roomMeasurements } from '#core/measure/room-acoustics';
 import { gated } from '#core/measure/impulse-response';
 import { responseText } from '#core/measure/response-text';
-import type { ResponseReport } from '#contracts/comparisons';
+import { responseReportSchema, type ResponseReport } from '#contracts/comparisons';
 import { readPair } from '#worker/read-clip';
 import { numberOption } from './number-option';
-import { figure } from './report';
 import { writeNewFile } from './write-file';
 
 interface ResponseOptions {
@@ -40,6 +42,7 @@ export function responseCommand(): Command {
       const reference = options.reference ? (await readPair(options.sweep, options.reference)).b : null;
       const found = measureResponse(played, recorded, sampleRate, {
         reference,
+        withRoom: true,
         ...(options.gateMs === undefined ? {} : { gateMs: options.gateMs }),
       });
       if (options.impulse) await writeImpulse(options.impulse, found, sampleRate);
@@ -53,19 +56,24 @@ export function responseCommand(): Command {
 }
 
 function reportOf(found: MeasuredResponse, reference: string | null): ResponseReport {
-  const { points, lowestValidHz, gateMs, delayS, summary, distortion, room } = found;
-  const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
-  const { referenceDb } = summary;
-  return {
-    points: [...points],
+  const { points, lowestValidHz, gateMs, delayS, distortion, findings } = found;
+  const figures = [
+    ...sweepMeasurements(found, reference ? 're the reference' : 're the played sweep'),
+    ...(found.room ? roomMeasurements(found.room) : []),
+  ];
+  return responseReportSchema.parse({
+    points,
     lowestValidHz,
     gateMs,
     reference,
     delayS,
-    summary: { ...summary, referenceDb: finite(referenceDb) },
-    room: { ...room, c50Db: finite(room.c50Db), directToReverberantDb: finite(room.directToReverberantDb) },
-    distortion: { ...distortion, orders: [...distortion.orders] },
-  };
+    measurements: Object.fromEntries(
+      figures.map(({ quantity: id, ...figure }) => [id, { ...figure, unit: quantity(id).unit }]),
+    ),
+    room: { octaves: (found.room?.octaves ?? []).map((o) => ({ ...o, headroomDb: Math.min(999, o.headroomDb) })) },
+    distortion,
+    findings,
+  });
 }
 
 function writeImpulse(path: string, { impulse }: MeasuredResponse, sampleRate: number): Promise<void> {
@@ -75,19 +83,20 @@ function writeImpulse(path: string, { impulse }: MeasuredResponse, sampleRate: n
   return writeNewFile(path, (write) => write(encodeWav([samples], sampleRate, 'float32')));
 }
 
-function table({ summary, distortion, room, lowestValidHz }: ResponseReport): string {
-  const hz = (value: number | null): string => figure(value, 0, 'Hz');
+function table({ measurements, findings, lowestValidHz }: ResponseReport): string {
   const rows = new Table({ style: { head: [], border: [] } });
-  rows.push(
-    ['−3 dB', `${hz(summary.minus3LowHz)} … ${hz(summary.minus3HighHz)}`],
-    ['−6 dB', `${hz(summary.minus6LowHz)} … ${hz(summary.minus6HighHz)}`],
-    ['100 Hz–10 kHz', `±${figure(summary.deviationDb, 1, 'dB')}`],
-    ['slope', figure(summary.slopeDbPerOctave, 2, 'dB/octave')],
-    ['5–9 kHz re 1–3 kHz', figure(summary.presenceDb, 1, 'dB')],
-    ['THD at 1 kHz', figure(distortion.thdDb, 1, 'dB')],
-    ['valid from', hz(lowestValidHz)],
-    ['reverberation time T20', figure(room.t20S, 2, 's')],
-    ['clarity C50', figure(room.c50Db, 1, 'dB')],
-  );
+  for (const id of QUANTITY_IDS) {
+    const figure = measurements[id];
+    if (figure) rows.push([quantity(id).name, measuredText(id, figure)]);
+  }
+  rows.push(['valid from', `${lowestValidHz.toFixed(0)} Hz`]);
+  for (const { text } of findings) rows.push(['caution', text]);
   return `${rows.toString()}\n`;
+}
+
+/** A figure as the pages show it, or why there is none. */
+function measuredText(id: QuantityId, figure: ResponseReport['measurements'][string]): string {
+  if (figure.value === null) return `not measured: ${figure.notMeasured ?? ''}`;
+  const { value, spread, unit } = figureText(id, figure);
+  return [value, spread, unit].filter(Boolean).join(' ');
 }

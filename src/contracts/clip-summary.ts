@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { NOISE_FINDING_KINDS } from '#core/measure/noise-finding';
 import { clipFormatSchema } from './clip';
 import { measurementSchema } from './measurement';
 import { segmentSchema } from './segments';
@@ -27,6 +28,12 @@ const familySchema = z
  * What `sediment analyze --json` prints per file (with the file's name added), and what the archive keeps of an
  * analysis. Null means not measured: digital silence, no pause, no speech.
  */
+/** What the pauses of a clip show beside steady noise. */
+export const noiseFindingSchema = z.object({
+  kind: z.enum(NOISE_FINDING_KINDS),
+  text: z.string(),
+});
+
 export const clipSummarySchema = z.object({
   format: clipFormatSchema,
   algorithmVersion: z.int().describe('Figures of different versions may differ'),
@@ -52,12 +59,13 @@ export const clipSummarySchema = z.object({
   }),
   noise: z.object({
     speech: z.array(segmentSchema),
-    silence: z.array(segmentSchema).describe('Pauses of at least 0.5 s; the longest one is measured'),
+    silence: z.array(segmentSchema).describe('Pauses of at least 0.5 s; all of them are measured'),
     events: z.array(segmentSchema).describe('Sounds too soft or too short for speech'),
     silenceRmsDbfs: weightedSchema,
     itu468Dbfs: z.number().nullable().describe('ITU-R BS.468-4, quasi-peak; a full-scale sine of 1 kHz reads 0'),
     reSpeechDb: weightedSchema.describe('after the gain that brings the speech to −23 LUFS'),
-    thirdOctave: z.array(bandLevelSchema).describe('Spectrum of the longest pause'),
+    thirdOctave: z.array(bandLevelSchema).describe('Spectrum of the pauses that count'),
+    findings: z.array(noiseFindingSchema).describe('What the pauses show beside steady noise'),
   }),
   hum: z
     .object({
@@ -70,7 +78,7 @@ export const clipSummarySchema = z.object({
       lines: z.array(lineSchema),
     })
     .nullable()
-    .describe('In the longest pause; null where there is none'),
+    .describe('In the longest undisturbed stretch of a pause; null where there is none'),
   interference: z
     .object({
       totalDbfs: z.number().nullable(),

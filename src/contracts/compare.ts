@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { lowCutSchema } from './comparisons';
 import { daySchema, idSchema, nameSchema, sha256Schema } from './common';
 
 /** How levels of clips that are compared are brought together. */
@@ -46,7 +47,7 @@ export const compareLaneSchema = z.object({
   /** Why this lane cannot be held against the zero lane; null where it can. */
   warning: z.string().nullable(),
   spectrum: bandsSchema.describe('Third octaves of the whole clip at matched loudness'),
-  noise: bandsSchema.nullable().describe('Third octaves of the longest pause, at the same gain'),
+  noise: bandsSchema.nullable().describe('Third octaves of the pauses, at the same gain'),
   figures: z.record(z.string(), figureSchema),
 });
 export type CompareLane = z.infer<typeof compareLaneSchema>;
@@ -103,7 +104,7 @@ export const laneDifferenceSchema = z.object({
   map: timeMapSchema,
   method: z.enum(['transfer', 'spectra']),
   points: z.array(z.object({ hz: z.number(), db: z.number().nullable(), trusted: z.boolean() })),
-  lowCut: z.object({ cornerHz: z.number(), order: z.int() }).nullable(),
+  lowCut: lowCutSchema,
 });
 export type LaneDifference = z.infer<typeof laneDifferenceSchema>;
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { responsePointSchema } from './comparisons';
+import { responsePointSchema, roomOctaveSchema } from './comparisons';
 
 /** −∞ travels as null. */
 const levelSchema = z.number().nullable();
@@ -13,17 +13,27 @@ export const curvesSchema = z.object({
   polar: z
     .object({
       levels: z.array(
-        z.object({ angleDeg: z.number(), broadbandDb: z.number(), octavesDb: z.array(z.number().nullable()) }),
+        z.object({
+          angleDeg: z.number(),
+          broadbandDb: z.number(),
+          u: z.number().default(0),
+          octavesDb: z.array(z.number().nullable()),
+        }),
       ),
       pattern: z
         .object({
           alpha: z.number(),
+          alphaU: z.number().default(0),
           randomEnergyEfficiency: z.number(),
           directivityIndexDb: z.number(),
           residual: z.number(),
         })
         .nullable(),
     })
+    .nullable()
+    .default(null),
+  room: z
+    .object({ octaves: z.array(roomOctaveSchema) })
     .nullable()
     .default(null),
   distance: z
@@ -33,6 +43,7 @@ export const curvesSchema = z.object({
         directDb: z.number(),
         reverberantDb: levelSchema,
         criticalM: z.number().nullable(),
+        critical95: z.tuple([z.number(), z.number().nullable()]).nullable().default(null),
         residualDb: z.number(),
       }),
     })

@@ -12,6 +12,7 @@ export const STEP_ROLES = [
   'silence',
   'rear',
   'sweep',
+  'room',
   'distance',
   'close',
   'plosive',
@@ -130,6 +131,11 @@ export const protocolSchema = z.strictObject({
 });
 export type Protocol = z.infer<typeof protocolSchema>;
 
+/** Roles whose takes answer the protocol's sweep. */
+const SWEEP_ROLES: readonly StepRole[] = ['sweep', 'room'];
+export const answersSweep = (step: { readonly id: string; readonly role?: StepRole | undefined }): boolean =>
+  SWEEP_ROLES.includes(roleOf(step));
+
 /** What a step is for. */
 export function roleOf(step: { readonly id: string; readonly role?: StepRole | undefined }): StepRole {
   return step.role ?? STEP_ROLES.find((role) => role === step.id) ?? 'other';
@@ -150,7 +156,7 @@ export function protocolProblems(protocol: Protocol): { field: string; message: 
     if (step.gain?.rule === 'peaks' && step.gain.lowDbfs >= step.gain.highDbfs)
       say('gain', 'the window is empty: its lower end is not below its upper end');
     if (step.lengthS && step.lengthS.least > step.lengthS.most) say('lengthS', 'the least length exceeds the most');
-    if ((step.play?.kind === 'sweep' || roleOf(step) === 'sweep') && !protocol.sweep)
+    if ((step.play?.kind === 'sweep' || answersSweep(step)) && !protocol.sweep)
       say('play', 'a sweep is played, but the protocol does not say which one');
     if (step.play?.kind === 'table' && !step.table) say('table', 'a step that fills a table needs one');
   });

@@ -8,6 +8,7 @@ const measuredFactSchema = z.object({
   uncertainty: z.number().nullable(),
   bound: z.enum(['exact', 'at-least', 'at-most']),
   notMeasured: z.string().nullable(),
+  between: z.number().nullable().optional().describe('What another reading differs by, one deviation'),
   remark: z.string().nullable().optional().describe('Another protocol version, and what was done about it'),
 });
 

@@ -71,7 +71,8 @@ export const agreementSchema = z.object({
   offset: z.number().nullable(),
   offsetUncertainty: z.number().nullable(),
   spread: z.number().nullable(),
-  limit: z.number().nullable(),
+  limit: z.number().nullable().describe('For all figures of the day together'),
+  found80: z.number().nullable().describe('A shift of this size would be found with a probability of 80 %'),
   count: z.int(),
   /** Earlier figures, oldest first, for a small chart. */
   history: z.array(z.object({ day: daySchema, rig: z.string().nullable(), value: z.number() })),

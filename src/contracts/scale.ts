@@ -43,6 +43,7 @@ export const scaleSchema = z.object({
   tie: z.number(),
   answers: z.int(),
   listeners: z.int(),
+  tasteSd: z.number().describe('Deviation of a listener’s own log worths about those of all'),
   iterations: z.int(),
   logLikelihood: z.number(),
   effects: z.array(effectSchema),
@@ -73,6 +74,23 @@ export const placingSchema = z.object({
   likeliest: z.int(),
   probabilities: z.array(z.number()),
   isSettled: z.boolean(),
+  /** What was asked for, and how far it is known. */
+  goal: z.object({
+    kind: z.enum(['stratum', 'half', 'beats']),
+    /** Name of the yardstick. */
+    than: z.string().nullable(),
+    answer: z.int().describe('Stratum; or 1 for the better half, or for beats, and 2 for not'),
+    probability: z.number(),
+    isSettled: z.boolean(),
+    expected: z
+      .object({ median: z.int(), most: z.int().nullable() })
+      .nullable()
+      .describe('Questions still to be expected: in half of all cases, in nine of ten; null for more than 200'),
+  }),
+  /** Where its measured points suggest to begin, if that was asked for. */
+  hint: z.object({ logWorth: z.number(), sd: z.number() }).nullable(),
+  listeners: z.int(),
+  others: z.array(z.object({ id: z.string(), name: z.string() })),
   question: z
     .object({
       kind: z.enum(['pair', 'heat']),
@@ -87,6 +105,12 @@ export const placingSchema = z.object({
 export type Placing = z.infer<typeof placingSchema>;
 export const placeRequestSchema = scaleRequestSchema.extend({
   kind: z.enum(['pair', 'heat']).default('pair'),
+  /** What is to be known: its stratum, whether it belongs to the better half, or whether it beats another unit. */
+  goal: z.enum(['stratum', 'half', 'beats']).default('half'),
+  /** The yardstick of "beats"; without one, the unit with the most answers. */
+  than: idSchema.nullable().default(null),
+  /** Whether measured points may hint at where to begin. */
+  usesFigures: z.boolean().default(false),
   /** Step that is heard; its newest take of each unit. */
   step: z.string(),
 });

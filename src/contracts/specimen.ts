@@ -3,7 +3,7 @@ import { clipSchema } from './clip';
 import { clipSummarySchema } from './clip-summary';
 import { categorySchema, daySchema } from './common';
 import { curvesSchema } from './curves';
-import { measurementSchema } from './measurement';
+import { boundSchema, measurementSchema, unitMeasurementSchema } from './measurement';
 import { claimSchema, pointsInputSchema, priceSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
 import { tableReadingSchema } from './table-reading';
@@ -14,7 +14,12 @@ export const stageSchema = z.enum(STAGES);
 export type Stage = z.infer<typeof stageSchema>;
 
 const figureSchema = z
-  .object({ value: z.number(), uncertainty: z.number().nullable(), bound: z.enum(['exact', 'at-least', 'at-most']) })
+  .object({
+    value: z.number(),
+    uncertainty: z.number().nullable(),
+    anotherReading: z.number().nullable(),
+    bound: boundSchema,
+  })
   .nullable();
 
 /** A row of Gear. */
@@ -80,7 +85,7 @@ export const runSchema = z.object({
     z.object({ quantity: z.string(), value: z.number(), uncertainty: z.number(), offset: z.number() }),
   ),
   /** Figures that take several clips, or say something of the unit. */
-  measurements: z.array(measurementSchema),
+  measurements: z.array(unitMeasurementSchema),
   curves: curvesSchema,
 });
 export type Run = z.infer<typeof runSchema>;

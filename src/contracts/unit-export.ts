@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { categorySchema, daySchema, sha256Schema } from './common';
 import { curvesSchema } from './curves';
-import { measurementSchema } from './measurement';
+import { measurementSchema, unitMeasurementSchema } from './measurement';
 import { claimSchema } from './run-document';
 
-const exportedSchema = measurementSchema.extend({ unit: z.string() });
+const unit = { unit: z.string() };
+const exportedSchema = measurementSchema.extend(unit);
 
 /** All measurements of a unit in an open form, format "sediment-measurements/1". */
 export const unitExportSchema = z.object({
@@ -16,7 +17,7 @@ export const unitExportSchema = z.object({
       date: daySchema,
       protocol: z.string(),
       protocolVersion: z.int(),
-      measurements: z.array(exportedSchema),
+      measurements: z.array(unitMeasurementSchema.extend(unit)),
       curves: curvesSchema,
       takes: z.array(
         z.object({

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { clipFormatSchema } from './clip';
-import type { ClipSummary } from './clip-summary';
+import { noiseFindingSchema, type ClipSummary } from './clip-summary';
 import { segmentSchema, type Segment, type Segments } from './segments';
-import { spreadSchema, type MeasurementJson } from './measurement';
+import { boundSchema, spreadSchema, type MeasurementJson } from './measurement';
 
 /** −∞ has no place in JSON: it travels as null. */
 const levelSchema = z
@@ -24,7 +24,19 @@ export const analysisDetailSchema = z.object({
   speechS: z.number(),
   loudness: z.object({ integratedLufs: levelSchema, uncertaintyLu: z.number().nullable() }),
   noise: z
-    .object({ segment: segmentSchema, z: noiseLevelSchema, a: noiseLevelSchema, thirdOctave: bandsSchema })
+    .object({
+      segment: segmentSchema,
+      pauses: z.int(),
+      seconds: z.number(),
+      highHz: z.number(),
+      bound: boundSchema,
+      refused: z.string().nullable(),
+      z: noiseLevelSchema,
+      a: noiseLevelSchema,
+      thirdOctave: bandsSchema,
+      kMeanSquare: z.number(),
+      findings: z.array(noiseFindingSchema),
+    })
     .nullable(),
   /** Of the whole clip. */
   thirdOctave: bandsSchema,

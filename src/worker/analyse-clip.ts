@@ -22,7 +22,7 @@ export default async function analyseClipTask(task: AnalyseClipTask): Promise<An
       detail: {
         speechS: analysis.segments.speech.reduce((s, { startS, endS }) => s + endS - startS, 0),
         loudness: { integratedLufs: loudness.integratedLufs, uncertaintyLu: loudness.uncertaintyLu },
-        noise: noise && { ...noise, thirdOctave: [...noise.thirdOctave] },
+        noise: noise && { ...noise, thirdOctave: [...noise.thirdOctave], findings: [...noise.findings] },
         thirdOctave: [...analysis.thirdOctave],
         loudest: { ...loudest },
         aDbfs: analysis.aDbfs,

@@ -11,6 +11,8 @@ export interface MeasureSweepTask {
   readonly sweep: ProtocolSweep;
   /** Also the impulse response as a WAV file. */
   readonly withImpulse?: boolean;
+  /** Also the figures of the room. */
+  readonly withRoom?: boolean;
 }
 
 /** What a recorded sweep gave. */
@@ -20,11 +22,16 @@ export type SweepResult = Omit<MeasuredResponse, 'impulse'> & { readonly impulse
 const IMPULSE_S = 0.5;
 const BEFORE_PEAK_S = 0.01;
 
-export default async function measureSweepTask({ path, sweep, withImpulse }: MeasureSweepTask): Promise<SweepResult> {
+export default async function measureSweepTask({
+  path,
+  sweep,
+  withImpulse,
+  withRoom = false,
+}: MeasureSweepTask): Promise<SweepResult> {
   const { samples, format } = await readClip(path);
   const { sampleRate } = format;
   const played = exponentialSweep(sweep, sampleRate, sweep.levelDbfs);
-  const { impulse, ...response } = measureResponse(played, samples, sampleRate, { gateMs: sweep.gateMs });
+  const { impulse, ...response } = measureResponse(played, samples, sampleRate, { gateMs: sweep.gateMs, withRoom });
   const before = Math.round(BEFORE_PEAK_S * sampleRate);
   const impulseWav = withImpulse
     ? encodeWav(

@@ -17,6 +17,7 @@ function answers(count: number, advantage = 0): IndexedAnswer[] {
       outcome: uniform(bits) < p ? 1 : 0,
       tiesAllowed: false,
       weight: 1,
+      listener: 1,
       circumstances: [[0, 0, 0], [1, 0, 0]],
     }; // prettier-ignore
   });
@@ -72,19 +73,54 @@ describe('one scale in a worker', () => {
     const units = 320;
     const all = Array.from({ length: 1206 }, (_, i): IndexedAnswer => {
       const a = Math.floor(uniform(bits) * units);
-      return { id: i + 1, items: [a, (a + 1 + Math.floor(uniform(bits) * 300)) % units], outcome: 1, tiesAllowed: false, weight: 1, circumstances: [] }; // prettier-ignore
+      return { id: i + 1, items: [a, (a + 1 + Math.floor(uniform(bits) * 300)) % units], outcome: 1, tiesAllowed: false, weight: 1, listener: 1, circumstances: [] }; // prettier-ignore
     });
-    const at = (count: number, key: string): number[] => rankHeard(task(all.slice(0, count), { key, units })).items.map((i) => i.se); // prettier-ignore
+    const place = { unit: 0, opponents: [1, 2, 3], kind: 'pair', goal: { kind: 'half' }, points: null } as const;
+    const at = (count: number, key: string): number =>
+      rankHeard(task(all.slice(0, count), { key, units, place })).placing?.sdNow ?? NaN;
     at(1200, 'large');
-    const apart = (count: number): number => {
-      const quick = at(count, 'large');
-      return Math.max(...at(count, `whole ${count}`).map((se, i) => Math.abs(se - quick[i])));
-    };
+    const apart = (count: number): number => Math.abs(at(count, 'large') - at(count, `whole ${count}`));
     const steps = [1201, 1202, 1203, 1204, 1205, 1206].map(apart);
-    // With seven answers to a unit, one more moves it far: quick ones are near, the sixth is exact.
-    for (const step of steps.slice(0, 5)) expect(step).toBeLessThan(0.15);
-    expect(steps[0]).toBeGreaterThan(1e-7);
+    // Places of 320: quick ones are near, the sixth is exact.
+    for (const step of steps.slice(0, 5)) expect(step).toBeLessThan(5);
+    expect(Math.max(...steps.slice(0, 5))).toBeGreaterThan(1e-9);
     expect(steps[5]).toBeLessThan(1e-8);
+  });
+
+  it('is as sure as its listeners: the same answers of one are worth less than of twelve', () => {
+    const all = answers(400);
+    const of = (listeners: number, key: string) => rankHeard(task(all.map((a, i) => ({ ...a, listener: i % listeners })), { key })); // prettier-ignore
+    const [one, twelve] = [of(1, 'one'), of(12, 'twelve')];
+    expect([one.listeners, twelve.listeners]).toEqual([1, 12]);
+    one.items.forEach((item, i) => {
+      expect(item.logWorth).toBeCloseTo(twelve.items[i].logWorth, 9);
+      expect(item.se).toBeGreaterThan(1.3 * twelve.items[i].se);
+    });
+    expect(one.tasteSd).toBeCloseTo(0.7, 9);
+  });
+
+  it('takes a goal, says how far it is reached, and lets measured points hint at where to begin', () => {
+    const opponents = Array.from({ length: UNITS }, (_, i) => i);
+    const placed = (change: object) => {
+      const place = { unit: UNITS, opponents, kind: 'heat', goal: { kind: 'half' }, points: null, ...change } as const;
+      const { placing } = rankHeard(task(answers(300), { key: 'goal', units: UNITS + 1, place }));
+      if (!placing) throw new Error('nothing was placed');
+      return placing;
+    };
+    const half = placed({});
+    expect(half.standing).toMatchObject({ isSettled: false });
+    expect(half.standing.probability).toBeLessThan(0.9);
+    expect(half.expected?.median).toBeGreaterThan(0);
+    // Held against the last of all, a unit of which nobody knows anything is more likely better.
+    const beats = placed({ goal: { kind: 'beats', than: UNITS - 1 } });
+    expect(beats.standing).toMatchObject({ answer: 1, border: [UNITS - 1] });
+    // Points that fall as the worths do: a unit with the points of the second is hinted at beside it.
+    const points = [...opponents.map((i) => 5 - 0.3 * i), 4.7];
+    const hinted = placed({ points });
+    expect(hinted.hint?.logWorth).toBeGreaterThan(1);
+    expect(hinted.standing).toMatchObject({ answer: 1 });
+    expect(hinted.standing.probability).toBeGreaterThan(half.standing.probability);
+    expect(placed({ points: points.map(() => null) }).hint).toBeNull();
   });
 
   it('begins anew where answers were taken back or units came in', () => {
@@ -105,7 +141,13 @@ describe('one scale in a worker', () => {
   });
 
   it('places a unit that nobody has heard: anywhere, and says what to ask', () => {
-    const place = { unit: UNITS, opponents: Array.from({ length: UNITS }, (_, i) => i), kind: 'pair' as const };
+    const place = {
+      unit: UNITS,
+      opponents: Array.from({ length: UNITS }, (_, i) => i),
+      kind: 'pair' as const,
+      goal: { kind: 'half' } as const,
+      points: null,
+    };
     const { placing } = rankHeard(task(answers(300), { key: 'place', units: UNITS + 1, place }));
     expect(placing?.place90[0]).toBeLessThanOrEqual(2);
     expect(placing?.place90[1]).toBeGreaterThanOrEqual(UNITS);

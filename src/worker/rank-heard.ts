@@ -1,9 +1,19 @@
 import { placementOf, stratumBounds, type Placement } from '#core/rules/placement';
+import {
+  borderDistances,
+  expectedQuestions,
+  goalStanding,
+  type ExpectedQuestions,
+  type GoalStanding,
+  type PlacingGoal,
+} from '#core/rules/placing-goal';
 import { strataOf } from '#core/rules/strata';
 import { AnswerTable } from '#core/stats/comparison-answers';
 import { comparisonGraph, type Bridge } from '#core/stats/comparison-graph';
 import { fitWorths, USUAL_PENALTY } from '#core/stats/fit-worths';
-import { nextHeat, nextPair, placesOf } from '#core/stats/next-question';
+import { listenerScatter, ListenerAnswers } from '#core/stats/listener-scatter';
+import { distanceVariance, nextHeat, nextPair, placesOf } from '#core/stats/next-question';
+import { hintFromPoints, withHint, type WorthHint } from '#core/stats/observed-worth';
 import { standardDeviation } from '#core/stats/moments';
 import { answerEffect, type AnswerEffect } from '#core/stats/answer-effect';
 import { toldByOrder, updatedPosterior, worthPosterior, type WorthPosterior } from '#core/stats/worth-posterior';
@@ -19,6 +29,8 @@ export interface IndexedAnswer {
   readonly outcome: 1 | 0.5 | 0 | null;
   readonly tiesAllowed: boolean;
   readonly weight: number;
+  /** Whose answer it is; −1 where nobody noted it. */
+  readonly listener: number;
   /** Place in which each was offered, residual level in LU, whether it is a yardstick known by name. */
   readonly circumstances: readonly (readonly [place: number, levelLu: number, isNamed: 0 | 1])[];
 }
@@ -40,6 +52,9 @@ export interface RankHeardTask {
     readonly unit: number;
     readonly opponents: readonly number[];
     readonly kind: 'pair' | 'heat';
+    readonly goal: PlacingGoal;
+    /** Measured points of every unit, for a hint at where to begin; null where the person wants none. */
+    readonly points: readonly (number | null)[] | null;
   } | null;
 }
 
@@ -48,11 +63,21 @@ export interface RankHeardResult {
   readonly components: number;
   readonly bridges: readonly Bridge[];
   readonly tie: number;
+  /** Deviation of a listener's own log worths about those of all, and how many listeners stand for it. */
+  readonly tasteSd: number;
+  readonly listeners: number;
   readonly iterations: number;
   readonly logLikelihood: number;
   readonly effects: readonly (AnswerEffect & { readonly name: 'order' | 'level' | 'sighted' })[];
   readonly placing:
-    (Placement & { question: { items: readonly number[]; sdAfter: number } | null; sdNow: number }) | null;
+    | (Placement & {
+        readonly question: { readonly items: readonly number[]; readonly sdAfter: number } | null;
+        readonly sdNow: number;
+        readonly standing: GoalStanding;
+        readonly expected: ExpectedQuestions | null;
+        readonly hint: WorthHint | null;
+      })
+    | null;
 }
 
 /** What a thread remembers of the last scale, so that one more answer costs little. */
@@ -60,7 +85,9 @@ interface Warm {
   readonly key: string;
   readonly table: AnswerTable;
   readonly ids: readonly number[];
+  readonly listeners: ReadonlyMap<number, ListenerAnswers>;
   readonly fit: WorthFit;
+  /** Of these listeners: what they would say again. Places new units. */
   readonly posterior: WorthPosterior;
   /** Answers since the curvature was computed whole. */
   readonly since: number;
@@ -80,7 +107,10 @@ const FEW_UNITS = 300;
 export default function rankHeard(task: RankHeardTask): RankHeardResult | null {
   const remembered = fitted(task);
   if (!remembered) return null;
-  const { fit, posterior, table } = remembered;
+  const { fit, table, listeners } = remembered;
+  const scatter = listenerScatter(fit, [...listeners.values()]);
+  // A place on the scale is one for any listener; a new unit is placed as those hear it who answer.
+  const posterior = task.place ? remembered.posterior : worthPosterior(fit, { listeners: scatter });
   const graph = comparisonGraph(table);
   const scale = scaleFrom(fit, posterior, graph);
   const order = scale.items.map((_, i) => i).sort((a, b) => scale.items[a].place - scale.items[b].place);
@@ -94,6 +124,8 @@ export default function rankHeard(task: RankHeardTask): RankHeardResult | null {
     components: graph.components,
     bridges: graph.bridges,
     tie: fit.tie,
+    tasteSd: scatter.tasteSd,
+    listeners: scatter.listeners,
     iterations: fit.iterations,
     logLikelihood: fit.logLikelihood,
     effects: task.withEffects ? effects(task) : [],
@@ -128,27 +160,34 @@ function begun(task: RankHeardTask): Warm {
 
 function whole(task: RankHeardTask, ids: readonly number[]): Warm {
   const table = new AnswerTable(task.units);
-  for (const answer of task.answers) addTo(table, answer);
+  const listeners = new Map<number, ListenerAnswers>();
+  for (const answer of task.answers) addTo(table, listeners, answer);
   const fit = fitWorths(table);
-  return { key: task.key, table, ids, fit, posterior: worthPosterior(fit), since: 0 };
+  return { key: task.key, table, listeners, ids, fit, posterior: worthPosterior(fit), since: 0 };
 }
 
 function grown(before: Warm, added: readonly IndexedAnswer[]): Warm {
   if (added.length === 0) return before;
-  for (const answer of added) addTo(before.table, answer);
+  const { table, listeners } = before;
+  const own = new Map(listeners);
+  for (const answer of added) addTo(table, own, answer);
   const ids = [...before.ids, ...added.map((a) => a.id)];
   const fit = fitWorths(before.table, USUAL_PENALTY, before.fit.parameters, before.posterior.covariance);
   const since = before.since + added.length;
   if (before.table.items <= FEW_UNITS || since > MOST_QUICK)
-    return { ...before, ids, fit, posterior: worthPosterior(fit), since: 0 };
+    return { ...before, listeners: own, ids, fit, posterior: worthPosterior(fit), since: 0 };
   const told = added.flatMap((a) => toldByOrder(fit.logWorth, a.items, a.weight));
   const posterior = updatedPosterior(before.posterior, before.fit.logWorth, fit.logWorth, told);
-  return { ...before, ids, fit, posterior, since };
+  return { ...before, listeners: own, ids, fit, posterior, since };
 }
 
-function addTo(table: AnswerTable, { items, outcome, tiesAllowed, weight }: IndexedAnswer): void {
-  if (outcome === null) table.addOrder({ items, weight });
-  else table.addPair({ a: items[0], b: items[1], outcome, tiesAllowed, weight });
+function addTo(table: AnswerTable, listeners: Map<number, ListenerAnswers>, answer: IndexedAnswer): void {
+  const { items, outcome, tiesAllowed, weight, listener } = answer;
+  const own = listeners.get(listener) ?? new ListenerAnswers();
+  listeners.set(listener, own);
+  for (const into of [table, own])
+    if (outcome === null) into.addOrder({ items, weight });
+    else into.addPair({ a: items[0], b: items[1], outcome, tiesAllowed, weight });
 }
 
 /** Smaller contrasts tell nothing: levels that were matched to a hundredth of a LU cannot show what a LU does. */
@@ -183,18 +222,33 @@ function effects(task: RankHeardTask): RankHeardResult['effects'] {
 
 function placing(
   task: RankHeardTask,
-  { unit, opponents, kind }: NonNullable<RankHeardTask['place']>,
+  { unit, opponents, kind, goal, points }: NonNullable<RankHeardTask['place']>,
   fit: WorthFit,
-  posterior: WorthPosterior,
+  before: WorthPosterior,
 ): RankHeardResult['placing'] {
-  const bounds = stratumBounds(fit.logWorth, posterior.draws, unit, task.stratumProbability);
-  const placement = placementOf(posterior.draws, unit, bounds, task.stratumProbability);
-  const state = { logWorth: fit.logWorth, posterior, tie: kind === 'pair' ? fit.tie : 0 };
-  const heat = kind === 'heat' ? nextHeat(state, unit, opponents) : null;
-  const question = heat ?? nextPair(state, unit, opponents);
+  const { stratumProbability } = task;
+  const bounds = stratumBounds(fit.logWorth, before.draws, unit, stratumProbability);
+  const hint = points && hintFromPoints(fit.logWorth, points, unit);
+  const { logWorth, posterior } = hint ? withHint(fit.logWorth, before, unit, hint) : { logWorth: fit.logWorth, posterior: before }; // prettier-ignore
+  const placement = placementOf(posterior.draws, unit, bounds, stratumProbability);
+  const standing = goalStanding(logWorth, posterior.draws, unit, goal, bounds, stratumProbability);
+  const state = { logWorth, posterior, tie: kind === 'pair' ? fit.tie : 0 };
+  const heat = kind === 'heat' ? nextHeat(state, unit, opponents, standing.border) : null;
+  const question = heat ?? nextPair(state, unit, opponents, standing.border);
   return {
     ...placement,
+    standing,
+    hint,
     sdNow: standardDeviation(placesOf(posterior.draws, unit)),
     question: question && { items: question.items, sdAfter: question.expectedSd },
+    expected:
+      question && !standing.isSettled
+        ? expectedQuestions(
+            borderDistances(posterior.draws, unit, standing.borders),
+            distanceVariance(posterior, unit, standing.border),
+            question.gain,
+            stratumProbability,
+          )
+        : null,
   };
 }

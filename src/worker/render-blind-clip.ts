@@ -3,8 +3,8 @@ import { fractionalDelay } from '#core/audio/fractional-delay';
 import { encodeWav } from '#core/audio/wav-write';
 import { readClip } from './read-clip';
 
-/** Half of the range in which the level of a delivery is drawn: two deliveries stay within 0.08 dB. */
-const LEVEL_RANGE_DB = 0.04;
+/** Half of the range in which the level of a delivery is drawn: two deliveries stay within 0.06 dB. */
+const LEVEL_RANGE_DB = 0.03;
 
 /**
  * A prepared clip as it goes to a listener: 16 bits with triangular dither, at a level and a place between two samples
@@ -22,6 +22,9 @@ export default async function renderBlindClip(path: string): Promise<Uint8Array>
   const gain = 10 ** ((LEVEL_RANGE_DB * (2 * drawn(0) - 1)) / 20);
   const step = 2 ** -15;
   const placed = fractionalDelay(samples, drawn(1));
-  const dithered = placed.map((x, i) => gain * x + step * ((chance[2 * i] - chance[2 * i + 1]) / 2 ** 32));
+  // Interpolation takes a little of the highest frequencies, more the further between two samples: put back as level.
+  const power = (signal: Float64Array): number => signal.reduce((sum, x) => sum + x * x, 0);
+  const level = gain * Math.sqrt(power(samples) / (power(placed) || 1));
+  const dithered = placed.map((x, i) => level * x + step * ((chance[2 * i] - chance[2 * i + 1]) / 2 ** 32));
   return encodeWav([dithered], format.sampleRate, 'pcm16');
 }

@@ -12,6 +12,10 @@ export const VALUES_PER_FRAME = THIRD_OCTAVE_BANDS.length + 2;
 export const Z_TOTAL = THIRD_OCTAVE_BANDS.length;
 export const A_TOTAL = THIRD_OCTAVE_BANDS.length + 1;
 
+/** Upper limit of the totals at a sample rate, in hertz: 20 kHz, or the last bin below half the sample rate. */
+export const highestTotalHz = (sampleRate: number): number =>
+  Math.min(AUDIO_BAND.highHz, sampleRate / 2 - sampleRate / frameLength(sampleRate));
+
 /**
  * Frame length for a sample rate: the power of two that lasts between 0.17 s and 0.35 s
  * (16,384 at 44.1 and 48 kHz: 2.9 Hz between bins, enough for the 20 Hz band).
@@ -27,7 +31,8 @@ export function frameLength(sampleRate: number): number {
  *
  * Powers are mean squares of the signal (full scale ±1), window power compensated, one-sided.
  * A band that reaches above half the sample rate is NaN; the totals then end at half the sample rate.
- * Two successive frames go through one complex FFT, as its real and its imaginary part.
+ * Two successive frames go through one complex FFT, as its real and its imaginary part. What rounding leaves of the
+ * loud one in the silent one is no sound: a frame of zeros alone is zero, whatever stands beside it.
  */
 export class BandPowerFrames {
   readonly frameLength: number;
@@ -51,8 +56,7 @@ export class BandPowerFrames {
     const binWidth = sampleRate / n;
     this.aWeights = Float64Array.from({ length: n / 2 }, (_, k) => aWeightingPower(k * binWidth));
     this.bands = THIRD_OCTAVE_BANDS.map((b) => (b.highHz <= sampleRate / 2 ? binRange(b, binWidth) : null));
-    const highHz = Math.min(AUDIO_BAND.highHz, sampleRate / 2 - binWidth);
-    this.total = binRange({ lowHz: AUDIO_BAND.lowHz, highHz }, binWidth);
+    this.total = binRange({ lowHz: AUDIO_BAND.lowHz, highHz: highestTotalHz(sampleRate) }, binWidth);
     this.powerSum = new Float64Array(n / 2);
     this.buffer = this.fft.samples.subarray(0, n + this.hop);
   }
@@ -80,7 +84,7 @@ export class BandPowerFrames {
       taken += part;
       if (this.filled === this.buffer.length) {
         this.fft.framePair(this.scale, this.hop);
-        for (const power of this.fft.powers) this.storeFrame(power);
+        for (const [i, power] of this.fft.powers.entries()) this.storeFrame(power, i * this.hop);
         this.buffer.copyWithin(0, 2 * this.hop);
         this.filled -= 2 * this.hop;
       }
@@ -92,12 +96,13 @@ export class BandPowerFrames {
     if (this.filled >= this.frameLength) {
       this.buffer.fill(0, this.frameLength);
       this.fft.framePair(this.scale, this.hop);
-      this.storeFrame(this.fft.powers[0]);
+      this.storeFrame(this.fft.powers[0], 0);
       this.filled = 0;
     }
   }
 
-  private storeFrame(power: Float64Array): void {
+  private storeFrame(power: Float64Array, from: number): void {
+    if (isZero(this.buffer, from, from + this.frameLength)) power.fill(0);
     const { powerSum } = this;
     for (let k = 1; k < powerSum.length; k++) powerSum[k] += power[k];
     for (const band of this.bands) this.values.push(band ? sumRange(power, band) : NaN);
@@ -113,4 +118,10 @@ export class BandPowerFrames {
     this.values.push(z + edge);
     this.values.push(a + edge * aWeights[last]);
   }
+}
+
+/** Ends at the first sample that is not zero: costs nothing but in silence. */
+function isZero(samples: Float64Array, from: number, to: number): boolean {
+  for (let i = from; i < to; i++) if (samples[i] !== 0) return false;
+  return true;
 }

@@ -38,6 +38,10 @@ export function exponentialSweep(shape: SweepShape, sampleRate: number, levelDbf
 /** L of the sweep: seconds in which the frequency grows by a factor of e. Harmonic n arrives L·ln n early. */
 export const sweepRate = ({ lowHz, highHz, seconds }: SweepShape): number => seconds / Math.log(highHz / lowHz);
 
+/** Seconds into the sweep at which it passes a frequency; its end for any above it. */
+export const sweepTime = (shape: SweepShape, hz: number): number =>
+  sweepRate(shape) * Math.log(Math.max(1, Math.min(hz, shape.highHz) / shape.lowHz));
+
 /**
  * Finds the shape of an exponential sweep in a clean file, whoever made it, from its upward zero crossings: the log of
  * the frequency between two of them is a straight line over time.

@@ -21,8 +21,8 @@ import type { Measurement } from './measurement';
 import { plosives, type Plosive } from './plosives';
 import { sibilance } from './sibilance';
 import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
-import { silenceNoise, type SilenceNoise } from './silence-noise';
-import { longest, speechSegments, type Segment, type SpeechSegments } from './speech-segments';
+import { bitsOfEncoding, silenceNoise, type SilenceNoise } from './silence-noise';
+import { speechSegments, type Segment, type SpeechSegments } from './speech-segments';
 import { meanOverFrames, thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
 import { meanSquareToDbfs, type Dbfs } from '../units';
 
@@ -37,6 +37,8 @@ export interface LevelAnalysis {
   readonly segments: SpeechSegments;
   /** K-weighted, channel-weighted mean squares in frames of 20 ms. */
   readonly framePowers: Float64Array;
+  /** 1 for each such frame in which all samples of all channels are zero: silence is told by samples, not by levels. */
+  readonly isZeroFrame: Uint8Array;
   /** The same in steps of 100 ms. */
   readonly stepPowers: Float64Array;
   readonly waveform: { readonly pairs: Float32Array<ArrayBuffer>; readonly framesPerColumn: number };
@@ -90,11 +92,14 @@ export async function analyseClip(stream: SampleStream, options: AnalysisOptions
   const bandFrames = meanBandFrames(spectral.map((m) => m.bands.values.view()));
   const { frameLength } = spectral[0].bands;
   const { segments } = base;
-  const pause = longest(segments.silence);
+  const { framePowers, isZeroFrame } = base;
+  const bits = bitsOfEncoding(base.format.encoding);
+  const noise = silenceNoise({ bandFrames, frameLength, sampleRate, framePowers, isZeroFrame, bits }, segments.silence);
+  const quiet = noise && noise.refused === null ? noise.segment : null;
   return {
     ...base,
-    noise: silenceNoise(bandFrames, frameLength, sampleRate, pause),
-    lines: await closeLook(pause ?? steadyWhole(base), sampleRate, options.reopen),
+    noise,
+    lines: await closeLook(quiet ?? steadyWhole(base), sampleRate, options.reopen),
     thirdOctave: thirdOctaveSpectrum(bandFrames, 0, Infinity),
     longTerm: {
       powers: meanOf(spectral.map((m) => m.bands.meanPowers())),
@@ -152,14 +157,16 @@ async function levelPass(
   channels.forEach((meters) => meters.finish());
   const weights = options.dualMono && format.channels === 1 ? [2] : channelWeights(format.channels, format.channelMask);
   const framePowers = weightedFramePowers(channels, weights);
+  const isZeroFrame = zeroFrames(channels);
   return {
     format: { ...format, frames },
     durationS: frames / format.sampleRate,
     level: levelFigures(channels),
     channels: channels.map((c) => ({ ...levelFigures([c]), truePeak: c.truePeak.peak })),
     loudness: loudnessFigures(framePowers, Math.max(...channels.map((c) => c.truePeak.peak))),
-    segments: options.segments ?? speechSegments(framePowers),
+    segments: options.segments ?? speechSegments(framePowers, isZeroFrame),
     framePowers,
+    isZeroFrame,
     stepPowers: stepsFromFrames(framePowers),
     waveform: waveform.finish(),
   };
@@ -247,6 +254,12 @@ function weightedFramePowers(channels: readonly LevelMeters[], weights: readonly
     for (let i = 0; i < sum.length; i++) sum[i] += weights[c] * powers[i];
   });
   return sum;
+}
+
+/** A square of a sample of any format is larger than zero, so a mean square of zero is a frame of zeros. */
+function zeroFrames(channels: readonly LevelMeters[]): Uint8Array {
+  const powers = channels.map((meters) => meters.frames.plain.view());
+  return Uint8Array.from(powers[0], (_, i) => (powers.every((p) => p[i] === 0) ? 1 : 0));
 }
 
 /** Band powers averaged over channels, VALUES_PER_FRAME numbers per whole frame. */

@@ -37,7 +37,7 @@ export function formatSummary(format: AudioFormat): {
 export function clipSummary(analysis: ClipAnalysis, part: Segment | null = null) {
   const { level, loudness, segments, noise, lines } = analysis;
   const hasSpeech = segments.speech.length > 0;
-  const [z, a] = noiseReSpeech({ loudness, gainDb: 0 }, { noise, gainDb: 0 });
+  const [z, a] = noiseReSpeech({ loudness, stepPowers: analysis.stepPowers, gainDb: 0 }, { noise, gainDb: 0 });
   return {
     format: formatSummary(analysis.format),
     algorithmVersion: ALGORITHM_VERSION,
@@ -62,6 +62,7 @@ export function clipSummary(analysis: ClipAnalysis, part: Segment | null = null)
         z: noise ? finiteOrNull(noise.z.levelDbfs) : null,
         a: noise ? finiteOrNull(noise.a.levelDbfs) : null,
       },
+      findings: noise ? noise.findings.map((f) => ({ ...f })) : [],
       itu468Dbfs: lines ? finiteOrNull(lines.itu468Dbfs) : null,
       reSpeechDb: { z: hasSpeech ? z.value : null, a: hasSpeech ? a.value : null },
       thirdOctave: noise ? [...noise.thirdOctave] : [],

@@ -1,6 +1,6 @@
 import { AudioFileError } from '../audio/audio-file-error';
 import { align } from '../audio/alignment';
-import { binRange, sumRange, type BinRange } from '../dsp/bin-range';
+import { binRange, sumRange } from '../dsp/bin-range';
 import { FftPlan } from '../dsp/fft';
 import { fractionalOctaveBands, type OctaveFraction } from '../dsp/fractional-octave';
 import { hann } from '../dsp/hann';
@@ -8,7 +8,7 @@ import { transformPair } from '../dsp/real-transform';
 import type { Band } from '../dsp/third-octave-bands';
 import { quantile } from '../stats/quantile';
 import { powerToDb } from '../units';
-import { fitLowCut, type LowCut } from './low-cut';
+import { lowCutVerdict, type LowCutVerdict } from './low-cut';
 
 /** One band of a difference. */
 export interface DifferencePoint {
@@ -28,7 +28,7 @@ export interface Difference {
   readonly lagS: number;
   /** By transfer function (one performance through two devices), or by long-term spectra (one text, spoken anew). */
   readonly method: 'transfer' | 'spectra';
-  readonly lowCut: LowCut | null;
+  readonly lowCut: LowCutVerdict;
 }
 
 /** Settings of a difference. */
@@ -75,7 +75,35 @@ export function difference(
   const first = a.subarray(start, start + length);
   const second = b.subarray(start + lag, start + lag + length);
   const bands = fractionalOctaveBands(options.fraction ?? 12, 20, Math.min(20_000, 0.45 * sampleRate));
-  const raw = rawDifference(first, second, sampleRate, bands, isSamePerformance);
+  const method = isSamePerformance ? 'transfer' : 'spectra';
+  const { parts, binHz } = partsOf(first, second, sampleRate, bands);
+  const read = (kept: readonly CrossFrames[]): Leveled =>
+    levelled(rawDifference(together(kept), binHz, sampleRate, bands, method));
+  const whole = read(parts);
+  const half = parts.length >> 1;
+  return {
+    points: whole.points,
+    levelDb: whole.levelDb,
+    lagS,
+    method,
+    lowCut: lowCutVerdict(
+      trustedOf(whole),
+      [parts.slice(0, half), parts.slice(half)].map((kept) => trustedOf(read(kept))),
+      parts.map((_, out) => trustedOf(read(parts.filter((__, p) => p !== out)))),
+    ),
+  };
+}
+
+/** Into so many parts the material is divided, to see what hangs on one of them. */
+const MOST_PARTS = 6;
+
+interface Leveled {
+  readonly points: readonly DifferencePoint[];
+  readonly levelDb: number;
+}
+
+/** Brings the trusted bands to a level of zero. */
+function levelled(raw: readonly DifferencePoint[]): Leveled {
   const inLevelBand = raw.filter((p) => p.trusted && p.hz >= LEVEL_BAND_HZ[0] && p.hz <= LEVEL_BAND_HZ[1]);
   const forLevel = inLevelBand.length > 0 ? inLevelBand : raw.filter((p) => p.trusted);
   const levelDb =
@@ -85,36 +113,23 @@ export function difference(
           forLevel.map((p) => p.db ?? 0),
           0.5,
         );
-  const points = raw.map((p) => ({ ...p, db: p.db === null ? null : p.db - levelDb }));
-  const trusted = points.flatMap((p) => (p.trusted && p.db !== null ? [{ hz: p.hz, db: p.db }] : []));
-  return {
-    points,
-    levelDb,
-    lagS,
-    method: isSamePerformance ? 'transfer' : 'spectra',
-    lowCut: fitLowCut(trusted),
-  };
+  return { points: raw.map((p) => ({ ...p, db: p.db === null ? null : p.db - levelDb })), levelDb };
 }
 
+const trustedOf = ({ points }: Leveled): { hz: number; db: number }[] =>
+  points.flatMap((p) => (p.trusted && p.db !== null ? [{ hz: p.hz, db: p.db }] : []));
+
 function rawDifference(
-  a: Float64Array,
-  b: Float64Array,
+  frames: CrossFrames,
+  binHz: number,
   sampleRate: number,
   bands: readonly Band[],
-  isSamePerformance: boolean,
+  method: Difference['method'],
 ): DifferencePoint[] {
-  const largest = Math.min(LONGEST_FRAME, 2 ** Math.floor(Math.log2((2 * a.length) / (LEAST_FRAMES + 1))));
-  const binHz = sampleRate / largest;
-  const frames = crossFrames(
-    a,
-    b,
-    largest,
-    bands.map((band) => binRange(band, binHz)),
-  );
   return bands.map((band, i) => {
     const point = { hz: band.nominalHz, db: null, trusted: false };
     if (band.highHz - band.lowHz < binHz || band.highHz >= sampleRate / 2) return point;
-    return { ...point, ...(isSamePerformance ? transferIn(frames, band, binHz) : spectraIn(frames, i)) };
+    return { ...point, ...(method === 'transfer' ? transferIn(frames, band, binHz) : spectraIn(frames, i)) };
   });
 }
 
@@ -124,24 +139,34 @@ interface CrossFrames {
   readonly abRe: Float64Array;
   readonly abIm: Float64Array;
   /** Power of each frame by band, for what the pauses hold. */
-  readonly framesA: readonly Float64Array[];
-  readonly framesB: readonly Float64Array[];
+  readonly framesA: Float64Array[];
+  readonly framesB: Float64Array[];
 }
 
-/** Auto and cross spectra by Welch's method: Hann, 50 % overlap. */
-function crossFrames(a: Float64Array, b: Float64Array, size: number, ranges: readonly BinRange[]): CrossFrames {
+/** Auto and cross spectra by Welch's method, Hann, 50 % overlap, summed over each part of the material. */
+function partsOf(
+  a: Float64Array,
+  b: Float64Array,
+  sampleRate: number,
+  bands: readonly Band[],
+): { readonly parts: readonly CrossFrames[]; readonly binHz: number } {
+  const size = Math.min(LONGEST_FRAME, 2 ** Math.floor(Math.log2((2 * a.length) / (LEAST_FRAMES + 1))));
+  const binHz = sampleRate / size;
+  const ranges = bands.map((band) => binRange(band, binHz));
   const fft = new FftPlan(size);
   const window = hann(size);
   const bins = size / 2 + 1;
-  const [aa, bb, abRe, abIm] = Array.from({ length: 4 }, () => new Float64Array(bins));
-  const framesA: Float64Array[] = [];
-  const framesB: Float64Array[] = [];
   const power = [new Float64Array(bins), new Float64Array(bins)];
   const byBand = (p: Float64Array): Float64Array =>
     Float64Array.from(ranges, (range) => (range.last < bins ? sumRange(p, range) : NaN));
-  for (let from = 0; from + size <= a.length; from += size / 2) {
+  const count = Math.floor((a.length - size) / (size / 2)) + 1;
+  const most = Math.min(MOST_PARTS, count);
+  const parts: CrossFrames[] = Array.from({ length: most }, () => emptyFrames(bins));
+  for (let f = 0; f < count; f++) {
+    const from = (f * size) / 2;
     const windowed = (x: Float64Array): Float64Array => window.map((w, i) => w * x[from + i]);
     const [x, y] = transformPair(fft, windowed(a), windowed(b));
+    const { aa, bb, abRe, abIm, framesA, framesB } = parts[Math.floor((f * most) / count)];
     for (let k = 0; k < bins; k++) {
       const pa = x.re[k] ** 2 + x.im[k] ** 2;
       const pb = y.re[k] ** 2 + y.im[k] ** 2;
@@ -155,7 +180,28 @@ function crossFrames(a: Float64Array, b: Float64Array, size: number, ranges: rea
     framesA.push(byBand(power[0]));
     framesB.push(byBand(power[1]));
   }
-  return { aa, bb, abRe, abIm, framesA, framesB };
+  return { parts, binHz };
+}
+
+const emptyFrames = (bins: number): CrossFrames => ({
+  aa: new Float64Array(bins),
+  bb: new Float64Array(bins),
+  abRe: new Float64Array(bins),
+  abIm: new Float64Array(bins),
+  framesA: [],
+  framesB: [],
+});
+
+/** Several parts as one. */
+function together(parts: readonly CrossFrames[]): CrossFrames {
+  const all = emptyFrames(parts[0]?.aa.length ?? 0);
+  for (const part of parts) {
+    for (const key of ['aa', 'bb', 'abRe', 'abIm'] as const)
+      for (let k = 0; k < all[key].length; k++) all[key][k] += part[key][k];
+    all.framesA.push(...part.framesA);
+    all.framesB.push(...part.framesB);
+  }
+  return all;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { studentQuantile } from '../stats/student-t';
 import { powerToDb } from '../units';
 import { measured, notMeasured, type Measurement } from './measurement';
 
@@ -15,6 +16,8 @@ export interface DistanceFit {
   readonly reverberantDb: number;
   /** Where both are equal; null where the ladder shows no reverberation. */
   readonly criticalM: number | null;
+  /** Limits of the critical distance at 95 %; the upper one null where the ladder leaves it open. */
+  readonly critical95: readonly [number, number | null];
   /** Root mean square of what the fit leaves, in dB. */
   readonly residualDb: number;
 }
@@ -25,7 +28,7 @@ export const USABLE_RATIO_DB = 6;
 const LONGEST_REACH = 4;
 
 /** Level that a fit predicts at a distance, in dB. */
-export const ladderDb = (fit: DistanceFit, distanceM: number): number =>
+export const ladderDb = (fit: Pick<DistanceFit, 'directDb' | 'reverberantDb'>, distanceM: number): number =>
   powerToDb(10 ** (fit.directDb / 10) / distanceM ** 2 + 10 ** (fit.reverberantDb / 10));
 
 /** Distance at which the direct sound is `ratioDb` above the reverberant. */
@@ -41,7 +44,7 @@ export function fitDistanceLadder(rungs: readonly Rung[]): DistanceFit | null {
   if (new Set(rungs.map((r) => r.distanceM)).size < 3) return null;
   const longest = Math.max(...rungs.map((r) => r.distanceM));
   // For a given critical distance the level follows as a mean: one dimension is left to search.
-  const fitAt = (criticalM: number): DistanceFit => {
+  const fitAt = (criticalM: number): Omit<DistanceFit, 'critical95'> => {
     const shape = (r: number): number => powerToDb(1 / r ** 2 + (criticalM === Infinity ? 0 : 1 / criticalM ** 2));
     const rest = rungs.map((r) => r.db - shape(r.distanceM));
     const directDb = rest.reduce((s, v) => s + v, 0) / rest.length;
@@ -54,13 +57,39 @@ export function fitDistanceLadder(rungs: readonly Rung[]): DistanceFit | null {
       residualDb,
     };
   };
-  let best = fitAt(Infinity);
-  for (let critical = 0.02; critical <= LONGEST_REACH * longest; critical *= 1.005) {
-    const fit = fitAt(critical);
-    if (fit.residualDb < best.residualDb - 1e-9) best = fit;
-  }
-  return best;
+  const tried = [fitAt(Infinity)];
+  for (let critical = 0.02; critical <= LONGEST_REACH * longest; critical *= 1.005) tried.push(fitAt(critical));
+  const best = tried.reduce((a, b) => (b.residualDb < a.residualDb - 1e-9 ? b : a));
+  return { ...best, critical95: profile(tried, best, rungs.length) };
 }
+
+/**
+ * Interval of the critical distance by the profile of the squares: those distances at which the fit is no worse than
+ * Student's t allows (Venzon & Moolgavkar 1988 for the profile, Draper & Smith for the sum of squares). The scatter of a
+ * rung is what the fit leaves, and at least what one reading of a line differs from the next.
+ */
+function profile(
+  tried: readonly Omit<DistanceFit, 'critical95'>[],
+  best: Omit<DistanceFit, 'critical95'>,
+  count: number,
+): readonly [number, number | null] {
+  const free = Math.max(1, count - 2);
+  const own = (best.residualDb ** 2 * count) / free;
+  // Scatter that is known beforehand counts like this many rungs more.
+  const variance = (own * free + READING_DB ** 2 * PRIOR_RUNGS) / (free + PRIOR_RUNGS);
+  const t = studentQuantile(0.975, free + PRIOR_RUNGS);
+  const allowed = best.residualDb ** 2 * count + t ** 2 * variance;
+  const inside = tried.filter((f) => f.residualDb ** 2 * count <= allowed);
+  const distances = inside.flatMap((f) => f.criticalM ?? []);
+  const isOpen = inside.some((f) => f.criticalM === null) || distances.length === 0;
+  const longest = Math.max(...tried.flatMap((f) => f.criticalM ?? []));
+  const [least, most] = [Math.min(...distances, longest), Math.max(...distances)];
+  return [least, isOpen || most >= longest / 1.006 ? null : most];
+}
+
+/** Levels of one line read twice differ by this much (standard deviation; common practice, no source). */
+const READING_DB = 0.7;
+const PRIOR_RUNGS = 4;
 
 /** The figures with their conditions. */
 export function distanceMeasurements(rungs: readonly Rung[]): Measurement[] {
@@ -72,19 +101,23 @@ export function distanceMeasurements(rungs: readonly Rung[]): Measurement[] {
     return [notMeasured('criticalDistance', condition, reason), notMeasured('usableDistance', condition, reason)];
   }
   const settings = { residualDb: fit.residualDb, rungs: rungs.length };
-  const longest = Math.max(...distances);
-  if (fit.criticalM === null) {
+  const [least, most] = fit.critical95;
+  if (fit.criticalM === null || most === null) {
+    const open = { bound: 'at-least', settings } as const;
     return [
-      measured('criticalDistance', longest, condition, { bound: 'at-least', settings }),
-      measured('usableDistance', distanceForRatio(longest, USABLE_RATIO_DB), condition, {
-        bound: 'at-least',
-        settings,
-      }),
+      measured('criticalDistance', least, condition, open),
+      measured('usableDistance', distanceForRatio(least, USABLE_RATIO_DB), condition, open),
     ];
   }
+  // Half of the interval's half: the interval is one of 95 %, the uncertainty one deviation.
+  const u = (most - least) / 4;
   const usable = distanceForRatio(fit.criticalM, USABLE_RATIO_DB);
+  const limits = { ...settings, leastM: least, mostM: most };
   return [
-    measured('criticalDistance', fit.criticalM, condition, { settings }),
-    measured('usableDistance', usable, condition, { settings: { ...settings, ratioDb: USABLE_RATIO_DB } }),
+    measured('criticalDistance', fit.criticalM, condition, { uncertainty: u, settings: limits }),
+    measured('usableDistance', usable, condition, {
+      uncertainty: distanceForRatio(u, USABLE_RATIO_DB),
+      settings: { ...limits, ratioDb: USABLE_RATIO_DB },
+    }),
   ];
 }

@@ -3,11 +3,14 @@ import { fractionalOctaveBands } from '../dsp/fractional-octave';
 import { fftSize, transformReal } from '../dsp/real-transform';
 import { powerToDb } from '../units';
 import { gated, harmonicSpacing, type ImpulseResponse } from './impulse-response';
+import { quietPlaces } from './sweep-noise';
 
 /** One point of a response. */
 export interface ResponsePoint {
   readonly hz: number;
   readonly db: number;
+  /** Standard uncertainty by the noise of the recording, in dB. */
+  readonly u: number;
 }
 
 /** Response with the limit below which its gate tells nothing. */
@@ -24,6 +27,8 @@ export const DEFAULT_GATE_MS = 500;
 const BEFORE_S = 0.005;
 /** At most this share of the way to the second harmonic. */
 const HARMONIC_SHARE = 0.4;
+/** Of a gate that is faded over its last quarter, so much counts as length: (∫w²)²/∫w⁴. */
+const FADED_LENGTH = 0.8;
 const SMALLEST_FFT = 65_536;
 const FRACTION = 24;
 
@@ -40,13 +45,31 @@ export function frequencyResponse(response: ImpulseResponse, gateMs = DEFAULT_GA
   const before = Math.min(Math.round(BEFORE_S * sampleRate), Math.round(HARMONIC_SHARE * harmonicSpacing(response, 2)));
   const behind = Math.min(Math.round((gateMs / 1000) * sampleRate), response.samples.length - before);
   const powers = powersOf(gated(response.samples, response.peak, before, behind));
+  const gateS = (before + behind) / sampleRate;
+  const quiet = quietPlaces(response, gateS);
+  const noiseAt = (place: number): Float64Array => powersOf(gated(response.samples, place, before, behind));
+  const [lowNoise, highNoise] = [noiseAt(quiet.low), noiseAt(quiet.high)];
   const binHz = sampleRate / (2 * (powers.length - 1));
   const highest = Math.min(20_000, 0.98 * sweep.highHz, 0.49 * sampleRate);
   const lowest = Math.max(20, sweep.lowHz);
-  const points = fractionalOctaveBands(FRACTION, lowest, highest).map((band) => ({
-    hz: Math.sqrt(band.lowHz * band.highHz),
-    db: powerToDb(meanPower(powers, binHz, band.lowHz, band.highHz)),
-  }));
+  const points = fractionalOctaveBands(FRACTION, lowest, highest).map((band) => {
+    const power = meanPower(powers, binHz, band.lowHz, band.highHz);
+    // The noise is read over an octave around the point: over a narrow band it would scatter too much itself.
+    const noise = band.lowHz < quiet.splitHz ? lowNoise : highNoise;
+    const beside = meanPower(
+      noise,
+      binHz,
+      band.lowHz / Math.SQRT2,
+      Math.min(band.highHz * Math.SQRT2, sampleRate / 2.1),
+    );
+    const readings = Math.max(1, FADED_LENGTH * (band.highHz - band.lowHz) * gateS);
+    return {
+      hz: Math.sqrt(band.lowHz * band.highHz),
+      db: powerToDb(power),
+      // An amplitude is moved by the part of the noise that is in phase with it: half of its power.
+      u: (20 / Math.LN10) * Math.sqrt(beside / power / 2 / readings),
+    };
+  });
   return { points, lowestValidHz: Math.max(1000 / gateMs, sweep.lowHz) };
 }
 
@@ -78,11 +101,11 @@ export function meanPower(powers: Float64Array, binHz: number, lowHz: number, hi
 
 /** A response by substitution: the unit's minus the reference's, point by point (both from one sweep and gate). */
 export function substituted(unit: FrequencyResponse, reference: FrequencyResponse): FrequencyResponse {
-  const byHz = new Map(reference.points.map((p) => [p.hz, p.db]));
+  const byHz = new Map(reference.points.map((p) => [p.hz, p]));
   return {
     points: unit.points.flatMap((p) => {
-      const db = byHz.get(p.hz);
-      return db === undefined ? [] : [{ hz: p.hz, db: p.db - db }];
+      const other = byHz.get(p.hz);
+      return other === undefined ? [] : [{ hz: p.hz, db: p.db - other.db, u: Math.hypot(p.u, other.u) }];
     }),
     lowestValidHz: Math.max(unit.lowestValidHz, reference.lowestValidHz),
   };

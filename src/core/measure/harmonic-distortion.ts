@@ -1,6 +1,8 @@
 import { powerToDb } from '../units';
 import { meanPower, powersOf } from './frequency-response';
 import { gated, harmonicSpacing, type ImpulseResponse } from './impulse-response';
+import { measured, notMeasured, type Measurement } from './measurement';
+import { quietPlaces } from './sweep-noise';
 
 /** Harmonics that are taken apart. */
 export const HIGHEST_ORDER = 5;
@@ -11,11 +13,20 @@ export interface HarmonicDistortion {
   readonly hz: number;
   /** Power of each harmonic re the fundamental, in dB, from the second on; null above half the sample rate. */
   readonly orders: readonly { readonly order: number; readonly db: number | null }[];
-  /** Sum of those orders, in dB; null where none lies in band. */
+  /** Sum of those orders, in dB, the noise in it taken off, or all of it where that is a limit; null where none lies in band. */
   readonly thdDb: number | null;
-  /** What noise alone puts into those windows, in dB; distortion near it is an upper limit only. */
+  /** What noise alone puts into those windows, in dB. */
   readonly noiseDb: number | null;
+  /** Next to the noise, what is read is mostly noise: then the figure is a limit. */
+  readonly bound: 'exact' | 'at-most';
+  /** Standard uncertainty of an exact figure, in dB: noise beside it. */
+  readonly uncertaintyDb: number | null;
 }
+
+/** What stands less above the noise gives no level of its own. */
+const LEAST_ABOVE_NOISE_DB = 3;
+/** Half of the band in which a harmonic is read, as a ratio. */
+const BAND_RATIO = 1.03;
 
 /**
  * Harmonic distortion at one frequency from the impulse response of an exponential sweep: harmonic n arrives L·ln n
@@ -33,11 +44,10 @@ export function harmonicDistortion(response: ImpulseResponse, hz: number): Harmo
     const half = Math.min(room(order), Math.round(0.1 * sampleRate));
     const powers = powersOf(gated(samples, centre, half, half));
     const binHz = sampleRate / (2 * (powers.length - 1));
-    return meanPower(powers, binHz, frequency / 1.03, frequency * 1.03);
+    return meanPower(powers, binHz, frequency / BAND_RATIO, frequency * BAND_RATIO);
   };
   const fundamental = levelAt(1, hz, peak);
-  // Half a turn away from the direct sound there is neither room nor harmonic: what stands there is noise.
-  const quiet = peak + (samples.length >> 1);
+  const quiet = quietPlaces(response, 0.2).high;
   let noise = 0;
   const highest = Math.min(0.95 * sweep.highHz, 0.48 * sampleRate);
   let sum = 0;
@@ -49,6 +59,32 @@ export function harmonicDistortion(response: ImpulseResponse, hz: number): Harmo
     noise += levelAt(order, order * hz, quiet) / fundamental;
     return { order, db: powerToDb(power) };
   });
-  const decibels = (power: number): number | null => (power > 0 ? powerToDb(power) : null);
-  return { hz, orders, thdDb: decibels(sum), noiseDb: decibels(noise) };
+  const noiseDb = noise > 0 ? powerToDb(noise) : null;
+  if (!(sum > 0)) return { hz, orders, thdDb: null, noiseDb, bound: 'exact', uncertaintyDb: null };
+  if (noiseDb !== null && powerToDb(sum) - noiseDb < LEAST_ABOVE_NOISE_DB)
+    return { hz, orders, thdDb: powerToDb(sum), noiseDb, bound: 'at-most', uncertaintyDb: null };
+  const clean = sum - noise;
+  // Independent readings of the noise in the band of the second harmonic.
+  const readings = Math.max(1, 2 * hz * (BAND_RATIO - 1 / BAND_RATIO) * 2 * Math.min(room(2) / sampleRate, 0.1));
+  // Noise beside a steady tone: its amplitude by its in-phase part, and the noise that is taken off by its own scatter.
+  const variance = (2 * clean * noise + noise ** 2) / readings;
+  return {
+    hz,
+    orders,
+    thdDb: powerToDb(clean),
+    noiseDb,
+    bound: 'exact',
+    uncertaintyDb: ((10 / Math.LN10) * Math.sqrt(variance)) / clean,
+  };
+}
+
+/** The figure with its condition. */
+export function distortionMeasurement(distortion: HarmonicDistortion, how: string): Measurement {
+  const { hz, thdDb, noiseDb, bound, uncertaintyDb } = distortion;
+  if (thdDb === null) return notMeasured('thdSweep', how, 'No harmonic lies within the sweep.');
+  return measured('thdSweep', thdDb, `harmonics 2–5 at ${hz} Hz, ${how}`, {
+    bound,
+    uncertainty: uncertaintyDb,
+    settings: noiseDb === null ? {} : { noiseDb },
+  });
 }

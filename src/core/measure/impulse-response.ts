@@ -16,6 +16,8 @@ export interface ImpulseResponse {
   /** Sample of the largest magnitude: the direct sound. */
   readonly peak: number;
   readonly sweep: SweepShape;
+  /** Length of the recording, in seconds: what it does not hold, the response does not hold either. */
+  readonly recordedS: number;
 }
 
 /**
@@ -51,7 +53,7 @@ export function impulseResponse(played: Float64Array, recorded: Float64Array, sa
   const meanSquare = samples.reduce((s, x) => s + x * x, 0) / samples.length;
   if (samples[peak] ** 2 < LEAST_CREST * meanSquare)
     throw new AudioFileError('unmeasurable', 'The recording holds no answer to the sweep.');
-  return { samples, sampleRate, peak, sweep };
+  return { samples, sampleRate, peak, sweep, recordedS: recorded.length / sampleRate };
 }
 
 /** Half-width of the fades of {@link gated}, as shares of the parts before and behind the peak. */
@@ -67,14 +69,21 @@ const FADE_SHARE = 0.25;
  * @returns before + behind samples; the centre stands at `before`
  */
 export function gated(response: Float64Array, centre: number, before: number, behind: number): Float64Array {
-  const size = response.length;
   const fadeIn = Math.max(1, FADE_SHARE * before);
   const fadeOut = Math.max(1, FADE_SHARE * behind);
-  return Float64Array.from({ length: before + behind }, (_, i) => {
-    const at = (((centre - before + i) % size) + size) % size;
+  return stretch(response, centre, before, behind).map((x, i) => {
     const edge = Math.min(1, (i + 0.5) / fadeIn, (before + behind - i - 0.5) / fadeOut);
-    return response[at] * (0.5 - 0.5 * Math.cos(Math.PI * edge));
+    return x * (0.5 - 0.5 * Math.cos(Math.PI * edge));
   });
+}
+
+/** As {@link gated}, without fades: where the noise at the end of the stretch is to be read. */
+export function stretch(response: Float64Array, centre: number, before: number, behind: number): Float64Array {
+  const size = response.length;
+  return Float64Array.from(
+    { length: before + behind },
+    (_, i) => response[(((centre - before + i) % size) + size) % size],
+  );
 }
 
 /** Samples between the linear response and its second harmonic. */

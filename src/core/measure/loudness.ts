@@ -1,4 +1,5 @@
 import { FRAMES_PER_SECOND } from '../dsp/frame-power';
+import { correlationLength } from '../stats/correlation-length';
 import { standardDeviation } from '../stats/moments';
 import { amplitudeToDb, dbtp, type Db, type Dbtp, type Lufs } from '../units';
 import {
@@ -12,7 +13,7 @@ import { loudnessRange } from './loudness-range';
 import { measured, notMeasured, type Measurement, type Spread } from './measurement';
 import type { QuantityId } from './registry';
 
-/** Blocks at 75 % overlap share three quarters with their neighbours: four of them count as one. */
+/** Blocks at 75 % overlap share three quarters with their neighbours: at least four of them count as one. */
 const BLOCKS_PER_INDEPENDENT = 4;
 
 /** Loudness of a clip. */
@@ -52,14 +53,16 @@ export function loudnessFigures(framePowers: Float64Array, truePeak: number): Lo
 }
 
 /**
- * Spread of gated blocks and the standard uncertainty of their mean, counting overlapping blocks once.
+ * Spread of gated blocks and the standard uncertainty of their mean, counting as one what hangs together: blocks that
+ * overlap, and beyond them the phrases of speech, whose blocks are alike for seconds.
  *
  * @param blocks - loudness of each block, in LUFS
  */
 export function blockSpread(blocks: readonly number[]): { spread: Spread | null; uncertaintyLu: number | null } {
   if (blocks.length < 2) return { spread: null, uncertaintyLu: null };
   const sd = standardDeviation(blocks);
-  const independent = Math.max(1, blocks.length / BLOCKS_PER_INDEPENDENT);
+  const together = Math.max(BLOCKS_PER_INDEPENDENT, correlationLength(blocks));
+  const independent = Math.max(1, blocks.length / together);
   return {
     spread: { sd, count: blocks.length, of: 'gating blocks of 400 ms at 75 % overlap' },
     uncertaintyLu: sd / Math.sqrt(independent),

@@ -5,6 +5,7 @@ import { fullScaleDbSpl, selfNoise } from './self-noise';
 import { silenceLines } from './silence-lines';
 import { humMeasurement } from './hum';
 import { interferenceMeasurement } from './interference';
+import type { SilenceNoise } from './silence-noise';
 import { dbfs } from '../units';
 
 const RATE = 48_000;
@@ -192,7 +193,19 @@ describe('self-noise in dB SPL', () => {
   });
   it('reads the A-weighted pause on that scale', () => {
     const level = { levelDbfs: dbfs(-90), spread: null, uncertaintyDb: 0.4 };
-    const take = { segment: { startS: 0, endS: 5 }, z: level, a: level, thirdOctave: [] };
+    const take: SilenceNoise = {
+      segment: { startS: 0, endS: 5 },
+      pauses: 1,
+      seconds: 5,
+      highHz: 20_000,
+      bound: 'exact',
+      refused: null,
+      z: level,
+      a: level,
+      thirdOctave: [],
+      kMeanSquare: 0,
+      findings: [],
+    };
     const figure = selfNoise(take, 40, {
       kind: 'calibration',
       toneDbfs: -20,

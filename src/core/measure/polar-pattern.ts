@@ -10,6 +10,8 @@ export interface PolarLevel {
   readonly angleDeg: number;
   /** Mean of the octaves. */
   readonly broadbandDb: number;
+  /** Standard uncertainty of that, by the noise of both recordings. */
+  readonly u: number;
   /** In the order of POLAR_OCTAVES_HZ; null where the response does not reach. */
   readonly octavesDb: readonly (number | null)[];
 }
@@ -20,6 +22,8 @@ export interface FirstOrderPattern {
   /** Share of the power of a diffuse field that it takes. */
   readonly randomEnergyEfficiency: number;
   readonly directivityIndexDb: number;
+  /** Standard uncertainty of α: noise, and what the pattern leaves unexplained. */
+  readonly alphaU: number;
   /** Root mean square of what it leaves of the measured amplitudes (front = 1). */
   readonly residual: number;
 }
@@ -47,21 +51,30 @@ export function polarLevels(
   const reference = octaveLevels(front);
   return [{ angleDeg: 0, points: front }, ...turned]
     .map(({ angleDeg, points }) => {
-      const octavesDb = octaveLevels(points).map((level, i) => {
+      const octaves = octaveLevels(points).map((level, i) => {
         const at0 = reference[i];
-        return level === null || at0 === null ? null : level - at0;
+        return level === null || at0 === null ? null : { db: level.db - at0.db, u: Math.hypot(level.u, at0.u) };
       });
-      const known = octavesDb.filter((db) => db !== null);
-      return { angleDeg, broadbandDb: known.reduce((s, db) => s + db, 0) / known.length, octavesDb };
+      const known = octaves.filter((o) => o !== null);
+      return {
+        angleDeg,
+        broadbandDb: known.reduce((s, o) => s + o.db, 0) / known.length,
+        u: angleDeg === 0 ? 0 : Math.sqrt(known.reduce((s, o) => s + o.u ** 2, 0)) / known.length,
+        octavesDb: octaves.map((o) => o?.db ?? null),
+      };
     })
     .sort((a, b) => a.angleDeg - b.angleDeg);
 }
 
-function octaveLevels(points: readonly ResponsePoint[]): (number | null)[] {
+/** Mean power of the points in each octave, with what noise does to it. */
+function octaveLevels(points: readonly ResponsePoint[]): ({ db: number; u: number } | null)[] {
   return POLAR_OCTAVES_HZ.map((centre) => {
     const inside = points.filter((p) => p.hz >= centre / Math.SQRT2 && p.hz < centre * Math.SQRT2);
     if (inside.length < 12) return null;
-    return powerToDb(inside.reduce((s, p) => s + 10 ** (p.db / 10), 0) / inside.length);
+    const powers = inside.map((p) => 10 ** (p.db / 10));
+    const total = powers.reduce((s, p) => s + p, 0);
+    const u = Math.sqrt(powers.reduce((s, p, i) => s + (p * inside[i].u) ** 2, 0)) / total;
+    return { db: powerToDb(total / inside.length), u };
   });
 }
 
@@ -73,7 +86,7 @@ function octaveLevels(points: readonly ResponsePoint[]): (number | null)[] {
  * @returns null for fewer than two angles other than 0°
  */
 export function nearestPattern(
-  levels: readonly { readonly angleDeg: number; readonly db: number }[],
+  levels: readonly { readonly angleDeg: number; readonly db: number; readonly u?: number }[],
 ): FirstOrderPattern | null {
   if (levels.filter((l) => l.angleDeg % 360 !== 0).length < 2) return null;
   const squares = (alpha: number): number =>
@@ -83,13 +96,26 @@ export function nearestPattern(
   for (let step = 0.005; step > 1e-6; step /= 2) {
     for (const a of [alpha - step, alpha + step]) if (a >= 0 && a <= 1 && squares(a) < squares(alpha)) alpha = a;
   }
+  const residual = Math.sqrt(squares(alpha) / levels.length);
+  // One parameter was fitted; each amplitude moves α by its slope, 1 − |cos θ| at most.
+  const turned = levels.filter((l) => l.angleDeg % 360 !== 0);
+  const slopes = turned.map((l) => 1 - Math.cos((l.angleDeg * Math.PI) / 180));
+  const misfit = Math.sqrt((residual ** 2 * levels.length) / Math.max(1, turned.length - 1));
+  const noise = turned.map(({ db, u = 0 }) => 10 ** (db / 20) * (Math.LN10 / 20) * u);
+  const information = slopes.reduce((s, g) => s + g * g, 0);
+  const alphaU = Math.sqrt(slopes.reduce((s, g, i) => s + g * g * (misfit ** 2 + noise[i] ** 2), 0)) / information;
   return {
     alpha,
+    alphaU,
     randomEnergyEfficiency: randomEnergyEfficiency(alpha),
     directivityIndexDb: directivityIndexDb(alpha),
-    residual: Math.sqrt(squares(alpha) / levels.length),
+    residual,
   };
 }
+
+/** The nearest pattern to a set of measured levels. */
+export const patternOfLevels = (levels: readonly PolarLevel[]): FirstOrderPattern | null =>
+  nearestPattern(levels.map((l) => ({ angleDeg: l.angleDeg, db: l.broadbandDb, u: l.u })));
 
 /** Everyday names of first-order patterns and the α each stands for (standard microphone texts). */
 const NAMES = [
@@ -109,15 +135,16 @@ export function patternName(alpha: number): string {
 /** The figures with their conditions. */
 export function polarMeasurements(levels: readonly PolarLevel[]): Measurement[] {
   const condition = 'swept sine, gated, mean of the octaves 250 Hz–8 kHz';
-  const at = (angle: number): number | null =>
-    levels.find((l) => Math.abs(Math.abs(l.angleDeg) - angle) < 1)?.broadbandDb ?? null;
+  const at = (angle: number): PolarLevel | undefined => levels.find((l) => Math.abs(Math.abs(l.angleDeg) - angle) < 1);
   const rejection = (id: 'rejection90' | 'rejection180', angle: number): Measurement => {
     const level = at(angle);
-    return level === null
-      ? notMeasured(id, condition, `The run has no sweep at ${angle}°.`)
-      : measured(id, -level, condition);
+    return level
+      ? measured(id, -level.broadbandDb, condition, { uncertainty: level.u })
+      : notMeasured(id, condition, `The run has no sweep at ${angle}°.`);
   };
-  const pattern = nearestPattern(levels.map((l) => ({ angleDeg: l.angleDeg, db: l.broadbandDb })));
+  const pattern = patternOfLevels(levels);
+  const spreadOf = (of: (alpha: number) => number): number =>
+    pattern ? Math.abs(of(Math.min(1, pattern.alpha + pattern.alphaU)) - of(Math.max(0, pattern.alpha - pattern.alphaU))) / 2 : 0; // prettier-ignore
   const settings = { angles: levels.map((l) => l.angleDeg).join(', ') };
   const lacking = 'The run has sweeps from fewer than two angles beside 0°.';
   return [
@@ -125,11 +152,13 @@ export function polarMeasurements(levels: readonly PolarLevel[]): Measurement[] 
     rejection('rejection180', 180),
     pattern
       ? measured('patternAlpha', pattern.alpha, condition, {
+          uncertainty: pattern.alphaU,
           settings: { ...settings, nearest: patternName(pattern.alpha), residualDb: amplitudeToDb(pattern.residual) },
         })
       : notMeasured('patternAlpha', condition, lacking),
     pattern
       ? measured('directivityIndex', pattern.directivityIndexDb, `of the nearest first-order pattern, ${condition}`, {
+          uncertainty: spreadOf(directivityIndexDb),
           settings,
         })
       : notMeasured('directivityIndex', condition, lacking),

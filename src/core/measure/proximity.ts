@@ -11,6 +11,8 @@ export interface ProximityTake {
   readonly distanceM: number;
   /** Long-term spectrum of the take. */
   readonly thirdOctave: readonly BandLevel[];
+  /** Seconds of speech in it. */
+  readonly speechS: number;
   /** Spectrum of its noise, brought to the same gain; empty where unknown. */
   readonly noise: readonly BandLevel[];
 }
@@ -29,9 +31,19 @@ export function proximityEffect(close: ProximityTake, normal: ProximityTake): Me
   return c === null || n === null
     ? notMeasured('proximity', condition, 'The speech does not stand out of the noise at 100 Hz or at 1 kHz.')
     : measured('proximity', c - n, condition, {
+        uncertainty: Math.hypot(balanceScatterDb(close.speechS), balanceScatterDb(normal.speechS)),
         settings: { closeM: close.distanceM, normalM: normal.distanceM },
       });
 }
+
+/** Independent readings a second in third octaves of 80–125 Hz: their width (IEC 61260-1). */
+const LOW_WIDTH_HZ = 69;
+/** Speech comes and goes: its spectrum scatters by about so much more than steady noise (common practice, no source). */
+const SPEECH_FACTOR = 2;
+
+/** Scatter of a low band of speech over a limited time, dB; the wider band at 1 kHz adds little. */
+const balanceScatterDb = (speechS: number): number =>
+  ((10 / Math.LN10) * SPEECH_FACTOR) / Math.sqrt(Math.max(1, LOW_WIDTH_HZ * speechS));
 
 function balance(take: ProximityTake): number | null {
   const [low, middle] = [LOW_HZ, MIDDLE_HZ].map((bands) => cleanPower(take, bands));

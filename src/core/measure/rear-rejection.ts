@@ -4,7 +4,7 @@ import { gatedLoudness, type GatedLoudness } from './integrated-loudness';
 import { blockSpread } from './loudness';
 import { measured, notMeasured, type Measurement } from './measurement';
 
-/** Speech nearer than this to the noise cannot be told from it reliably (ISO 3745 asks for 6 dB; 3 dB bounds the error). */
+/** Speech nearer than this to the noise cannot be told from it reliably (ISO 3744 asks for 6 dB between signal and background, from memory; 3 dB bounds the error). */
 const LEAST_SIGNAL_TO_NOISE_DB = 3;
 
 /** One take of the passage. */

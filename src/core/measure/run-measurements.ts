@@ -4,9 +4,10 @@ import { gatedLoudness } from './integrated-loudness';
 import { handlingNoise, type LoudestFrame } from './knocks';
 import type { LoudnessFigures } from './loudness';
 import { measured, notMeasured, type Measurement } from './measurement';
+import { heldAgainstPauses } from './silence-against-pauses';
 import { noiseReSpeech, SPEECH_TARGET_LUFS } from './noise-re-speech';
 import {
-  nearestPattern,
+  patternOfLevels,
   polarLevels,
   polarMeasurements,
   type FirstOrderPattern,
@@ -14,8 +15,15 @@ import {
 } from './polar-pattern';
 import { proximityEffect } from './proximity';
 import { rearRejection } from './rear-rejection';
-import { responseMeasurements, type ResponseSummary } from './response-summary';
-import { DBU_VOLTS, ONE_PASCAL_DB_SPL, selfNoise, type AcousticReference } from './self-noise';
+import { sweepMeasurements, type SweepFigures } from './response-report';
+import { roomMeasurements, type RoomReport } from './room-acoustics';
+import {
+  CALIBRATOR_UNCERTAINTY_DB,
+  DBU_VOLTS,
+  ONE_PASCAL_DB_SPL,
+  selfNoise,
+  type AcousticReference,
+} from './self-noise';
 import type { SilenceNoise } from './silence-noise';
 import type { BandLevel } from './third-octave-spectrum';
 import { windNoise } from './wind';
@@ -47,12 +55,10 @@ export interface AnalysedTake {
 }
 
 /** The part of a measured response that a run needs. */
-export interface TakeResponse {
+export interface TakeResponse extends SweepFigures {
   readonly points: readonly ResponsePoint[];
   readonly lowestValidHz: number;
-  readonly gateMs: number;
-  readonly summary: ResponseSummary;
-  readonly distortion: { readonly hz: number; readonly thdDb: number | null; readonly noiseDb: number | null };
+  readonly room: RoomReport | null;
 }
 
 /** What is known of the chain. */
@@ -61,6 +67,10 @@ export interface RunChain {
   readonly fullScaleDbu: number | null;
   /** As claimed; used for dB SPL only where there is no calibration take. */
   readonly claimedSensitivityMvPa: number | null;
+  /** Standard uncertainty of `fullScaleDbu`, in dB; null where nobody measured it. */
+  readonly fullScaleUncertaintyDb?: number | null;
+  /** Level of 1 Pa at 0 dB of gain, dBFS, by the rig's own sound calibration; only for the unit that it was made with. */
+  readonly onePascal?: { readonly dbfs: number; readonly uncertaintyDb: number } | null;
 }
 
 /** Curves that a run gives beside its figures. */
@@ -68,11 +78,11 @@ export interface RunCurves {
   readonly response: Pick<TakeResponse, 'points' | 'lowestValidHz' | 'gateMs'> | null;
   readonly polar: { readonly levels: readonly PolarLevel[]; readonly pattern: FirstOrderPattern | null } | null;
   readonly distance: { readonly rungs: readonly Rung[]; readonly fit: DistanceFit } | null;
+  readonly room: Pick<RoomReport, 'octaves'> | null;
 }
 
 const NO_SPEECH = 'No speech was found in the speech take: is it the right file?';
-/** Standard uncertainty of a calibrator (IEC 60942 class 1: ±0.3 dB, taken as a rectangle) and of a claimed sensitivity. */
-const CALIBRATOR_UNCERTAINTY_DB = 0.3 / Math.sqrt(3);
+/** Standard uncertainty of a claimed sensitivity (common practice, no source). */
 const CLAIM_UNCERTAINTY_DB = 1;
 /** What stands less above the noise gives no level of its own. */
 const LEAST_ABOVE_NOISE_DB = 3;
@@ -103,6 +113,7 @@ export function runMeasurements(
   const [speech, silence, rear, calibration] = ['speech', 'silence', 'rear', 'calibration'].map(last);
   const reference = acousticReference(calibration, chain);
   const sweeps = sweepFigures(takes);
+  const room = last('room')?.response?.room ?? null;
   const ladder = distanceLadder(takes, silence);
   const close = last('close');
   const normal = normalDistance(takes) ?? speech;
@@ -111,9 +122,10 @@ export function runMeasurements(
     ...noiseFigures(speech, silence ?? speech),
     rejectionFigure(speech, rear, silence),
     ...driveFigures(speech, calibration, chain),
-    ...(silence && reference ? [selfNoise(silence.noise, silence.gainDb, reference)] : []),
+    ...(silence && reference ? [selfNoise(speech ? heldAgainstPauses(silence, speech) : silence.noise, silence.gainDb, reference)] : []), // prettier-ignore
     ...clipFigures(last),
     ...sweeps.measurements,
+    ...(room ? roomMeasurements(room) : []),
     ...(close && normal ? [proximityFigure(close, normal, silence)] : []),
     ...(ladder ? distanceMeasurements(ladder) : []),
     ...(handling && speech
@@ -128,12 +140,19 @@ export function runMeasurements(
       response: sweeps.response,
       polar: sweeps.polar,
       distance: ladder && fit ? { rungs: ladder, fit } : null,
+      room: room && roomCurve(room),
     },
   };
 }
 
+/** JSON knows no infinity: a decay without noise under it has headroom beyond all that is told. */
+const roomCurve = ({ octaves }: RoomReport): RunCurves['room'] => ({
+  octaves: octaves.map((o) => ({ ...o, headroomDb: Math.min(999, o.headroomDb) })),
+});
+
 function noiseFigures(speech: AnalysedTake | undefined, silence: AnalysedTake | undefined): Measurement[] {
-  if (speech && silence && speech.speechS > 0) return noiseReSpeech(speech, silence);
+  if (speech && silence && speech.speechS > 0)
+    return noiseReSpeech(speech, { ...silence, noise: heldAgainstPauses(silence, speech) });
   const reason = speech ? NO_SPEECH : 'The run has no speech take.';
   return [notMeasured('noiseReSpeechZ', 'unweighted', reason), notMeasured('noiseReSpeechA', 'A-weighted', reason)];
 }
@@ -177,7 +196,8 @@ function driveFigures(
     const value = 1000 * DBU_VOLTS * 10 ** (dbu / 20);
     figures.push(
       measured('sensitivity', value, `1 kHz, by a calibrator of ${calibration.levelDbSpl} dB SPL`, {
-        uncertainty: value * (10 ** (CALIBRATOR_UNCERTAINTY_DB / 20) - 1),
+        uncertainty:
+          value * (10 ** (Math.hypot(CALIBRATOR_UNCERTAINTY_DB, chain.fullScaleUncertaintyDb ?? 0) / 20) - 1),
         settings: { fullScaleDbu: chain.fullScaleDbu },
       }),
     );
@@ -196,12 +216,16 @@ function acousticReference(calibration: AnalysedTake | undefined, chain: RunChai
       uncertaintyDb: CALIBRATOR_UNCERTAINTY_DB,
     };
   }
+  if (chain.onePascal) {
+    const { dbfs, uncertaintyDb } = chain.onePascal;
+    return { kind: 'calibration', toneDbfs: dbfs, toneDbSpl: ONE_PASCAL_DB_SPL, gainDb: 0, uncertaintyDb };
+  }
   if (chain.claimedSensitivityMvPa === null || chain.fullScaleDbu === null) return null;
   return {
     kind: 'sensitivity',
     sensitivityMvPa: chain.claimedSensitivityMvPa,
     fullScaleDbu: chain.fullScaleDbu,
-    uncertaintyDb: CLAIM_UNCERTAINTY_DB,
+    uncertaintyDb: Math.hypot(CLAIM_UNCERTAINTY_DB, chain.fullScaleUncertaintyDb ?? 0),
   };
 }
 
@@ -218,29 +242,15 @@ function sweepFigures(takes: readonly AnalysedTake[]): {
   for (const take of takes) if (take.role === 'sweep' && take.response) byAngle.set(take.angleDeg ?? 0, take.response);
   const front = byAngle.get(0);
   if (!front) return { measurements: [], response: null, polar: null };
-  const { points, lowestValidHz, gateMs, summary, distortion } = front;
-  const how = `swept sine, 0°, gate ${gateMs} ms, 1/24 octave`;
+  const { points, lowestValidHz, gateMs } = front;
   const turned = [...byAngle].flatMap(([angleDeg, r]) => (angleDeg === 0 ? [] : [{ angleDeg, points: r.points }]));
   const levels = turned.length === 0 ? null : polarLevels(points, turned);
   return {
-    measurements: [
-      ...responseMeasurements(summary, how),
-      distortion.thdDb === null
-        ? notMeasured('thdSweep', how, 'No harmonic lies within the sweep.')
-        : measured('thdSweep', distortion.thdDb, `harmonics 2–5 at ${distortion.hz} Hz, ${how}`, {
-            // Next to the noise, what is read is mostly noise.
-            bound:
-              distortion.noiseDb !== null && distortion.thdDb - distortion.noiseDb < LEAST_ABOVE_NOISE_DB
-                ? 'at-most'
-                : 'exact',
-            settings: distortion.noiseDb === null ? {} : { noiseDb: distortion.noiseDb },
-          }),
-      ...(levels ? polarMeasurements(levels) : []),
-    ],
+    measurements: [...sweepMeasurements(front, '0°'), ...(levels ? polarMeasurements(levels) : [])],
     response: { points, lowestValidHz, gateMs },
     polar: levels && {
       levels,
-      pattern: nearestPattern(levels.map((l) => ({ angleDeg: l.angleDeg, db: l.broadbandDb }))),
+      pattern: patternOfLevels(levels),
     },
   };
 }
@@ -262,6 +272,7 @@ function proximityFigure(close: AnalysedTake, normal: AnalysedTake, silence: Ana
   const take = (t: AnalysedTake, fallbackM: number) => ({
     distanceM: t.distanceM ?? fallbackM,
     thirdOctave: t.thirdOctave,
+    speechS: t.speechS,
     noise: noiseAt(t.gainDb),
   });
   return proximityEffect(take(close, CLOSE_DISTANCE_M), take(normal, USUAL_DISTANCE_M));

@@ -1,8 +1,14 @@
 import { measured, notMeasured, type Measurement } from './measurement';
-import type { SilenceNoise } from './silence-noise';
+import { bandText } from './band-text';
+import { noiseSettings, pausesText, type SilenceNoise } from './silence-noise';
 
 /** 1 Pa re 20 µPa: 20·lg(1/20e-6), IEC 61094; "94 dB". */
 export const ONE_PASCAL_DB_SPL = 93.9794;
+/**
+ * Standard uncertainty of a sound calibrator: class 1 of IEC 60942:2003, ±0.40 dB, taken as a rectangle. (From memory;
+ * IEC 942:1988 had ±0.3 dB, and IEC 60942:2017 is tighter again: the widest of what is in use counts.)
+ */
+export const CALIBRATOR_UNCERTAINTY_DB = 0.4 / Math.sqrt(3);
 /** 0 dBu in volts. */
 export const DBU_VOLTS = Math.sqrt(0.6);
 
@@ -53,20 +59,19 @@ export function selfNoise(
   gainDb: number,
   reference: AcousticReference | null,
 ): Measurement {
-  const condition = 'A-weighted, 20 Hz–20 kHz, longest pause, room and preamp included';
+  const where = noise ? `${bandText(noise.highHz)}, ${pausesText(noise)}, ` : '';
+  const condition = `A-weighted, ${where}room and preamp included`;
   if (!reference) {
     return notMeasured('selfNoise', condition, 'Neither a calibration take nor sensitivity and input level are known.');
   }
   if (!noise) return notMeasured('selfNoise', condition, 'The silent take holds no silence of at least 0.5 s.');
-  if (!Number.isFinite(noise.a.levelDbfs)) {
-    return notMeasured('selfNoise', condition, 'The silent take is digital silence.');
-  }
+  if (noise.refused !== null) return notMeasured('selfNoise', condition, noise.refused);
   const fullScale = fullScaleDbSpl(reference, gainDb);
   // Room and preamp are in it: the microphone's own noise can only be lower.
   return measured('selfNoise', noise.a.levelDbfs + fullScale, condition, {
     bound: 'at-most',
     spread: noise.a.spread,
     uncertainty: noise.a.uncertaintyDb === null ? null : Math.hypot(noise.a.uncertaintyDb, reference.uncertaintyDb),
-    settings: { by: reference.kind, fullScaleDbSpl: fullScale },
+    settings: { by: reference.kind, fullScaleDbSpl: fullScale, ...noiseSettings(noise) },
   });
 }

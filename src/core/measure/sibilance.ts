@@ -21,10 +21,12 @@ export function sibilance(frames: Float64Array, frameS: number, speech: readonly
   const condition = '5–10 kHz re 1–5 kHz in fricative frames, 90th percentile';
   const ratios: number[] = [];
   const powers: number[] = [];
+  const places: number[] = [];
   for (const { startS, endS } of speech) {
     for (let f = Math.ceil(startS / frameS); (f + 1) * frameS <= endS && 2 * f + 1 < frames.length; f++) {
       ratios.push(powerToDb(frames[2 * f + 1] / frames[2 * f]));
       powers.push(frames[2 * f] + frames[2 * f + 1]);
+      places.push(f);
     }
   }
   if (ratios.length === 0) return notMeasured('sibilance', condition, 'No speech was found.');
@@ -32,9 +34,12 @@ export function sibilance(frames: Float64Array, frameS: number, speech: readonly
     return notMeasured('sibilance', condition, 'The sample rate is too low: 5–10 kHz must be in the file.');
   }
   const loud = quantileSorted(Float64Array.from(powers).sort(), 0.9);
-  const fricatives = ratios.filter(
-    (r, i) => Number.isFinite(r) && r > FRICATIVE_DB && powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB,
+  const hissing = ratios.flatMap((r, i) =>
+    Number.isFinite(r) && r > FRICATIVE_DB && powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB ? [i] : [],
   );
+  const fricatives = hissing.map((i) => ratios[i]);
+  // Frames of one fricative are one reading: they come out of one mouth at one moment.
+  const sounds = hissing.filter((i, k) => k === 0 || places[i] - places[hissing[k - 1]] > 2).length;
   if (fricatives.length < LEAST_FRAMES) {
     return notMeasured('sibilance', condition, 'Too few fricatives: read a text with s and sh in it.');
   }
@@ -42,8 +47,9 @@ export function sibilance(frames: Float64Array, frameS: number, speech: readonly
   const sd = standardDeviation(fricatives);
   return measured('sibilance', quantileSorted(sorted, 0.9), condition, {
     spread: { sd, count: fricatives.length, of: 'fricative frames' },
-    // Normal approximation of a quantile's error: sqrt(p(1 − p)/n) over the density at the 90th percentile, 0.1755/s.
-    uncertainty: (sd * Math.sqrt(0.09 / fricatives.length)) / 0.1755,
-    settings: { fricativeFrames: fricatives.length },
+    // Normal approximation of a quantile's error: sqrt(p(1 − p)/n) over the density at the 90th percentile, 0.1755/s,
+    // with n the fricatives.
+    uncertainty: (sd * Math.sqrt(0.09 / sounds)) / 0.1755,
+    settings: { fricativeFrames: fricatives.length, fricatives: sounds },
   });
 }

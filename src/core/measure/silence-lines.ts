@@ -67,7 +67,8 @@ function fadedIn(samples: Float64Array, sampleRate: number): Float64Array {
 
 /** The quasi-peak figure with its condition. */
 export function quasiPeakMeasurement(found: SilenceLines | null): Measurement {
-  const condition = 'ITU-R 468 weighted, quasi-peak, longest pause (or all of a steady clip), highest channel';
+  const condition =
+    'ITU-R 468 weighted, quasi-peak, longest undisturbed pause (or all of a steady clip), highest channel';
   if (!found) return notMeasured('silenceItu468', condition, 'The clip holds no silent part that is long enough.');
   return Number.isFinite(found.itu468Dbfs)
     ? measured('silenceItu468', found.itu468Dbfs, condition)

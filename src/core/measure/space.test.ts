@@ -21,7 +21,7 @@ import {
   removalWords,
   removedByBand,
 } from './removed-by-band';
-import { roomFigures, roomMeasurements } from './room-acoustics';
+import { roomMeasurements, roomReport } from './room-acoustics';
 
 describe('first-order patterns: textbook values (standard microphone texts)', () => {
   it.each([
@@ -59,7 +59,7 @@ describe('first-order patterns: textbook values (standard microphone texts)', ()
 
 describe('polar levels', () => {
   const flat = (db: (hz: number) => number) =>
-    fractionalOctaveBands(24, 100, 16_000).map((b) => ({ hz: b.nominalHz, db: db(b.nominalHz) }));
+    fractionalOctaveBands(24, 100, 16_000).map((b) => ({ hz: b.nominalHz, db: db(b.nominalHz), u: 0.5 }));
   const levels = polarLevels(
     flat(() => -20),
     [
@@ -88,20 +88,21 @@ describe('proximity effect', () => {
     [80, 100, 125, 800, 1000, 1250].map((centreHz) => ({ centreHz, levelDbfs: centreHz < 200 ? at100 : at1000 }));
   it('is the rise at 100 Hz re 1 kHz, whatever the levels', () => {
     const figure = proximityEffect(
-      { distanceM: 0.03, thirdOctave: spectrum(-20, -25), noise: [] },
-      { distanceM: 0.15, thirdOctave: spectrum(-45, -40), noise: [] },
+      { distanceM: 0.03, speechS: 3, thirdOctave: spectrum(-20, -25), noise: [] },
+      { distanceM: 0.15, speechS: 3, thirdOctave: spectrum(-45, -40), noise: [] },
     );
     expect(figure.value).toBeCloseTo(10, 9);
     expect(figure.condition).toMatch(/3 cm re 15 cm/);
   });
   it('takes noise off, and says where speech drowns', () => {
-    const normal = { distanceM: 0.15, thirdOctave: spectrum(-40, -40), noise: spectrum(-42.9, -90) };
-    expect(proximityEffect({ distanceM: 0.03, thirdOctave: spectrum(-40, -40), noise: [] }, normal).value).toBeNull();
+    const normal = { distanceM: 0.15, speechS: 3, thirdOctave: spectrum(-40, -40), noise: spectrum(-42.9, -90) };
+    expect(
+      proximityEffect({ distanceM: 0.03, speechS: 3, thirdOctave: spectrum(-40, -40), noise: [] }, normal).value,
+    ).toBeNull();
     const clear = { ...normal, noise: spectrum(-46.0206, -90) };
-    expect(proximityEffect({ distanceM: 0.03, thirdOctave: spectrum(-40, -40), noise: [] }, clear).value).toBeCloseTo(
-      -10 * Math.log10(0.75),
-      2,
-    );
+    expect(
+      proximityEffect({ distanceM: 0.03, speechS: 3, thirdOctave: spectrum(-40, -40), noise: [] }, clear).value,
+    ).toBeCloseTo(-10 * Math.log10(0.75), 2);
   });
   // A cardioid at 10 cm: kr = 0.183 at 100 Hz, |1 + 0.5/(jkr)|² = 1 + (0.5/0.183)²: 9.3 dB.
   it('of a gradient in a spherical wave', () => {
@@ -126,7 +127,10 @@ describe('distance ladder', () => {
     const free = rungs(1e9);
     expect(free[1].db - free[0].db).toBeCloseTo(-6.02, 2);
     const [critical, usable] = distanceMeasurements(free);
-    expect(critical).toMatchObject({ bound: 'at-least', value: 1.5 });
+    // The lower end of what a ladder to 1.5 m leaves open, lines read twice differing by 0.7 dB.
+    expect(critical.bound).toBe('at-least');
+    expect(critical.value).toBeGreaterThan(0.9);
+    expect(critical.value).toBeLessThan(4);
     expect(usable.bound).toBe('at-least');
   });
   it('stands a reader who is not always equally loud', () => {
@@ -149,34 +153,34 @@ describe('room from an impulse response, ISO 3382-2', () => {
     });
   };
   it.each([0.2, 0.35, 1.2])('an exponential decay of T60 %d s comes back within 1 %%', (t60) => {
-    const room = roomFigures(decay(t60, 1.5 * t60), rate);
-    for (const value of [room.edtS, room.t20S, room.t30S]) {
-      expect(Math.abs((value ?? 0) / t60 - 1)).toBeLessThan(0.01);
+    const room = roomReport(decay(t60, 1.5 * t60), rate);
+    for (const figure of [room.edt, room.t20, room.t30]) {
+      expect(Math.abs((figure?.value ?? 0) / t60 - 1)).toBeLessThan(0.01);
     }
     // C50 of an exponential decay: 10·lg(e^(13.8·0.05/T) − 1).
-    expect(room.c50Db).toBeCloseTo(10 * Math.log10(Math.exp((13.8155 * 0.05) / t60) - 1), 1);
+    expect(room.c50?.value).toBeCloseTo(10 * Math.log10(Math.exp((13.8155 * 0.05) / t60) - 1), 1);
   });
   it('noise 50 dB down changes it by no more than 2 %', () => {
-    const room = roomFigures(decay(0.4, 0.9, 10 ** (-50 / 20)), rate);
-    expect(Math.abs((room.t20S ?? 0) / 0.4 - 1)).toBeLessThan(0.02);
-    expect(room.rangeDb).toBeGreaterThan(35);
+    const room = roomReport(decay(0.4, 0.9, 10 ** (-50 / 20)), rate);
+    expect(Math.abs((room.t20?.value ?? 0) / 0.4 - 1)).toBeLessThan(0.02);
+    expect(room.headroomDb).toBeGreaterThan(35);
   });
   it('says what noise hides', () => {
-    const room = roomFigures(decay(0.4, 0.9, 10 ** (-25 / 20)), rate);
-    expect(room.t30S).toBeNull();
+    const room = roomReport(decay(0.4, 0.9, 10 ** (-25 / 20)), rate);
+    expect(room.t30).toBeNull();
     expect(roomMeasurements(room).find((m) => m.quantity === 't30')?.notMeasured).toMatch(/noise/);
   });
   it('a free field has no decay, and says so', () => {
     const click = new Float64Array(rate);
     click[100] = 1;
-    const room = roomFigures(click, rate);
-    expect(room).toMatchObject({ edtS: null, t20S: null, t30S: null, rangeDb: 0 });
+    const room = roomReport(click, rate);
+    expect(room).toMatchObject({ edt: null, t20: null, t30: null });
     expect(roomMeasurements(room).every((m) => m.value === null)).toBe(true);
   });
   it('direct sound above a weak tail', () => {
     const response = decay(0.3, 0.5).map((x) => 0.01 * x);
     response[0] = 1;
-    expect(roomFigures(response, rate).directToReverberantDb).toBeGreaterThan(5);
+    expect(roomReport(response, rate).directToReverberant?.value).toBeGreaterThan(5);
   });
 });
 

@@ -57,20 +57,24 @@ const FLOOR_POWER = 1e-14;
  * second in total exceeds.
  *
  * @param framePowers - K-weighted mean squares of successive 20 ms frames
+ * @param isZeroFrame - 1 where all samples of a frame are zero; pasted silence says nothing of the floor of the room
  */
-export function speechSegments(framePowers: Float64Array): SpeechSegments {
+export function speechSegments(framePowers: Float64Array, isZeroFrame: Uint8Array | null = null): SpeechSegments {
   const settings = SEGMENT_SETTINGS;
   const count = framePowers.length;
   if (count === 0) return { speech: [], silence: [], events: [] };
   const levels = smoothedLevels(framePowers, Math.round(settings.smoothingS * FRAMES_PER_SECOND));
-  const sorted = levels.slice().sort();
+  const sounding = isZeroFrame ? levels.filter((_, i) => !isZeroFrame[i]) : levels;
+  const sorted = (sounding.length > 0 ? sounding : levels).slice().sort();
   const floor = quantileSorted(sorted, 0.05);
-  const loud = sorted[Math.max(0, count - 1 - Math.round(0.5 * FRAMES_PER_SECOND))];
+  const loud = sorted[Math.max(0, sorted.length - 1 - Math.round(0.5 * FRAMES_PER_SECOND))];
   const isSteady = loud - floor < settings.steadyRangeDb;
   // In a steady clip whatever stands out is an event, and a loud steady clip (a tone, a motor) is no silence.
   if (isSteady && quantileSorted(sorted, 0.5) > powerToDb(lufsToPower(settings.steadySilenceLufs)))
     return { speech: [], silence: [], events: [] };
-  const threshold = isSteady ? floor + settings.steadyRangeDb : speechThreshold(levels, floor, loud);
+  const threshold = isSteady
+    ? floor + settings.steadyRangeDb
+    : speechThreshold(sounding.length > 0 ? sounding : levels, floor, loud);
   const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
   // Soft sounds are taken out before short pauses are closed, or a breath would join the phrase that follows it.
   const sounds = runs(active, 1);
@@ -107,13 +111,6 @@ function highest(levels: Float64Array, run: Run): number {
   let most = -Infinity;
   for (let i = run.start; i < run.end; i++) if (levels[i] > most) most = levels[i];
   return most;
-}
-
-/** The longest of some stretches; null of none. The earlier one wins a tie. */
-export function longest(segments: readonly Segment[]): Segment | null {
-  let best: Segment | null = null;
-  for (const s of segments) if (!best || s.endS - s.startS > best.endS - best.startS) best = s;
-  return best;
 }
 
 interface Run {

@@ -120,6 +120,7 @@ export function playKindOf(step: Pick<StepSheet, 'play' | 'role' | 'id'>): strin
   if (role === 'speech' || role === 'rear') return 'text';
   if (role === 'distance' || role === 'close' || role === 'plosive') return 'phrase';
   if (role === 'calibration') return 'tone';
+  if (role === 'room') return 'sweep';
   if (role === 'handling') return 'knocks';
   return role;
 }

@@ -20,6 +20,8 @@ export interface UnitFacts {
 export interface MeasuredFact {
   readonly value: number | null;
   readonly uncertainty: number | null;
+  /** What another reading differs by, from repeats in the archive; without it the criterion's own expectation counts. */
+  readonly between?: number | null;
   readonly bound: Bound;
   readonly notMeasured: string | null;
   /** Under which other conditions it was measured, and what was done about it; null where there is nothing to say. */
@@ -101,7 +103,7 @@ function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undef
   const { value, bound } = fact;
   if (value === null) return { points: null, why: fact.notMeasured ?? 'not measured', scatter: NO_SCATTER };
   const { curve } = criterion;
-  const sd = Math.hypot(fact.uncertainty ?? 0, criterion.repeatability);
+  const sd = Math.hypot(fact.uncertainty ?? 0, fact.between ?? criterion.repeatability);
   const beyond = bound === 'exact' ? 0 : bound === 'at-least' ? BEYOND_LIMIT_SD : -BEYOND_LIMIT_SD;
   return {
     points: pointsOnCurve(curve, value),

@@ -75,7 +75,7 @@ function questionsUntil(
 }
 
 const stateOf = ({ fit, posterior }: Placing) => ({ logWorth: fit.logWorth, posterior, tie: fit.tie });
-const best = (placing: Placing): number => nextPairs(stateOf(placing), KNOWN, OPPONENTS)[0];
+const best = (placing: Placing): number => nextPairs(stateOf(placing), KNOWN, OPPONENTS)[0].opponent;
 
 describe('placing the new one', () => {
   it('needs at most half the questions of random pairing, for the same interval', { timeout: 240_000 }, () => {
@@ -112,7 +112,7 @@ describe('placing the new one', () => {
   it('proposes neighbours first, and heats of the unit with others', () => {
     const placing = catalogue(WIDE, 'catalogue 1', 0);
     for (const opponent of [3, 50, 90, 120, 160, 199]) ask(placing, opponent, seededBits(`${opponent}`));
-    const order = nextPairs(stateOf(placing), KNOWN, OPPONENTS);
+    const order = nextPairs(stateOf(placing), KNOWN, OPPONENTS).map((p) => p.opponent);
     const apart = (o: number): number => Math.abs(placing.fit.logWorth[o] - placing.fit.logWorth[KNOWN]);
     expect(order).toHaveLength(KNOWN);
     expect(apart(order[0])).toBeLessThan(apart(order[KNOWN - 1]));

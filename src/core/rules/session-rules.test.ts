@@ -22,7 +22,8 @@ describe('the control unit against its history', () => {
   it("is no stricter than the figures' own uncertainties allow", () => {
     const history = [40, 40.01, 39.99].map((value) => ({ value, uncertainty: 0.5 }));
     const result = agreement(history, { value: 41, uncertainty: 0.5 });
-    expect(result.limit).toBeCloseTo(2 * 0.5 * Math.sqrt(4 / 3), 9);
+    // The normal distribution's 97.5 % point: the uncertainties are known, not estimated.
+    expect(result.limit).toBeCloseTo(1.96 * 0.5 * Math.sqrt(4 / 3), 2);
     expect(result.verdict).toBe('agrees');
   });
 

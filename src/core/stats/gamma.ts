@@ -46,3 +46,17 @@ export function regularisedGammaUpper(a: number, x: number): number {
   }
   return front * value;
 }
+
+/**
+ * Trigamma function ψ′(x), the second derivative of ln Γ: recurrence up to 6, then the asymptotic series
+ * (Abramowitz & Stegun, 6.4.6 and 6.4.12).
+ *
+ * @param x - > 0
+ */
+export function trigamma(x: number): number {
+  let sum = 0;
+  let at = x;
+  for (; at < 6; at++) sum += 1 / at ** 2;
+  const r = 1 / at ** 2;
+  return sum + 1 / at + r / 2 + (r / at) * (1 / 6 - r * (1 / 30 - r * (1 / 42 - r / 30)));
+}

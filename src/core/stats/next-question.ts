@@ -6,6 +6,8 @@ export interface Question {
   readonly items: readonly number[];
   /** Standard deviation of the unit's place that is expected after the answer. */
   readonly expectedSd: number;
+  /** By how much it is expected to lower the variance of the unit's log worth, or of its distance from the border. */
+  readonly gain: number;
 }
 
 /** What is known before the next question. */
@@ -41,16 +43,24 @@ const NORMAL_NODES = [
 ] as const;
 
 /**
- * By how much one answer is expected to lower the variance of the unit's log worth: the information of the answer,
+ * By how much one answer is expected to lower the variance of the unit's log worth, or of its distance from a border
+ * that is in question: the information of the answer,
  * averaged over what is not known of the difference, through the covariance. The narrower the log worth, the narrower
  * the interval of the place, whoever was asked about; reweighted draws of the places themselves are too coarse to tell
  * hundreds of opponents apart (tried: a sixth more questions).
  */
-function expectedGain({ logWorth, posterior, tie }: QuestionState, unit: number, other: number): number {
+function expectedGain(
+  { logWorth, posterior, tie }: QuestionState,
+  unit: number,
+  other: number,
+  border: readonly number[],
+): number {
   const { covariance, items: n } = posterior;
   const at = (i: number, j: number): number => covariance[i * n + j];
   const variance = at(unit, unit) + at(other, other) - 2 * at(unit, other);
-  const shared = at(unit, unit) - at(unit, other);
+  // What the answer says of the unit's distance from the border, not of its own worth alone.
+  const ofBorder = border.reduce((s, b) => s + (at(b, unit) - at(b, other)) / border.length, 0);
+  const shared = at(unit, unit) - at(unit, other) - ofBorder;
   const spread = Math.sqrt(Math.max(0, variance));
   let information = 0;
   for (const [z, weight] of NORMAL_NODES) {
@@ -68,14 +78,19 @@ function expectedGain({ logWorth, posterior, tie }: QuestionState, unit: number,
  * @param state - of the scale
  * @param unit - the one to be placed
  * @param opponents - who may be asked about
+ * @param border - things whose mean worth is the border in question; none for the worth itself
  * @returns best question first
  */
-export function nextPairs(state: QuestionState, unit: number, opponents: readonly number[]): number[] {
+export function nextPairs(
+  state: QuestionState,
+  unit: number,
+  opponents: readonly number[],
+  border: readonly number[] = [],
+): { readonly opponent: number; readonly gain: number }[] {
   return opponents
     .filter((o) => o !== unit)
-    .map((o) => ({ o, gain: expectedGain(state, unit, o) }))
-    .sort((a, b) => b.gain - a.gain)
-    .map(({ o }) => o);
+    .map((opponent) => ({ opponent, gain: expectedGain(state, unit, opponent, border) }))
+    .sort((a, b) => b.gain - a.gain);
 }
 
 /**
@@ -84,13 +99,20 @@ export function nextPairs(state: QuestionState, unit: number, opponents: readonl
  * @param state - of the scale
  * @param unit - the one to be placed
  * @param opponents - who may be asked about
+ * @param border - see {@link nextPairs}
  * @returns null without opponents
  */
-export function nextPair(state: QuestionState, unit: number, opponents: readonly number[]): Question | null {
-  const other = nextPairs(state, unit, opponents).at(0);
-  if (other === undefined) return null;
+export function nextPair(
+  state: QuestionState,
+  unit: number,
+  opponents: readonly number[],
+  border: readonly number[] = [],
+): Question | null {
+  const best = nextPairs(state, unit, opponents, border).at(0);
+  if (best === undefined) return null;
   const places = placesOf(state.posterior.draws, unit);
-  return { items: [unit, other], expectedSd: expectedSd(places, pairAnswers(state, unit, other)) };
+  const { opponent, gain } = best;
+  return { items: [unit, opponent], gain, expectedSd: expectedSd(places, pairAnswers(state, unit, opponent)) };
 }
 
 /** Probability of each answer in each draw: the unit, the other, neither. */
@@ -122,6 +144,9 @@ function expectedSd(places: Float64Array, answers: readonly Float64Array[]): num
   return Math.sqrt(Math.max(0, variance / places.length));
 }
 
+/** What an order of four tells of one pair in it, all alike, re a pair asked by itself: (1/16 + 3/4·1/9 + 1/2·1/4)/(1/4). */
+const HEAT_PAIR = (1 / 16 + 1 / 12 + 1 / 8) * 4;
+
 /** So many of the best opponents are tried in heats: all sets of three among them are looked at. */
 const HEAT_CANDIDATES = 9;
 
@@ -132,11 +157,21 @@ const HEAT_CANDIDATES = 9;
  * @param state - of the scale
  * @param unit - the one to be placed
  * @param opponents - who may be asked about
+ * @param border - see {@link nextPairs}
  * @param size - of the heat, the unit included, 2–5
  * @returns null where there are not enough opponents
  */
-export function nextHeat(state: QuestionState, unit: number, opponents: readonly number[], size = 4): Question | null {
-  const pairs = nextPairs(state, unit, opponents);
+export function nextHeat(
+  state: QuestionState,
+  unit: number,
+  opponents: readonly number[],
+  border: readonly number[] = [],
+  size = 4,
+): Question | null {
+  const ranked = nextPairs(state, unit, opponents, border);
+  const pairs = ranked.map((p) => p.opponent);
+  const gains = new Map(ranked.map((p) => [p.opponent, p.gain]));
+  const variance = distanceVariance(state.posterior, unit, border);
   if (pairs.length < size - 1) return null;
   const candidates = pairs.slice(0, HEAT_CANDIDATES * 3).filter((_, i) => i < 4 || i % 4 === 0).slice(0, HEAT_CANDIDATES); // prettier-ignore
   const places = placesOf(state.posterior.draws, unit);
@@ -144,9 +179,31 @@ export function nextHeat(state: QuestionState, unit: number, opponents: readonly
   for (const set of subsets(candidates, size - 1)) {
     const items = [unit, ...set];
     const sd = expectedSd(places, placeAnswers(state, items));
-    if (!best || sd < best.expectedSd) best = { items, expectedSd: sd };
+
+    if (!best || sd < best.expectedSd) best = { items, expectedSd: sd, gain: heatGain(variance, set, gains) };
   }
   return best;
+}
+
+/** What the pairs of a heat tell together: their precisions add up. */
+function heatGain(variance: number, set: readonly number[], gains: ReadonlyMap<number, number>): number {
+  const precision = set.reduce((sum, o) => sum + 1 / (variance - Math.min(gains.get(o) ?? 0, 0.999 * variance)) - 1 / variance, 0); // prettier-ignore
+  return variance - 1 / (1 / variance + HEAT_PAIR * precision);
+}
+
+/**
+ * Variance of a unit's distance from a border.
+ *
+ * @param posterior - of the scale
+ * @param unit - index
+ * @param border - things whose mean worth it is; none for the worth itself
+ */
+export function distanceVariance(posterior: WorthPosterior, unit: number, border: readonly number[]): number {
+  const { covariance, items: n } = posterior;
+  const at = (i: number, j: number): number => covariance[i * n + j];
+  const mean = (of: (b: number) => number): number =>
+    border.reduce((s, b) => s + of(b), 0) / Math.max(1, border.length);
+  return at(unit, unit) - 2 * mean((b) => at(unit, b)) + mean((b) => mean((c) => at(b, c)));
 }
 
 /** Probability of each order of a heat, in each draw. */

@@ -1,5 +1,6 @@
-import { factorise, type Factored } from './cholesky';
+import { factorise } from './cholesky';
 import type { WorthFit } from './fit-worths';
+import type { ListenerScatter } from './listener-scatter';
 import { fillStandardNormal } from './normal';
 import { SeededWords } from './random';
 
@@ -17,11 +18,14 @@ export interface PosteriorOptions {
   /** 400 put a standard error of 1.5 % on a probability of 90 %. */
   readonly draws?: number;
   readonly seed?: string;
+  /** What listeners' tastes and faded answers add to the scatter; without it, answers count as if each had its own listener. */
+  readonly listeners?: ListenerScatter | null;
 }
 
 /**
  * Normal approximation around the fit (Laplace): the inverse of the negative Hessian, what the data say and the prior
- * where there is one. Tie parameter and covariates are integrated out.
+ * where there is one. Tie parameter and covariates are integrated out. With listeners, the covariance is that of answers
+ * which hang together by listener (see {@link ListenerScatter}).
  *
  * @param fit - converged
  * @param options - number of draws and their seed
@@ -39,12 +43,61 @@ export function worthPosterior(fit: WorthFit, options: PosteriorOptions = {}): W
   // Rounding may leave a hair of curvature where there is none: a variance of a million then.
   if (!factored || !inverse || Array.from({ length: n }, (_, i) => inverse[i * size + i]).some((v) => !(v < 1e6)))
     throw new RangeError('The answers do not settle all worths: some things were never compared with the others.');
+  const { listeners, draws = 400, seed = 'sediment' } = options;
+  // The kernel keeps one matrix: what is drawn is drawn before the next one is factored.
+  const colour = listeners
+    ? colourOf(inverse, sum(a, listeners.extra), size)
+    : (z: Float32Array, out: Float64Array): void => factored.colour(z, out);
+  const all = listeners ? sandwich(inverse, listeners.extra, size) : inverse;
   const covariance = new Float64Array(n * n);
-  for (let i = 0; i < n; i++) covariance.set(inverse.subarray(i * size, i * size + n), i * n);
-  return {
-    items: n,
-    covariance: centred(covariance, n),
-    draws: drawWorths(fit.logWorth, factored, size, options.draws ?? 400, options.seed ?? 'sediment'),
+  for (let i = 0; i < n; i++) covariance.set(all.subarray(i * size, i * size + n), i * n);
+  return { items: n, covariance: centred(covariance, n), draws: drawWorths(fit.logWorth, colour, size, draws, seed) };
+}
+
+const sum = (a: Float64Array, b: Float64Array): Float64Array => a.map((x, i) => x + b[i]);
+
+/** H⁻¹ + H⁻¹·E·H⁻¹; rows of E that are empty cost nothing. */
+function sandwich(inverse: Float64Array, extra: Float64Array, size: number): Float64Array {
+  const half = new Float64Array(size * size);
+  for (let k = 0; k < size; k++) {
+    for (let j = 0; j < size; j++) {
+      const e = extra[k * size + j];
+      // Column j of E times row k of the inverse: symmetric, so rows serve as columns.
+      if (e !== 0) for (let i = 0; i < size; i++) half[j * size + i] += inverse[k * size + i] * e;
+    }
+  }
+  const out = inverse.slice();
+  for (let i = 0; i < size; i++) {
+    for (let k = 0; k < size; k++) {
+      const h = half[k * size + i];
+      if (h !== 0) for (let j = 0; j <= i; j++) out[i * size + j] += h * inverse[k * size + j];
+    }
+  }
+  for (let i = 0; i < size; i++) for (let j = i + 1; j < size; j++) out[i * size + j] = out[j * size + i];
+  return out;
+}
+
+/** Draws of covariance H⁻¹·M·H⁻¹: M times a draw of covariance M⁻¹ has covariance M. */
+function colourOf(
+  inverse: Float64Array,
+  middle: Float64Array,
+  size: number,
+): (z: Float32Array, out: Float64Array) => void {
+  const factored = factorise(middle, size);
+  if (!factored) throw new RangeError('The scatter of the answers is not positive: weights must be positive.');
+  const drawn = new Float64Array(size);
+  const between = new Float64Array(size);
+  const times = (matrix: Float64Array, from: Float64Array, into: Float64Array): void => {
+    for (let i = 0; i < size; i++) {
+      let s = 0;
+      for (let j = 0; j < size; j++) s += matrix[i * size + j] * from[j];
+      into[i] = s;
+    }
+  };
+  return (z, out) => {
+    factored.colour(z, drawn);
+    times(middle, drawn, between);
+    times(inverse, between, out);
   };
 }
 
@@ -68,7 +121,13 @@ function centred(covariance: Float64Array, n: number): Float64Array {
   return covariance;
 }
 
-function drawWorths(mean: Float64Array, factored: Factored, size: number, count: number, seed: string): Float64Array[] {
+function drawWorths(
+  mean: Float64Array,
+  colour: (z: Float32Array, out: Float64Array) => void,
+  size: number,
+  count: number,
+  seed: string,
+): Float64Array[] {
   const n = mean.length;
   const draws = Array.from({ length: n }, () => new Float64Array(count));
   const source = new SeededWords(seed);
@@ -77,7 +136,7 @@ function drawWorths(mean: Float64Array, factored: Factored, size: number, count:
   const values = new Float64Array(size);
   for (let d = 0; d < count; d++) {
     fillStandardNormal(z, source, scratch);
-    factored.colour(z, values);
+    colour(z, values);
     let centre = 0;
     for (let i = 0; i < n; i++) centre += values[i] / n;
     for (let i = 0; i < n; i++) draws[i][d] = mean[i] + values[i] - centre;

@@ -105,7 +105,9 @@ describe('whatever is sent', () => {
           const answer = await send(address, sent);
           count++;
           const isLeak = /SELECT|INSERT|violates|syntax error|invalid_type|node_modules|ZodError/.test(answer.body);
-          if (answer.status >= 500 || (answer.status >= 400 && isLeak))
+          // A file of 200 GB that is announced where there is no room for it is refused with 507, in words: no fault.
+          const isFault = answer.status >= 500 && answer.status !== 507;
+          if (isFault || (answer.status >= 400 && isLeak))
             found.push(`${method} ${filled} ${body?.slice(0, 300)} → ${answer.status} ${answer.body.slice(0, 200)}`);
         }
       }

@@ -4,7 +4,7 @@ import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { compareClaim } from '#core/rules/claim-comparison';
 import { measurementSchema } from '#contracts/measurement';
-import { protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
+import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
 import { segmentsSchema, type Segments } from '#contracts/segments';
 import { clipSummarySchema } from '#contracts/clip-summary';
 import { analysisDetailSchema, type AnalyseClipResult } from '#contracts/worker-messages';
@@ -242,6 +242,8 @@ export class AnalysisQueue {
     const comparison = sensitivity ? compareClaim(sensitivity, null) : null;
     return {
       fullScaleDbu: run?.full_scale_dbu ?? null,
+      fullScaleUncertaintyDb: run?.full_scale_u ?? null,
+      onePascal: run && run.one_pascal !== null ? { dbfs: run.one_pascal, uncertaintyDb: run.one_pascal_u ?? 0 } : null,
       claimedSensitivityMvPa: comparison?.comparable ? comparison.value : null,
     };
   }
@@ -267,16 +269,19 @@ export class AnalysisQueue {
       // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
       stepPowers: new Float64Array(bytes.slice().buffer),
       clip: measurementSchema.array().parse(row.measurements),
-      response: role === 'sweep' && protocol.sweep ? await this.sweepResponse(row.sha256, protocol.sweep) : null,
+      response:
+        step && answersSweep(step) && protocol.sweep
+          ? await this.sweepResponse(row.sha256, protocol.sweep, role === 'room')
+          : null,
     };
   }
 
   /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */
-  private async sweepResponse(sha256: string, sweep: ProtocolSweep): Promise<SweepResult | null> {
+  private async sweepResponse(sha256: string, sweep: ProtocolSweep, withRoom: boolean): Promise<SweepResult | null> {
     const path = await this.store.verified(sha256);
     if (!path) return null;
     try {
-      return await this.pool.run<SweepResult>('measure-sweep', { path, sweep } satisfies MeasureSweepTask);
+      return await this.pool.run<SweepResult>('measure-sweep', { path, sweep, withRoom } satisfies MeasureSweepTask);
     } catch (error) {
       this.report(error);
       return null;

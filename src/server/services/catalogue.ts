@@ -1,9 +1,11 @@
 import { filter } from 'rxjs';
-import { ALGORITHM_VERSION, QUANTITY_IDS } from '#core/measure/registry';
+import { anotherReading, pooledReadings, scatterBetween } from '#core/measure/another-reading';
+import { ALGORITHM_VERSION, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
 import type { RankedUnit } from '#core/rules/rank';
 import { corrected } from '#core/rules/rig-agreement';
+import type { PooledScatter } from '#core/stats/pooled-scatter';
 import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
 import { isGivenByHand, type Criterion } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
@@ -19,7 +21,13 @@ import type { Database } from '../db/database';
 import { claimsOfSpecimen } from '../db/queries/claim';
 import { curvesOfRun } from '../db/queries/curve';
 import { wordCounts } from '../db/queries/heard';
-import { bridgingFacts, currentFacts, measurementsOfRun } from '../db/queries/measurement';
+import {
+  bridgingFacts,
+  currentFacts,
+  measurementsOfRun,
+  repeatedFacts,
+  type RepeatRow,
+} from '../db/queries/measurement';
 import { currentPoints, pointsHistory, type PointsRow } from '../db/queries/points';
 import { listPrices } from '../db/queries/price';
 import { currentRubric } from '../db/queries/rubric';
@@ -40,6 +48,7 @@ interface Snapshot {
   readonly rows: readonly SpecimenRow[];
   readonly inputs: ReadonlyMap<Category, RankingInputs>;
   readonly ranked: ReadonlyMap<Category, readonly RankedUnit[]>;
+  readonly scatters: ReadonlyMap<Category, ReadonlyMap<string, PooledScatter>>;
 }
 
 /**
@@ -77,9 +86,12 @@ export class Catalogue {
       runId: t.run_id,
       take: takeFromRow(t),
     }));
+    const scatters = (await this.current()).scatters.get(row.category);
     const runs: Run[] = [];
     for (const run of await runsOfSpecimen(this.database, id)) {
-      const measurements = await measurementsOfRun(this.database, run.id, ALGORITHM_VERSION);
+      const measurements = (await measurementsOfRun(this.database, run.id, ALGORITHM_VERSION))
+        .map((m) => measurementSchema.parse(m))
+        .map((m) => ({ ...m, anotherReading: readingAgain(m, scatters) }));
       runs.push({
         id: run.id,
         date: run.date,
@@ -89,12 +101,9 @@ export class Catalogue {
         purpose: run.purpose,
         rig: run.rig,
         tables: await this.tables(run),
-        corrections: await this.corrections(
-          run,
-          measurements.map((m) => measurementSchema.parse(m)),
-        ),
+        corrections: await this.corrections(run, measurements),
         takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
-        measurements: measurements.map((m) => measurementSchema.parse(m)),
+        measurements,
         curves: curvesSchema.parse(await curvesOfRun(this.database, run.id, ALGORITHM_VERSION)),
       });
     }
@@ -189,6 +198,7 @@ export class Catalogue {
     const prices = groupBy(await listPrices(db), (p) => p.specimen_id);
     const allFacts = await currentFacts(db, ALGORITHM_VERSION);
     const bridging = await bridgingFacts(db, ALGORITHM_VERSION);
+    const scatters = scattersOf(await repeatedFacts(db, ALGORITHM_VERSION));
     const protocols = await listProtocols(db);
     const controls = await this.rigs.controlUnits();
     const categories = new Map(bases.map((b) => [b.id, b.category]));
@@ -221,7 +231,9 @@ export class Catalogue {
       const rubric = (await currentRubric(db, category))?.rubric;
       if (!rubric) continue;
       const members = bases.filter((b) => b.category === category && isMeasured(b, units.get(b.id)));
-      const categoryUnits = members.map((b) => units.get(b.id) as UnitFacts);
+      const categoryUnits = members.map((b) =>
+        withScatter(units.get(b.id) as UnitFacts, rubric.criteria, scatters.get(category)),
+      );
       inputs.set(category, { rubric, units: categoryUnits, names: namesOf(members, controls) });
       const task: RankUnitsTask = { units: categoryUnits, rubric, options: {} };
       ranked.set(category, await this.pool.run<RankedUnit[]>('rank-units', task));
@@ -233,10 +245,50 @@ export class Catalogue {
         units.get(base.id) as UnitFacts,
         places.get(base.id),
         inputs.get(base.category)?.rubric.criteria ?? [],
+        scatters.get(base.category),
       ),
     );
-    return { rows, inputs, ranked };
+    return { rows, inputs, ranked, scatters };
   }
+}
+
+/** Standard uncertainty of a figure for another reading, as repeats of its category show; null for a limit. */
+function readingAgain(
+  figure: Pick<MeasurementJson, 'quantity' | 'value' | 'uncertainty' | 'bound'>,
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): number | null {
+  const { quantity: id, value, uncertainty, bound } = figure;
+  if (value === null || bound !== 'exact') return null;
+  return anotherReading(uncertainty, scatterBetween(id, value, scatters?.get(id) ?? null));
+}
+
+/** What readings of each figure differ by, per category, as repeats show. */
+function scattersOf(rows: readonly RepeatRow[]): Snapshot['scatters'] {
+  const scatters = new Map<Category, Map<string, PooledScatter>>();
+  for (const [category, ofCategory] of groupBy(rows, (r) => r.category)) {
+    const byQuantity = new Map<string, PooledScatter>();
+    for (const [id, readings] of groupBy(ofCategory, (r) => r.quantity))
+      if (isQuantity(id)) byQuantity.set(id, pooledReadings(id, [...groupBy(readings, (r) => r.group).values()]));
+    scatters.set(category as Category, byQuantity);
+  }
+  return scatters;
+}
+
+const isQuantity = (id: string): id is QuantityId => (QUANTITY_IDS as readonly string[]).includes(id);
+
+/** Each figure with what another reading of it differs by; what the rules expect is the prior. */
+function withScatter(
+  unit: UnitFacts,
+  criteria: readonly Criterion[],
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): UnitFacts {
+  const figures = Object.entries(unit.figures).map(([id, fact]) => {
+    if (!isQuantity(id) || fact.value === null) return [id, fact] as const;
+    const rule = criteria.find((c) => c.kind === 'measured' && c.quantity === id);
+    const usual = rule?.kind === 'measured' ? rule.repeatability : null;
+    return [id, { ...fact, between: scatterBetween(id, fact.value, scatters?.get(id) ?? null, usual) }] as const;
+  });
+  return { ...unit, figures: Object.fromEntries(figures) };
 }
 
 function inputsOf(snapshot: Snapshot, category: Category): RankingInputs {
@@ -293,6 +345,7 @@ function specimenRow(
   unit: UnitFacts,
   ranked: RankedUnit | undefined,
   criteria: readonly Criterion[],
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
 ): SpecimenRow {
   const missingPoints = criteria
     .filter((c) => isGivenByHand(c) && criterionPoints(c, unit).points === null)
@@ -312,8 +365,8 @@ function specimenRow(
     waitingAnalyses: base.waiting,
     missingPoints,
     price: countingPrice(unit, criteria),
-    noiseA: figureOf(unit, 'noiseReSpeechA'),
-    rejection: figureOf(unit, 'rearRejection'),
+    noiseA: figureOf(unit, 'noiseReSpeechA', scatters),
+    rejection: figureOf(unit, 'rearRejection', scatters),
     place: ranked?.place ?? null,
     stratum: ranked?.stratum ?? null,
     composite: ranked?.composite ?? null,
@@ -333,10 +386,16 @@ function stageOf(base: SpecimenBase, missingPoints: readonly string[]): Stage {
   return missingPoints.length > 0 ? 'measured' : 'scored';
 }
 
-function figureOf(unit: UnitFacts, quantity: string): SpecimenRow['noiseA'] {
+function figureOf(
+  unit: UnitFacts,
+  quantity: QuantityId,
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): SpecimenRow['noiseA'] {
   const fact = unit.figures[quantity];
   if (!fact || fact.value === null) return null;
-  return { value: fact.value, uncertainty: fact.uncertainty, bound: fact.bound };
+  const { value, uncertainty, bound } = fact;
+  const another = readingAgain({ quantity, value, uncertainty, bound }, scatters);
+  return { value, uncertainty, anotherReading: another, bound };
 }
 
 function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {

@@ -17,6 +17,7 @@ export function checkedClip(summary: unknown, stepPowers: Uint8Array | null): Ch
     silence: noise.silence,
     events: noise.events,
     pauseDbfsA: noise.silenceRmsDbfs.a,
+    pauseFindings: noise.findings,
     hum: hum && { mainsHz: hum.mainsHz, totalDbfs: hum.totalDbfs },
     interference: interference && {
       totalDbfs: interference.totalDbfs,

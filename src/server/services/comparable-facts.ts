@@ -1,4 +1,5 @@
 import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
+import { unlikeBandwidth, usualBandwidth } from '#core/rules/like-bandwidth';
 import { comparableFigure, type Comparability } from '#core/rules/comparability';
 import { pairedOffset, type PairedOffset } from '#core/stats/paired-offset';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
@@ -14,6 +15,7 @@ const LEAST_BRIDGING_UNITS = 2;
 /**
  * Makes the figures of one category comparable: those measured under a version of the protocol whose steps were done
  * otherwise are moved by the offset that bridging units show, with its uncertainty, or left out where nothing bridges.
+ * Figures that were read over another band than most are left out.
  *
  * @param facts - of the units of one category
  * @param bridging - exact figures of units measured under several versions, newest first
@@ -24,17 +26,40 @@ export function comparableFacts(
   bridging: readonly FactRow[],
   protocols: readonly Protocol[],
 ): RankedFact[] {
+  return alikeInProtocol(alikeInBand(facts), bridging, protocols);
+}
+
+/** Leaves out the figures that were read over another band than most. */
+function alikeInBand(facts: readonly FactRow[]): RankedFact[] {
+  const usual = new Map<string, number | null>();
+  return facts.map((fact) => {
+    if (!usual.has(fact.quantity)) {
+      const limits = facts.flatMap((f) => (f.quantity === fact.quantity && f.value !== null ? (f.high_hz ?? []) : []));
+      usual.set(fact.quantity, usualBandwidth(limits));
+    }
+    const reason = fact.value === null ? null : unlikeBandwidth(fact.high_hz, usual.get(fact.quantity) ?? null);
+    return reason === null
+      ? { ...fact, remark: null }
+      : { ...fact, value: null, uncertainty: null, not_measured: `Not comparable: ${reason}`, remark: reason };
+  });
+}
+
+function alikeInProtocol(
+  facts: readonly RankedFact[],
+  bridging: readonly FactRow[],
+  protocols: readonly Protocol[],
+): RankedFact[] {
   const newest = facts.reduce<FactRow | null>((a, b) => (a && a.day > b.day ? a : later(a, b)), null);
   const current = newest && find(protocols, newest);
-  if (!current) return facts.map((f) => ({ ...f, remark: null }));
+  if (!current) return [...facts];
   const verdicts = new Map<string, Comparability>();
   const bridges = new Map<string, PairedOffset | null>();
   return facts.map((fact) => {
-    if (fact.protocol === current.id && fact.protocol_version === current.version) return { ...fact, remark: null };
+    if (fact.protocol === current.id && fact.protocol_version === current.version) return fact;
     const key = `${fact.protocol}/${fact.protocol_version}/${fact.quantity}`;
     const verdict = verdicts.get(key) ?? verdictOf(fact, current, protocols);
     verdicts.set(key, verdict);
-    if (verdict.comparable || fact.value === null) return { ...fact, remark: null };
+    if (verdict.comparable || fact.value === null) return fact;
     let bridge = bridges.get(key);
     if (bridge === undefined) {
       bridge = fact.protocol === current.id ? bridgeOf(fact, current, bridging) : null;

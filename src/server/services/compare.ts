@@ -8,6 +8,7 @@ import { ALGORITHM_VERSION, quantity, type QuantityId, QUANTITY_IDS } from '#cor
 import { removedByBand } from '#core/measure/removed-by-band';
 import { comparableBetween } from '#core/rules/comparability';
 import { dbfs, dbtp, lufs } from '#core/units';
+import { lowCutSchema } from '#contracts/comparisons';
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
 import {
   compareRequestSchema,
@@ -189,13 +190,12 @@ export class Compare {
     try {
       const { map, difference } = await result;
       this.maps.set(key, map);
-      const lowCut = difference.lowCut;
       return {
         takeId: otherTake,
         map: { kind: map.kind, anchors: map.anchors.map(([a, b]) => [a, b]) },
         method: difference.method,
         points: difference.points.map((p) => ({ ...p })),
-        lowCut: lowCut && { cornerHz: lowCut.cornerHz, order: lowCut.order },
+        lowCut: lowCutSchema.parse(difference.lowCut),
       };
     } catch (error) {
       throw error instanceof AudioFileError ? new Failure('invalid-request', error.message) : error;

@@ -58,7 +58,7 @@ describe('placing the new one', () => {
       .slice(0, 5)
       .flatMap((w, i) => names.slice(i + 1, 5).flatMap((l) => [`${w},${l},0,8`, `${l},${w},0,2`]));
     await application.scale.importCsv(`winner,loser,tie,count\n${lines.join('\n')}\n`, 'preference', 'microphone');
-    const request = placeRequestSchema.parse({ step: 'speech' });
+    const request = placeRequestSchema.parse({ step: 'speech', goal: 'stratum' });
     const { specimenId } = units[5];
     const first = await application.scale.place(specimenId, request);
     expect(first).toMatchObject({ answers: 0, units: 6, isSettled: false, problem: null });

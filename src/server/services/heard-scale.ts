@@ -5,6 +5,8 @@ import { HEARD_WORDS, WORD_QUANTITIES } from '#core/rules/listening/vocabulary';
 import { quantile } from '#core/stats/quantile';
 import { rankCorrelation } from '#core/stats/rank-correlation';
 import { heardPoints, type HeardFact } from '#core/rules/heard-points';
+import { meanMeasuredPoints } from '#core/rules/measured-points';
+import type { PlacingGoal } from '#core/rules/placing-goal';
 import type { Attribute, NewTest } from '#contracts/listening';
 import type { z } from 'zod';
 import type {
@@ -132,6 +134,7 @@ export class HeardScale {
       tie: result.tie,
       answers: Math.round(gathered.blind.reduce((sum, a) => sum + a.weight, 0)),
       listeners: new Set(rows.flatMap((r) => r.listener_id ?? [])).size,
+      tasteSd: result.tasteSd,
       iterations: result.iterations,
       logLikelihood: result.logLikelihood,
       effects: result.effects.map((e) => ({ ...e, words: effectWords(e, EFFECT_WORDS[e.name]) })),
@@ -168,7 +171,10 @@ export class HeardScale {
     const gathered = await this.gather(request, [own]);
     const unit = gathered.units.findIndex((u) => u.id === specimenId);
     const opponents = gathered.units.flatMap((u, i) => (i !== unit && takes.has(u.id) ? [i] : []));
-    const result = await this.rank(request, gathered, { unit, opponents, kind: request.kind });
+    const than = this.yardstick(request, gathered, unit);
+    const goal: PlacingGoal = request.goal !== 'beats' ? { kind: request.goal } : than === null ? { kind: 'half' } : { kind: 'beats', than }; // prettier-ignore
+    const points = request.usesFigures ? await this.measuredPoints(request.category, gathered.units) : null;
+    const result = await this.rank(request, gathered, { unit, opponents, kind: request.kind, goal, points });
     const placing = result.placing;
     if (!placing) throw new Error('the worker placed nothing');
     const ownTake = takes.get(specimenId);
@@ -183,6 +189,17 @@ export class HeardScale {
       likeliest: placing.likeliest,
       probabilities: [...placing.probabilities],
       isSettled: placing.isSettled,
+      goal: {
+        kind: goal.kind,
+        than: goal.kind === 'beats' ? gathered.units[goal.than].name : null,
+        answer: placing.standing.answer,
+        probability: placing.standing.probability,
+        isSettled: placing.standing.isSettled,
+        expected: placing.expected,
+      },
+      hint: placing.hint,
+      listeners: result.listeners,
+      others: gathered.units.filter((u) => u.id !== specimenId).map(({ id, name }) => ({ id, name })),
       question: question && {
         kind: question.items.length > 2 ? 'heat' : 'pair',
         takes: question.items.map((i) => ({
@@ -198,6 +215,29 @@ export class HeardScale {
           : null
         : 'This unit has no measured clip of this step.',
     };
+  }
+
+  /** The unit that the new one is held against: as asked for, or the one with the most answers. */
+  private yardstick(
+    request: z.output<typeof placeRequestSchema>,
+    { units, blind }: Gathered,
+    unit: number,
+  ): number | null {
+    const asked = units.findIndex((u) => u.id === request.than);
+    if (asked >= 0 && asked !== unit) return asked;
+    const answers = new Map<number, number>();
+    for (const { items } of blind) for (const i of items) if (i !== unit) answers.set(i, (answers.get(i) ?? 0) + 1);
+    return [...answers].reduce<[number, number] | null>((a, b) => (a && a[1] >= b[1] ? a : b), null)?.[0] ?? null;
+  }
+
+  /** Mean points of what was measured of each unit, by the rubric's weights; null where nothing was. */
+  private async measuredPoints(category: Category, units: readonly Unit[]): Promise<(number | null)[]> {
+    const rubric = (await currentRubric(this.database, category))?.rubric;
+    const facts = await currentFacts(this.database, ALGORITHM_VERSION);
+    return units.map(({ id }) => {
+      const own = new Map(facts.filter((f) => f.specimen_id === id).map((f) => [f.quantity, f.value]));
+      return rubric ? meanMeasuredPoints(rubric, own) : null;
+    });
   }
 
   /**
@@ -335,6 +375,7 @@ export class HeardScale {
       items: r.specimens.map((s) => index.get(s) ?? 0),
       outcome: r.outcome,
       tiesAllowed: r.ties_allowed,
+      listener: r.listener_id === null ? -1 : Number(r.listener_id),
       weight: r.weight * fade(r.day, today, request.halfLifeYears),
       circumstances: r.circumstances,
       sighted: r.sighted,

@@ -101,6 +101,35 @@ describe('the rig', () => {
 });
 
 describe('calibrations', () => {
+  it("of sound tie the control unit's runs to dB SPL, with their ±; other units' not", async () => {
+    const app = await testApplication();
+    const control = await record(app, '2025-12-01', -70);
+    const rig = await app.rigs.add(rigOf(control));
+    const none = { day: '2026-01-05', gainDb: 0, clip: null, note: '' };
+    // 94 dB SPL reads −50 dBFS at 0 dB of gain: full scale is 144 dB SPL there.
+    await app.rigs.calibrate(rig.id, { ...none, kind: 'sound-level', fedIn: 93.9794, read: -50 });
+    await record(app, '2026-01-10', -70);
+    await record(app, '2026-01-10', -70, {
+      specimen: { maker: 'Oarlock', model: 'Purser', label: 'Z', category: 'microphone' },
+    });
+    const noiseOf = async (id: string, day: string) => {
+      const run = (await app.catalogue.sheet(id)).runs.find((r) => r.date === day);
+      return {
+        self: run?.measurements.find((m) => m.quantity === 'selfNoise'),
+        silence: run?.takes.find((t) => t.step === 'silence'),
+      };
+    };
+    const { self, silence } = await noiseOf(control, '2026-01-10');
+    const level = silence?.measurements.find((m) => m.quantity === 'silenceRmsA')?.value ?? NaN;
+    expect(self?.value).toBeCloseTo(level + 93.9794 + 50 - (silence?.gainDb ?? NaN), 6);
+    // A calibrator of ±0.4 dB as a rectangle is in it.
+    expect(self?.uncertainty).toBeGreaterThan(0.4 / Math.sqrt(3));
+    // Before the calibration, and with another unit, nothing ties dBFS to sound pressure.
+    expect((await noiseOf(control, '2025-12-01')).self).toBeUndefined();
+    const other = (await app.catalogue.specimens()).find((s) => s.label === 'Z')?.id ?? '';
+    expect((await noiseOf(other, '2026-01-10')).self).toBeUndefined();
+  });
+
   const RATE = 48_000;
   const clip = async (app: Application, channels: Float64Array[]): Promise<string> => {
     const bytes = encodeWav(channels, RATE, 'pcm24');

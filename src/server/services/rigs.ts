@@ -1,3 +1,5 @@
+import { scatterBetween } from '#core/measure/another-reading';
+import { CALIBRATOR_UNCERTAINTY_DB, ONE_PASCAL_DB_SPL } from '#core/measure/self-noise';
 import { ALGORITHM_VERSION, quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
 import { comparableFigure } from '#core/rules/comparability';
 import { agreement, type Agreement, type ControlFigure } from '#core/rules/rig-agreement';
@@ -34,12 +36,10 @@ import { listSpecimens } from '../db/queries/specimen';
 import { Failure } from '../failures';
 import type { WorkerPool } from './worker-pool';
 
-/** Of many figures at 95 %, one in twenty lies outside by chance alone. */
-const BY_CHANCE = 0.05;
-/** A calibrator of class 1 (IEC 60942: ±0.3 dB, taken as a rectangle); a voltmeter of ±1 %. */
-const SOUND_UNCERTAINTY_DB = 0.3 / Math.sqrt(3);
+/** A voltmeter of ±1 %, taken as a rectangle. */
 const VOLT_UNCERTAINTY_DB = 0.09 / Math.sqrt(3);
-const ONE_PASCAL_DB_SPL = 94;
+/** A loop is told to a sample or so: ±1 sample at 48 kHz, taken as a rectangle, in milliseconds. */
+const LOOP_UNCERTAINTY_MS = 1000 / 48_000 / Math.sqrt(3);
 
 /** Rigs with their dates, their calibrations, and what the control unit says of them. */
 export class Rigs {
@@ -161,13 +161,13 @@ export function calibrationResult(
   { kind, fedIn, gainDb }: Pick<NewCalibration, 'kind' | 'fedIn' | 'gainDb'>,
   read: number,
 ): { result: number; uncertainty: number | null } {
-  if (kind === 'loopback') return { result: read, uncertainty: null };
+  if (kind === 'loopback') return { result: read, uncertainty: LOOP_UNCERTAINTY_MS };
   if (fedIn === null)
     throw invalid('fedIn', kind === 'electrical' ? 'how many dBu were fed in?' : 'how loud was the calibrator?');
   if (gainDb === null) throw invalid('gainDb', 'at which gain?');
   return kind === 'electrical'
     ? { result: fedIn - read + gainDb, uncertainty: VOLT_UNCERTAINTY_DB }
-    : { result: read - gainDb + ONE_PASCAL_DB_SPL - fedIn, uncertainty: SOUND_UNCERTAINTY_DB };
+    : { result: read - gainDb + ONE_PASCAL_DB_SPL - fedIn, uncertainty: CALIBRATOR_UNCERTAINTY_DB };
 }
 
 const calibrationFromRow = (row: CalibrationRow): Calibration => ({
@@ -206,21 +206,26 @@ function healthOf(
   const earlier = rows.filter((r) => r.day < day);
   const hasOwn = earlier.some((r) => r.rig_id === rigId);
   const history = hasOwn ? earlier.filter((r) => r.rig_id === rigId) : earlier;
-  const figures = [...new Set(today.map((r) => r.quantity))].filter(isLevel).map((id) => {
+  const ids = [...new Set(today.map((r) => r.quantity))].filter(isLevel);
+  const pairs = ids.map((id) => {
     const now = today.filter((r) => r.quantity === id);
-    const comparable = history.filter((r) => r.quantity === id && isComparable(r, now[0], id, protocols));
+    return { id, now, comparable: history.filter((r) => r.quantity === id && isComparable(r, now[0], id, protocols)) };
+  });
+  const judgedTogether = pairs.filter((p) => p.comparable.length > 0).length;
+  const figures = pairs.map(({ id, now, comparable }) => {
     const days = [...new Set(comparable.map((r) => r.day))].map((d) =>
       meanFigure(comparable.filter((r) => r.day === d)),
     );
+    const expected = scatterBetween(id, now[0].value, null);
     return {
       quantity: id,
-      ...agreement(days, meanFigure(now)),
+      ...agreement(days, meanFigure(now), { expected, figures: judgedTogether }),
       history: comparable.map((r) => ({ day: r.day, rig: r.rig, value: r.value })),
     };
   });
   const judged = figures.filter((f) => f.verdict !== 'no-history');
   const off = judged.filter((f) => f.verdict === 'off').length;
-  const verdict = judged.length === 0 ? 'no-history' : off > Math.floor(BY_CHANCE * judged.length) ? 'off' : 'agrees';
+  const verdict = judged.length === 0 ? 'no-history' : off > 0 ? 'off' : 'agrees';
   return { verdict, note: noteOf(judged.length, off, hasOwn, history), figures, drift: driftOf(today, figures) };
 }
 
@@ -228,7 +233,7 @@ function noteOf(judged: number, off: number, hasOwn: boolean, history: readonly 
   if (judged === 0)
     return 'The control unit has no history yet; from the next session on it tells whether the rig has changed.';
   const days = new Set(history.map((h) => h.day)).size;
-  const base = `${off} of ${judged} figures of the control unit lie outside their 95 % limits from ${days} earlier ${days === 1 ? 'session' : 'sessions'}`;
+  const base = `${off} of ${judged} figures of the control unit lie outside the limits that ${days} earlier ${days === 1 ? 'session gives' : 'sessions give'}; a rig that has not changed is called off once in 20 sessions, over all ${judged} figures together`;
   return hasOwn
     ? `${base}.`
     : `${base}. This is the first session of a changed rig: what is off is what the change did.`;

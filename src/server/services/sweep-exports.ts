@@ -1,6 +1,7 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { responseText } from '#core/measure/response-text';
-import { protocolSchema, roleOf } from '#contracts/protocol';
+import { roomText } from '#core/measure/room-text';
+import { answersSweep, protocolSchema, roleOf, type StepRole } from '#contracts/protocol';
 import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
 import type { ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
@@ -18,8 +19,9 @@ export class SweepExports {
 
   /** @throws Failure `not-found` where the take is no sweep */
   async text(takeId: string): Promise<{ name: string; text: string }> {
-    const { name, result } = await this.measure(takeId, false);
-    return { name, text: responseText(result, `${name}; gate ${result.gateMs} ms; dB re the played sweep`) };
+    const { name, role, result } = await this.measure(takeId, false);
+    const title = `${name}; gate ${result.gateMs} ms; dB re the played sweep`;
+    return { name, text: role === 'room' && result.room ? roomText(result.room, name) : responseText(result, title) };
   }
 
   /** @throws Failure `not-found` where the take is no sweep */
@@ -29,15 +31,18 @@ export class SweepExports {
     return { name, wav: result.impulseWav };
   }
 
-  private async measure(takeId: string, withImpulse: boolean): Promise<{ name: string; result: SweepResult }> {
+  private async measure(
+    takeId: string,
+    withImpulse: boolean,
+  ): Promise<{ name: string; role: StepRole; result: SweepResult }> {
     const row = await takeForPage(this.database, takeId, ALGORITHM_VERSION);
     const protocol = row ? protocolSchema.parse(row.protocol_document) : null;
-    const isSweep = roleOf(protocol?.steps.find((s) => s.id === row?.step) ?? { id: '' }) === 'sweep';
-    const sweep = isSweep ? protocol?.sweep : null;
+    const step = protocol?.steps.find((s) => s.id === row?.step) ?? { id: '' };
+    const sweep = answersSweep(step) ? protocol?.sweep : null;
     const path = row ? await this.store.verified(row.sha256) : null;
     if (!row || !sweep || !path) throw new Failure('not-found', 'There is no recorded sweep with this number.');
-    const task: MeasureSweepTask = { path, sweep, withImpulse };
+    const task: MeasureSweepTask = { path, sweep, withImpulse, withRoom: roleOf(step) === 'room' };
     const result = await this.pool.run<SweepResult>('measure-sweep', task);
-    return { name: `${row.unit_name} ${row.step_title} ${row.date}`, result };
+    return { name: `${row.unit_name} ${row.step_title} ${row.date}`, role: roleOf(step), result };
   }
 }

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { BiquadCascade } from '#core/dsp/biquad';
 import { highPass } from '#core/dsp/eq-biquads';
+import { convolve } from '#core/dsp/convolve';
 import { exponentialSweep } from '#core/dsp/exponential-sweep';
 import { encodeWav } from '#core/audio/wav-write';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
@@ -122,6 +123,40 @@ describe('a run with sweeps and a calibrator', () => {
     expect(run.measurements.find((m) => m.quantity === 'noiseReSpeechA')?.value).not.toBeNull();
     expect(run.curves.response).toBeNull();
     expect(String(reports[0])).toMatch(/silence/);
+  });
+});
+
+describe('a run of a room', () => {
+  it('gives reverberation times by octave with their ±, as figures, curve and text', async () => {
+    const application = await testApplication();
+    const address = await serve(application);
+    const [t60, rate] = [0.4, 48_000];
+    const response = Float64Array.from(lcgNoise(rate, 0.05, 5), (x, i) => x * 10 ** ((-3 * i) / rate / t60));
+    response[0] = 1;
+    const played = exponentialSweep({ lowHz: 20, highHz: 20_500, seconds: 5 }, rate);
+    const wet = convolve(played, response, played.length + 2 * rate);
+    const takes = [
+      { step: 'room', file: 'room.wav', gainDb: 40 },
+      { step: 'silence', file: 'silence.wav', gainDb: 40 },
+    ];
+    const document = runDocument({ protocol: 'room', protocolVersion: 1, takes });
+    const folder = writeRunFolder(temporaryFolder(), document, {
+      'room.wav': encodeWav([mixed(scaled(wet, -20), lcgNoise(wet.length, 3e-5, 8))], rate, 'pcm24'),
+    });
+    const { specimenId } = await application.runImport.importFolder(folder);
+    await application.queue.idle();
+    const [run] = (await application.catalogue.sheet(specimenId)).runs;
+    const t20 = run.measurements.find((m) => m.quantity === 't20');
+    expect(Math.abs((t20?.value ?? 0) / t60 - 1)).toBeLessThan(0.05);
+    expect(t20?.uncertainty).toBeGreaterThan(0);
+    expect(t20?.anotherReading).toBeGreaterThan(t20?.uncertainty ?? 0);
+    expect(run.curves.room?.octaves.map((o) => o.centreHz)).toEqual([125, 250, 500, 1000, 2000, 4000]);
+    expect(run.curves.response).toBeNull();
+    const take = run.takes.find((t) => t.step === 'room')?.id;
+    const text = await (await fetch(`${address}/api/takes/${take}/response.txt`)).text();
+    expect(text.split('\n').filter((l) => /^\d/.test(l))).toHaveLength(6);
+    const json = await fetch(`${address}/api/specimens/${specimenId}/measurements.json`);
+    expect(unitExportSchema.parse(await json.json()).runs[0].curves.room?.octaves).toHaveLength(6);
   });
 });
 

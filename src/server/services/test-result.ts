@@ -13,7 +13,11 @@ import { consistency } from '#core/stats/circular-triads';
 import { AnswerTable } from '#core/stats/comparison-answers';
 import { matchingTail, matchingTailOfRounds } from '#core/stats/matching';
 import { screenListeners, summariseRatings, type RatedTrial } from '#core/stats/rating-screening';
-import { worthScale } from '#core/stats/worth-scale';
+import { comparisonGraph } from '#core/stats/comparison-graph';
+import { fitWorths } from '#core/stats/fit-worths';
+import { ListenerAnswers, listenerScatter } from '#core/stats/listener-scatter';
+import { worthPosterior } from '#core/stats/worth-posterior';
+import { scaleFrom } from '#core/stats/worth-scale';
 import type { Answer, NewTest, Reveal, TestPage, TrialDocument } from '#contracts/listening';
 import type { ItemRow, SittingRow } from '../db/queries/listening';
 import { codeOf, heardFromAnswer, heardItem, isRight, itemOfCode, orderOf } from './heard-from-answer';
@@ -250,19 +254,26 @@ function worthsOf(test: NewTest, items: readonly ItemRow[], counted: readonly Si
   const indexOf = new Map(units.map((u, i) => [u.specimen_id, i]));
   const table = new AnswerTable(units.length);
   let answers = 0;
-  for (const { trials } of counted)
+  const listeners: ListenerAnswers[] = [];
+  for (const { trials } of counted) {
+    const own = new ListenerAnswers();
+    listeners.push(own);
     for (const { trial, answer } of trials) {
       if (!answer) continue;
       const facts = heardFromAnswer(test, trial, answer, items.map(heardItem));
       for (const { specimens, outcome, tiesAllowed, weight } of facts) {
         const [a, b, ...rest] = specimens.map((s) => indexOf.get(s) ?? 0);
-        if (outcome === null) table.addOrder({ items: [a, b, ...rest], weight });
-        else table.addPair({ a, b, outcome, tiesAllowed, weight });
+        for (const into of [table, own])
+          if (outcome === null) into.addOrder({ items: [a, b, ...rest], weight });
+          else into.addPair({ a, b, outcome, tiesAllowed, weight });
         answers++;
       }
     }
+  }
   if (answers === 0) return [];
-  return worthScale(table)
+  const fit = fitWorths(table);
+  const posterior = worthPosterior(fit, { listeners: listenerScatter(fit, listeners) });
+  return scaleFrom(fit, posterior, comparisonGraph(table))
     .items.map((item, i) => ({
       id: units[i].specimen_id,
       name: nameOf(units[i]),

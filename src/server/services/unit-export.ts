@@ -28,7 +28,7 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
   };
 }
 
-const withUnit = (m: MeasurementJson) => ({ ...m, unit: quantity(m.quantity).unit });
+const withUnit = <M extends MeasurementJson>(m: M) => ({ ...m, unit: quantity(m.quantity).unit });
 
 const COLUMNS = [
   'date',
@@ -38,7 +38,8 @@ const COLUMNS = [
   'name',
   'value',
   'unit',
-  'uncertainty (unit of the value)',
+  'uncertainty of this reading (unit of the value)',
+  'uncertainty of another reading (unit of the value)',
   'standard deviation (unit of the value)',
   'blocks',
   'bound',
@@ -49,10 +50,10 @@ const COLUMNS = [
 /** The same as a table with a header, RFC 4180; an empty cell is "not measured" or "not known", never zero. */
 export function unitCsv(document: UnitExport): string {
   const rows = document.runs.flatMap((run) => [
-    ...run.measurements.map((m) => ({ run, step: 'run', m })),
-    ...run.takes.flatMap((take) => take.measurements.map((m) => ({ run, step: take.step, m }))),
+    ...run.measurements.map((m) => ({ run, step: 'run', m, another: m.anotherReading })),
+    ...run.takes.flatMap((take) => take.measurements.map((m) => ({ run, step: take.step, m, another: null }))),
   ]);
-  const lines = rows.map(({ run, step, m }) => [
+  const lines = rows.map(({ run, step, m, another }) => [
     run.date,
     `${run.protocol} ${run.protocolVersion}`,
     step,
@@ -61,6 +62,7 @@ export function unitCsv(document: UnitExport): string {
     m.value,
     m.unit,
     m.uncertainty,
+    another,
     m.spread?.sd ?? null,
     m.spread?.count ?? null,
     m.bound,

@@ -6,8 +6,9 @@ export const NOISE_QUANTITIES = {
     name: 'Level of the silent part, unweighted',
     unit: 'dBFS',
     decimals: 1,
-    definition: 'RMS level of the longest pause, 20 Hz–20 kHz, as it is in the file; a full-scale sine reads 0 dBFS.',
-    source: 'AES17; IEC 61672-1 Z',
+    definition:
+      'RMS level of the pauses, 20 Hz–20 kHz or as far as the sample rate reaches, as it is in the file, what stands out of them left out; a full-scale sine reads 0 dBFS.',
+    source: 'AES17; IEC 61672-1 Z; which pauses count is common practice, no source',
     group: 'recording',
     steps: ['any'],
     better: null,
@@ -27,7 +28,7 @@ export const NOISE_QUANTITIES = {
     unit: 'dBFS',
     decimals: 1,
     definition:
-      'Quasi-peak reading of the longest pause through the ITU-R 468 weighting network; a full-scale sine of 1 kHz reads 0.',
+      'Quasi-peak reading of the longest undisturbed stretch of a pause through the ITU-R 468 weighting network; a full-scale sine of 1 kHz reads 0.',
     source: 'ITU-R BS.468-4',
     group: 'recording',
     steps: ['any'],
@@ -38,7 +39,7 @@ export const NOISE_QUANTITIES = {
     unit: 'dBFS',
     decimals: 1,
     definition:
-      'Sum of the lines at 50 Hz or 60 Hz and harmonics to the 15th in the longest pause, each above its local floor; the data decide which mains it is.',
+      'Sum of the lines at 50 Hz or 60 Hz and harmonics to the 15th in the longest undisturbed stretch of a pause, each above its local floor; the data decide which mains it is.',
     source: 'Welch periodogram; the decision is common practice, no source',
     group: 'noise',
     steps: ['silence'],
@@ -49,7 +50,7 @@ export const NOISE_QUANTITIES = {
     unit: 'dBFS',
     decimals: 1,
     definition:
-      'Sum of all other lines at 20 Hz–20 kHz in the longest pause; lines 1 kHz apart are told as bus whine, lines 217 Hz apart as radio bursts.',
+      'Sum of all other lines at 20 Hz–20 kHz in the longest undisturbed stretch of a pause; lines 1 kHz apart are told as bus whine, lines 217 Hz apart as radio bursts.',
     source: 'Welch periodogram; the families are common practice, no source',
     group: 'noise',
     steps: ['silence'],
@@ -60,7 +61,7 @@ export const NOISE_QUANTITIES = {
     unit: 'dB',
     decimals: 1,
     definition:
-      'RMS level of the silent part, 20 Hz–20 kHz, after the gain that brings the speech to −23 LUFS; a full-scale sine reads 0 dB.',
+      'RMS level of the silent part, 20 Hz–20 kHz or as far as the sample rate reaches, after the gain that brings the speech without it to −23 LUFS; a full-scale sine reads 0 dB.',
     source: 'ITU-R BS.1770-5 for the speech, AES17 for the level; the figure itself is common practice, no source',
     group: 'noise',
     steps: ['speech', 'silence'],

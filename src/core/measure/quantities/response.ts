@@ -113,7 +113,7 @@ export const RESPONSE_QUANTITIES = {
     unit: 'Hz',
     decimals: 0,
     definition:
-      'Corner of the Butterworth high-pass (order 1–4) that explains the difference of a take with against one without the part; not measured where none explains it.',
+      'Corner of the Butterworth high-pass (order 1–4) that explains the difference of a take with against one without the part, found in both halves of the material; told by Compare and `sediment difference`, never a figure of a run.',
     source: 'least squares; common practice, no source',
     group: 'sound',
     steps: ['with', 'without'],

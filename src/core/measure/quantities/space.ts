@@ -8,7 +8,7 @@ export const SPACE_QUANTITIES = {
     decimals: 1,
     definition:
       'Gated K-weighted level of the passage spoken at the front minus that at the back, at equal gain, the power of the noise taken off both.',
-    source: 'ITU-R BS.1770-5 for weighting and gate; noise correction as in ISO 3745',
+    source: 'ITU-R BS.1770-5 for weighting and gate; noise correction as in ISO 3744 (criterion from memory)',
     group: 'rejects',
     steps: ['speech', 'rear', 'silence'],
     better: 'higher',

@@ -105,3 +105,15 @@ export function effectWords(effect: Pick<AnswerEffect, 'estimate' | 'p'>, what: 
     ? `Between equals, ${what} is preferred ${share} of the time: ${timesIn(p)} by chance alone. Orders are balanced, so that most of it cancels; the worths are not corrected for it.`
     : `No effect of ${what} is shown (between equals it is preferred ${share} of the time; chance alone gives as much ${timesIn(p)}).`;
 }
+
+/**
+ * What the intervals of a scale allow for, in words: whose they are.
+ *
+ * @param listeners - who answered
+ * @param tasteSd - deviation of a listener's own log worths about those of all
+ */
+export function tasteWords(listeners: number, tasteSd: number): string {
+  const differ = `tastes are taken to differ by ±${tasteSd.toFixed(1)} in log worth`;
+  if (listeners <= 1) return `Worths of one listener; the intervals are for any listener, and ${differ}.`;
+  return `The intervals are for any listener: ${differ}, as these ${listeners} and the expectation before them say.`;
+}

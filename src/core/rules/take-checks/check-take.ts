@@ -1,7 +1,7 @@
 import { channels, placement, side, unit } from './identity-checks';
 import { passage } from './reader-checks';
 import { clipping, digitalSilence, dropOuts, length, level, sampleRate } from './recording-checks';
-import { event, hum, interference, silence } from './room-checks';
+import { event, hum, interference, pauses, silence } from './room-checks';
 import type { CheckedTake, Finding } from './take-check';
 
 const CHECKS: readonly ((take: CheckedTake) => Finding | null)[] = [
@@ -15,6 +15,7 @@ const CHECKS: readonly ((take: CheckedTake) => Finding | null)[] = [
   event,
   hum,
   interference,
+  pauses,
   passage,
   unit,
   side,

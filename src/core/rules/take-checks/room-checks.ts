@@ -1,3 +1,4 @@
+import type { NoiseFindingKind } from '../../measure/noise-finding';
 import { atUnityGain, dbText, isSpoken, limitOf, timeText, type CheckedTake, type Finding } from './take-check';
 
 /** A silent take this much louder than the unit's other ones is not silent. Common practice, no source, as all limits here. */
@@ -135,3 +136,21 @@ export function interference(take: CheckedTake): Finding | null {
     next: 'Try another cable, socket or a battery-powered computer; keep it if it belongs to the unit.',
   };
 }
+
+/** What hides the noise, and what to do about it. */
+const HIDES_NOISE: Partial<Record<NoiseFindingKind, string>> = {
+  'digital-silence': 'Switch gates and noise reduction off; redo.',
+  gate: 'Switch gates, expanders and noise reduction off; redo.',
+  'automatic-gain': 'Switch automatic gain off; redo.',
+};
+
+/** A gate or automatic gain: the noise of the pauses is not that under the words. */
+export function pauses(take: CheckedTake): Finding | null {
+  if (!isSpoken(take) && take.playKind !== 'silence') return null;
+  const found = take.clip.pauseFindings.find((f) => HIDES_NOISE[f.kind] !== undefined);
+  return found
+    ? { check: 'pauses', weight: 'look', what: `${capital(found.text)}.`, next: HIDES_NOISE[found.kind] ?? '' }
+    : null;
+}
+
+const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, '')}`;

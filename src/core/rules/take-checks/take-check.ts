@@ -1,3 +1,4 @@
+import type { NoiseFinding } from '../../measure/noise-finding';
 import type { BandLevel } from '../../measure/third-octave-spectrum';
 import type { Segment } from '../../measure/speech-segments';
 import type { StepSheet } from '../step-sheet';
@@ -14,6 +15,7 @@ export const TAKE_CHECKS = {
   event: 'Event in the room',
   hum: 'Hum',
   interference: 'Interference',
+  pauses: 'Pauses hold steady noise',
   passage: 'Passage complete',
   unit: 'Right unit plugged in',
   side: 'Right side addressed',
@@ -47,8 +49,10 @@ export interface CheckedClip {
   readonly speech: readonly Segment[];
   readonly silence: readonly Segment[];
   readonly events: readonly Segment[];
-  /** A-weighted level of the longest pause. */
+  /** A-weighted level of the pauses. */
   readonly pauseDbfsA: number | null;
+  /** What the pauses show beside steady noise. */
+  readonly pauseFindings: readonly NoiseFinding[];
   readonly hum: { readonly mainsHz: number | null; readonly totalDbfs: number | null } | null;
   readonly interference: {
     readonly totalDbfs: number | null;

@@ -22,6 +22,7 @@ const clip = (change: Partial<CheckedClip> = {}): CheckedClip => ({
   silence: [],
   events: [],
   pauseDbfsA: -75,
+  pauseFindings: [],
   hum: null,
   interference: null,
   dropOuts: 0,

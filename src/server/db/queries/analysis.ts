@@ -174,12 +174,26 @@ export async function analysedTakes(
 }
 
 /** What a run's figures need beside its takes. */
-export async function chainOfRun(
-  db: Queryable,
-  runId: string,
-): Promise<{ specimen_id: string; full_scale_dbu: number | null } | null> {
-  const [row] = await db.query<{ specimen_id: string; full_scale_dbu: number | null }>(
-    'SELECT specimen_id, full_scale_dbu FROM run WHERE id = $1',
+export interface ChainRow {
+  readonly specimen_id: string;
+  readonly full_scale_dbu: number | null;
+  /** Of the newest electrical calibration of the rig up to the run's day. */
+  readonly full_scale_u: number | null;
+  /** Newest sound calibration of the rig, where the unit is the rig's control unit: dBFS of 1 Pa at 0 dB of gain. */
+  readonly one_pascal: number | null;
+  readonly one_pascal_u: number | null;
+}
+
+export async function chainOfRun(db: Queryable, runId: string): Promise<ChainRow | null> {
+  const newest = (kind: string, column: string, where = ''): string =>
+    `(SELECT c.${column} FROM calibration c WHERE c.rig_id = r.rig_id AND c.kind = '${kind}'
+       AND c.effective_on <= se.held_on ${where} ORDER BY c.effective_on DESC, c.id DESC LIMIT 1)`;
+  const ofControl = "AND g.document->>'controlUnit' = r.specimen_id::text";
+  const [row] = await db.query<ChainRow>(
+    `SELECT r.specimen_id, r.full_scale_dbu, ${newest('electrical', 'uncertainty')} AS full_scale_u,
+            ${newest('sound-level', 'result', ofControl)} AS one_pascal,
+            ${newest('sound-level', 'uncertainty', ofControl)} AS one_pascal_u
+     FROM run r JOIN session se ON se.id = r.session_id LEFT JOIN rig g ON g.id = r.rig_id WHERE r.id = $1`,
     [runId],
   );
   return row ?? null;

@@ -50,10 +50,13 @@ export interface FactRow {
   readonly protocol: string;
   readonly protocol_version: number;
   readonly day: string;
+  /** Upper limit of the band it was read in, in hertz; null where it has none. */
+  readonly high_hz: number | null;
 }
 
 const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured, p.slug AS protocol,
-            v.version AS protocol_version, se.held_on AS day
+            v.version AS protocol_version, se.held_on AS day,
+            (me.document->'settings'->>'highHz')::float8 AS high_hz
      FROM measurement me
      JOIN run r ON r.id = me.run_id
      JOIN session se ON se.id = r.session_id
@@ -71,6 +74,33 @@ export async function currentFacts(
     `SELECT DISTINCT ON (r.specimen_id, me.quantity) ${FACTS} AND ($2::bigint IS NULL OR r.specimen_id = $2)
      ORDER BY r.specimen_id, me.quantity, se.held_on DESC, (r.purpose = 'closing'), r.id DESC`,
     [algorithmVersion, specimenId],
+  );
+}
+
+/** A reading of a unit that was read more than once in the same way. */
+export interface RepeatRow {
+  readonly category: string;
+  readonly quantity: string;
+  /** Unit, protocol version and rig: readings of one group differ in the day alone. */
+  readonly group: string;
+  readonly value: number;
+  readonly uncertainty: number | null;
+}
+
+/** Exact figures of units that were read more than once under one version of a protocol and on one rig. */
+export async function repeatedFacts(db: Queryable, algorithmVersion: number): Promise<RepeatRow[]> {
+  return db.query(
+    `SELECT * FROM (
+       SELECT m.category, me.quantity, me.value, me.uncertainty,
+              r.specimen_id || '/' || r.protocol_version_id || '/' || coalesce(r.rig_id::text, '') AS "group",
+              count(*) OVER (PARTITION BY me.quantity, r.specimen_id, r.protocol_version_id, r.rig_id) AS readings
+       FROM measurement me
+       JOIN run r ON r.id = me.run_id
+       JOIN specimen sp ON sp.id = r.specimen_id
+       JOIN model m ON m.id = sp.model_id
+       WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL AND me.value IS NOT NULL AND me.bound = 'exact') AS reading
+     WHERE readings > 1`,
+    [algorithmVersion],
   );
 }
 

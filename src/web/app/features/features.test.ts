@@ -221,9 +221,11 @@ describe('ranking', () => {
     ]),
   );
 
-  it('has a head per stratum, which counts its units and names the first', () => {
-    const lines = rankingLines(ranked, names);
-    expect(lines[0]).toEqual({ kind: 'stratum', stratum: 1, count: 1, first: 'M A · x' });
+  it('has a head per stratum, in words that its figures give', () => {
+    const lines = rankingLines(ranked);
+    expect(lines[0]).toMatchObject({ kind: 'stratum', stratum: 1 });
+    const share = Math.min(99, Math.floor(100 * (ranked[0].beatsNext ?? 0)));
+    expect(lines[0].kind === 'stratum' && lines[0].words).toBe(`One unit; it beats the next one down with ${share} %`);
     expect(lines.filter((l) => l.kind === 'unit')).toHaveLength(4);
     expect(lines.filter((l) => l.kind === 'stratum').length).toBe(ranked[3].stratum);
   });
@@ -408,16 +410,16 @@ describe('measured part of a unit', () => {
   });
 
   it('draws the response re 500 Hz–2 kHz and leaves out what the gate hides', () => {
-    const points = [50, 500, 1000, 2000, 8000].map((hz) => ({ hz, db: hz === 8000 ? -17 : -20 }));
+    const points = [50, 500, 1000, 2000, 8000].map((hz) => ({ hz, db: hz === 8000 ? -17 : -20, u: 0 }));
     const chart = responseChart({ points, lowestValidHz: 100, gateMs: 10 });
     expect(chart.series[0].points.map((p) => p.y)).toEqual([null, 0, 0, 0, 3]);
   });
 
   it('draws a ladder with its two parts; a free field has no reverberant one', () => {
     const rungs = [0.15, 0.3, 0.6].map((distanceM) => ({ distanceM, db: -20 * Math.log10(distanceM) }));
-    const fit = { directDb: 0, reverberantDb: 0, criticalM: 1, residualDb: 0 };
+    const fit = { directDb: 0, reverberantDb: 0, criticalM: 1, critical95: null, residualDb: 0 };
     expect(distanceChart({ rungs, fit }).series).toHaveLength(4);
-    expect(distanceChart({ rungs, fit }).marks?.[0].text).toBe('critical distance 1.00 m');
+    expect(distanceChart({ rungs, fit }).marks?.[0].text).toBe('critical distance');
     const free = distanceChart({ rungs, fit: { ...fit, reverberantDb: null, criticalM: null } });
     expect(free.series).toHaveLength(3);
     expect(free.series[1].points[0].y).toBeCloseTo(-20 * Math.log10(0.12), 6);

@@ -109,7 +109,7 @@ describe('charts of a comparison', () => {
         { hz: 100, db: 9, trusted: false },
         { hz: 1000, db: 1, trusted: true },
       ],
-      lowCut: null,
+      lowCut: { kind: 'none' },
     };
     const { series } = differenceModel(table(lanes), 0, new Map([['2', found]]), name);
     expect(series[0].name).toBe('Lane 1 (zero line)');

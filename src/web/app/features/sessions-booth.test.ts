@@ -369,6 +369,7 @@ describe('the rig in words', () => {
       offsetUncertainty: 0.5,
       spread: 0.4,
       limit: 1.5,
+      found80: 2,
       count: 2,
       history: [
         { day: '2026-01-01', rig: null, value: -70.2 },

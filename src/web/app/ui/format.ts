@@ -1,37 +1,4 @@
-import { quantity, type QuantityId } from '#core/measure/registry';
-
-/** Fixed decimals with a true minus sign; "-0.0" loses its sign. */
-export function formatNumber(value: number, decimals: number): string {
-  const text = value.toFixed(decimals);
-  return /^-0(\.0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−');
-}
-
-/** A figure in parts, so that the unit can stand in quiet ink. */
-export interface FigureText {
-  readonly value: string;
-  /** "±0.4", or empty where no uncertainty is known. */
-  readonly spread: string;
-  readonly unit: string;
-}
-
-interface FigureLike {
-  readonly value: number | null;
-  readonly uncertainty?: number | null;
-  readonly bound?: 'exact' | 'at-least' | 'at-most';
-}
-
-/** A measured figure for people, by the registry's unit and decimals; "not measured" is not a number. */
-export function figureText(id: QuantityId, figure: FigureLike): FigureText {
-  const { unit, decimals } = quantity(id);
-  if (figure.value === null) return { value: 'not measured', spread: '', unit: '' };
-  const sign = figure.bound === 'at-least' ? '≥ ' : figure.bound === 'at-most' ? '≤ ' : '';
-  const uncertainty = figure.uncertainty ?? null;
-  return {
-    value: sign + formatNumber(figure.value, decimals),
-    spread: uncertainty === null ? '' : `±${formatNumber(Math.max(uncertainty, 10 ** -decimals), decimals)}`,
-    unit,
-  };
-}
+export { figureText, formatNumber } from '#core/measure/figure-text';
 
 /** Seconds as people say them: 0:08, 1:02:03. */
 export function formatTime(seconds: number): string {

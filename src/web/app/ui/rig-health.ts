@@ -33,7 +33,13 @@ const WORDS = {
             <th class="head right">Today</th>
             <th class="head right">Usual</th>
             <th class="head right">Offset</th>
-            <th class="head right">Limit (95 %)</th>
+            <th
+              class="head right"
+              title="Set so that all figures together call an unchanged rig off once in 20 sessions"
+            >
+              Limit
+            </th>
+            <th class="head right" title="A shift of this size is found with a probability of 80 %">Found (80 %)</th>
             <th class="head">History</th>
           </tr>
         </thead>
@@ -51,6 +57,7 @@ const WORDS = {
               <td class="num right">{{ row.usual }}</td>
               <td class="num right">{{ row.offset }}</td>
               <td class="num right quiet">{{ row.limit }}</td>
+              <td class="num right quiet">{{ row.found }}</td>
               <td>
                 <svg class="spark" viewBox="0 0 120 20" role="img" [attr.aria-label]="row.historyText">
                   @if (row.band; as band) {
@@ -163,6 +170,7 @@ export function rowOf(f: Figure) {
     usual: text(f.usual),
     offset: f.offset === null ? '—' : `${f.offset > 0 ? '+' : ''}${text(f.offset)}`,
     limit: f.limit === null ? '—' : `±${text(f.limit)}`,
+    found: f.found80 === null ? '—' : `±${text(f.found80)}`,
     band:
       f.usual !== null && f.limit !== null
         ? { top: y(reach[1]), height: Math.max(1, y(reach[0]) - y(reach[1])) }

@@ -22,12 +22,19 @@ describe('numbers for people', () => {
     expect(figureText('noiseReSpeechA', { value: -64.84, uncertainty: 0.61 })).toEqual({
       value: '−64.8',
       spread: '±0.6',
+      another: '',
       unit: 'dB(A)',
     });
-    expect(figureText('noiseReSpeechA', { value: null })).toEqual({ value: 'not measured', spread: '', unit: '' });
+    expect(figureText('noiseReSpeechA', { value: null })).toEqual({
+      value: 'not measured',
+      spread: '',
+      another: '',
+      unit: '',
+    });
     expect(figureText('rearRejection', { value: 17.4, uncertainty: null, bound: 'at-least' })).toEqual({
       value: '≥ 17.4',
       spread: '',
+      another: '',
       unit: 'dB',
     });
     // A tiny uncertainty is not shown as none.

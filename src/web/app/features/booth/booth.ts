@@ -30,7 +30,7 @@ import type { BenchParts } from '#contracts/bench';
 import type { Recording } from '#contracts/recording';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type Slot, type SlotTake, type TakeSettings } from '#contracts/session-plan';
-import type { Step } from '#contracts/protocol';
+import { roleOf, type Step } from '#contracts/protocol';
 import { Recorder, SIMULATED_BENCH, type InputDevice } from '../../audio/recorder';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
@@ -423,7 +423,7 @@ export class Booth {
     const attempt = slot.takes.filter((t) => t.step === step.id).length + 1;
     return {
       talker,
-      room: ['sweep', 'tone'].includes(playKindOf(step)) ? 'crate' : room,
+      room: ['sweep', 'tone'].includes(playKindOf(step)) && roleOf(step) !== 'room' ? 'crate' : room,
       microphone,
       interface: desk,
       faults: [...faults],

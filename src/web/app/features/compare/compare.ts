@@ -19,6 +19,7 @@ import { Select } from 'primeng/select';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, concatMap, debounceTime, from, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
+import { lowCutWords } from '#core/measure/low-cut';
 import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
 import { removalWords } from '#core/measure/removed-by-band';
 import { shuffled } from '#core/stats/shuffle';
@@ -162,6 +163,7 @@ export class Compare {
           .filter((row) => row.group !== 'recording')
       : [];
   });
+  protected readonly lowCutWords = lowCutWords;
   protected readonly lowCut = computed(() => {
     const pair = this.table()?.pair;
     const request = this.request();

@@ -74,7 +74,7 @@ export class Ranking {
   );
   protected readonly ranked = computed<readonly RankedUnit[]>(() => this.result()?.ranked ?? []);
   protected readonly names = computed(() => this.result()?.inputs.names ?? {});
-  protected readonly lines = computed(() => rankingLines(this.ranked(), this.names()));
+  protected readonly lines = computed(() => rankingLines(this.ranked()));
   protected readonly scale = computed(() => scaleAround(this.ranked().map((u) => u.composite90)));
   protected readonly ticks = computed(() =>
     ticksOf(this.scale()).map((t) => ({ label: formatNumber(t, 1), at: percentOn(this.scale(), t) })),

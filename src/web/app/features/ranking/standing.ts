@@ -1,4 +1,5 @@
 import type { RankedUnit } from '#core/rules/rank';
+import { neighbourWords, stratumWords } from '#core/rules/stratum-words';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 
@@ -7,18 +8,18 @@ export type Names = RankingInputs['names'];
 
 /** A line of the list: the head of a stratum, or a unit in it. */
 export type RankingLine =
-  | { readonly kind: 'stratum'; readonly stratum: number; readonly count: number; readonly first: string }
+  | { readonly kind: 'stratum'; readonly stratum: number; readonly words: string }
   | { readonly kind: 'unit'; readonly unit: RankedUnit };
 
 export const nameOf = (names: Names, id: string): string => unitName(names[id]);
 
 /** Units and the heads of their strata as one list of lines. */
-export function rankingLines(ranked: readonly RankedUnit[], names: Names): RankingLine[] {
+export function rankingLines(ranked: readonly RankedUnit[]): RankingLine[] {
   const lines: RankingLine[] = [];
   ranked.forEach((unit, i) => {
     if (i === 0 || ranked[i - 1].stratum !== unit.stratum) {
-      const count = ranked.filter((u) => u.stratum === unit.stratum).length;
-      lines.push({ kind: 'stratum', stratum: unit.stratum, count, first: nameOf(names, unit.id) });
+      const words = stratumWords(ranked, unit.stratum);
+      lines.push({ kind: 'stratum', stratum: unit.stratum, words });
     }
     lines.push({ kind: 'unit', unit });
   });
@@ -47,21 +48,13 @@ export function standingSentences(
     `Place ${unit.place} of ${ranked.length}; with 90 % probability between ${unit.rank90[0]} and ${unit.rank90[1]}.`,
   ];
   const peers = ranked.filter((u) => u.stratum === unit.stratum && u.id !== unit.id);
-  if (peers.length === 0)
-    sentences.push(`It has stratum ${unit.stratum} to itself: the evidence tells it apart from all others.`);
+  if (peers.length === 0) sentences.push(`It has stratum ${unit.stratum} to itself.`);
   else {
     const listed = peers.slice(0, 3).map((u) => nameOf(names, u.id));
     const rest = peers.length > 3 ? ` and ${peers.length - 3} more` : '';
-    sentences.push(
-      `Stratum ${unit.stratum}, which it shares with ${listed.join(', ')}${rest}: the evidence does not rank it surely below or above these.`,
-    );
+    sentences.push(`Stratum ${unit.stratum}, which it shares with ${listed.join(', ')}${rest}.`);
   }
-  const next = ranked.find((u) => u.place === unit.place + 1);
-  if (next && unit.beatsNext !== null) {
-    sentences.push(
-      `It beats the next one down, ${nameOf(names, next.id)}, with a probability of ${Math.round(100 * unit.beatsNext)} %.`,
-    );
-  }
+  sentences.push(...neighbourWords(unit, ranked, (id) => nameOf(names, id)));
   if (unit.missing.length > 0) {
     const missing = unit.missing.map((id) => criteria.get(id) ?? id).join(', ');
     sentences.push(

@@ -13,10 +13,12 @@ import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-i
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
+import { Checkbox } from 'primeng/checkbox';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { catchError, combineLatest, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
+import { expectedWords, goalWords } from '#core/rules/placing-words';
 import { shuffled } from '#core/stats/shuffle';
 import { ATTRIBUTES } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
@@ -40,10 +42,10 @@ interface Offered {
   readonly specimenId: string;
 }
 
-/** Places a new unit by a few well-chosen questions: the next pair or heat, its answer, and how the interval shrinks. */
+/** Places a new unit: what is to be known, the question that tells most of it, how many more are to be expected. */
 @Component({
   selector: 'sd-place',
-  imports: [Button, FormsModule, InputText, ProblemBox, RouterLink, Select],
+  imports: [Button, Checkbox, FormsModule, InputText, ProblemBox, RouterLink, Select],
   templateUrl: './place.html',
   styleUrl: './scale.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -56,7 +58,13 @@ export class Place {
 
   protected readonly placing = signal<Placing | null>(null);
   protected readonly problem = signal<Problem | null>(null);
-  protected readonly kind = signal<'pair' | 'heat'>('pair');
+  /** Orders of four settle a place in less than half the questions of pairs (docs/coverage.md). */
+  protected readonly kind = signal<'pair' | 'heat'>('heat');
+  protected readonly goal = signal<'stratum' | 'half' | 'beats'>('half');
+  protected readonly than = signal<string | null>(null);
+  protected readonly usesFigures = signal(false);
+  protected readonly goalWords = goalWords;
+  protected readonly expectedWords = expectedWords;
   protected readonly attribute = signal<(typeof ATTRIBUTES)[number]>('preference');
   protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
     initialValue: [] as HeardStep[],
@@ -76,8 +84,13 @@ export class Place {
   private readonly number = newNumber();
 
   protected readonly kinds = [
+    { value: 'heat' as const, label: 'orders of four' },
     { value: 'pair' as const, label: 'pairs' },
-    { value: 'heat' as const, label: 'heats of four' },
+  ];
+  protected readonly goals = [
+    { value: 'half' as const, label: 'Better or lower half?' },
+    { value: 'beats' as const, label: 'Does it beat a yardstick?' },
+    { value: 'stratum' as const, label: 'Which stratum?' },
   ];
   protected readonly attributes = ATTRIBUTES.map((value) => ({ value, label: ATTRIBUTE_NAMES[value] }));
   protected readonly formatNumber = formatNumber;
@@ -128,7 +141,14 @@ export class Place {
   }
 
   private request() {
-    return { step: this.step(), kind: this.kind(), attribute: this.attribute() };
+    return {
+      step: this.step(),
+      kind: this.kind(),
+      attribute: this.attribute(),
+      goal: this.goal(),
+      than: this.goal() === 'beats' ? this.than() : null,
+      usesFigures: this.usesFigures(),
+    };
   }
 
   private take(placing: Placing): void {

@@ -5,6 +5,7 @@ import { Router, RouterLink } from '@angular/router';
 import { InputNumber } from 'primeng/inputnumber';
 import { Select } from 'primeng/select';
 import { switchMap } from 'rxjs';
+import { tasteWords } from '#core/rules/listening/plain-words';
 import { ATTRIBUTES } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import { scaleRequestSchema, type ScaleRequest } from '#contracts/scale';
@@ -51,6 +52,7 @@ export class ScalePage {
       .map((s) => ({ value: s.id, label: unitName(s) })),
   );
   protected readonly axis = computed(() => worthScaleAround(this.scale()?.items ?? []));
+  protected readonly tasteWords = tasteWords;
   /** Units stratum by stratum. */
   protected readonly strata = computed(() => {
     const items = this.scale()?.items ?? [];

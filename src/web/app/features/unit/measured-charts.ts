@@ -41,10 +41,7 @@ export function distanceChart({ rungs, fit }: NonNullable<Curves['distance']>): 
     axisTitle: 'm from the mouth; speech, K-weighted, noise taken off, at 0 dB of gain',
     unit: 'dB',
     range: [low, high],
-    marks:
-      fit.criticalM === null
-        ? []
-        : [{ x: fit.criticalM, text: `critical distance ${fit.criticalM.toFixed(2)} m`, colour: '--ochre' }],
+    marks: fit.criticalM === null ? [] : [{ x: fit.criticalM, text: 'critical distance', colour: '--ochre' }],
     series: [
       {
         name: 'Measured',
@@ -57,7 +54,7 @@ export function distanceChart({ rungs, fit }: NonNullable<Curves['distance']>): 
         name: 'Direct and reverberant',
         colour: '--ink',
         dash: 0,
-        points: curve((x) => ladderDb({ ...fit, reverberantDb }, x)),
+        points: curve((x) => ladderDb({ directDb: fit.directDb, reverberantDb }, x)),
       },
       {
         name: 'Direct alone, −6 dB per doubling',

@@ -2,7 +2,7 @@ import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry'
 import { QUANTITY_GROUPS, type QuantityGroup } from '#core/measure/quantities/quantity-definition';
 import { compareClaim } from '#core/rules/claim-comparison';
 import type { UnitFacts } from '#core/rules/criterion-points';
-import type { MeasurementJson } from '#contracts/measurement';
+import type { MeasurementJson, UnitMeasurement } from '#contracts/measurement';
 import type { Claim } from '#contracts/run-document';
 import { formatNumber } from '../../ui/format';
 
@@ -18,7 +18,7 @@ export interface ClaimText {
 export interface MeasuredRow {
   readonly id: QuantityId;
   readonly name: string;
-  readonly measurement: MeasurementJson;
+  readonly measurement: UnitMeasurement;
   readonly claim: ClaimText | null;
   /** The same figure of all other units. */
   readonly others: readonly number[];
@@ -40,7 +40,7 @@ export interface MeasuredGroup {
  * @param self - this unit's id
  */
 export function measuredGroups(
-  measurements: readonly MeasurementJson[],
+  measurements: readonly UnitMeasurement[],
   claims: readonly Claim[],
   units: readonly UnitFacts[],
   self: string,

@@ -6,6 +6,7 @@ import { bandChart, type BandSeries } from '../../ui/band-chart-options';
 import { CatalogueStrip } from '../../ui/catalogue-strip';
 import { CurveChart } from '../../ui/curve-chart';
 import { Figure } from '../../ui/figure';
+import { formatNumber } from '../../ui/format';
 import { PolarPlot } from '../../ui/polar-plot';
 import { lineMarks } from '../take/take-charts';
 import { distanceChart, responseChart } from './measured-charts';
@@ -38,6 +39,14 @@ export class MeasuredPart {
     const { distance } = this.run().curves;
     return distance && distanceChart(distance);
   });
+  protected readonly room = computed(() => this.run().curves.room);
+  protected readonly roomColumns = [
+    { id: 'edt', key: 'edt', name: 'EDT' },
+    { id: 't20', key: 't20', name: 'T20' },
+    { id: 't30', key: 't30', name: 'T30' },
+    { id: 'c50', key: 'c50', name: 'C50' },
+  ] as const;
+  protected readonly formatNumber = formatNumber;
   protected readonly polar = computed(() => this.run().curves.polar);
   protected readonly spectra = computed(() => {
     const find = (step: string): Take | undefined => this.run().takes.findLast((t) => t.step === step && t.summary);

@@ -41,7 +41,7 @@ export function takeNotes(take: Take, role: string = take.step): TakeNote[] {
   }
   if (role === 'silence' && noise.speech.length > 0) {
     notes.push({
-      text: 'Something is heard in the silent take; the longest pause in it was measured.',
+      text: 'Something is heard in the silent take; what is quiet in it was measured.',
       isProblem: true,
     });
   }
