@@ -199,6 +199,8 @@ describe('a session on the simulated bench', () => {
     const keepIt = dialog.getByRole('button', { name: 'Keep it', exact: true });
     expect(await keepIt.isDisabled()).toBe(true);
     for (const field of await dialog.getByRole('textbox').all()) await field.fill('only the beginning is needed');
+    // A key pressed on a button that is still shut goes nowhere.
+    await expect.poll(() => keepIt.isEnabled(), SOON).toBe(true);
     await keepIt.press('Enter');
     await expect.poll(() => page.locator('main h1').innerText(), SOON).toBe('Silence');
     const [take] = (await api<Plan>(at, `/api/plans/${row.id}`)).slots[0].takes;
