@@ -79,6 +79,8 @@ export const slotTakeSchema = z.object({
   overruled: z.array(overruleSchema),
   state: z.enum(['open', 'kept', 'retaken']),
   note: z.string(),
+  /** Settings that were corrected, oldest first, each as it stood before. */
+  changes: z.array(z.object({ at: z.string(), before: takeSettingsSchema })),
   peakDbfs: z.number().nullable(),
   loudnessLufs: z.number().nullable(),
   durationS: z.number(),
@@ -152,14 +154,29 @@ export const newSlotTakeSchema = z.strictObject({
 });
 export type NewSlotTake = z.infer<typeof newSlotTakeSchema>;
 
-/** Body of a request that decides on a take. */
+/** Body of a request that decides on a take. Settings are no part of it: a decision never changes what was noted. */
 export const decideTakeSchema = z.strictObject({
   state: z.enum(['open', 'kept', 'retaken']),
   overruled: z.array(overruleSchema).default([]),
   note: z.string().max(2000).optional(),
-  settings: takeSettingsSchema.optional(),
 });
 export type DecideTake = z.infer<typeof decideTakeSchema>;
+
+/** Body of a request that corrects what was noted with a take. */
+export const correctSlotTakeSchema = z.strictObject({
+  settings: takeSettingsSchema,
+  note: z.string().max(2000).optional(),
+});
+export type CorrectSlotTake = z.infer<typeof correctSlotTakeSchema>;
+
+/** Body of a request that makes the kept takes of a unit a run. */
+export const finishSlotSchema = z.strictObject({
+  withUndecided: z
+    .boolean()
+    .default(false)
+    .describe('Takes that nobody has decided on stay beside the run; without it they are asked about'),
+});
+export type FinishSlot = z.infer<typeof finishSlotSchema>;
 
 /** Body of a request that asks which clip is which step. */
 export const matchRequestSchema = z.strictObject({

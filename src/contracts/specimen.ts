@@ -79,6 +79,10 @@ export const runSchema = z.object({
   purpose: z.enum(['opening', 'unit', 'closing']),
   rig: z.string().nullable(),
   takes: z.array(takeSchema),
+  /** Takes of its session that nobody had decided on when it was made: they count for nothing, and are not lost. */
+  undecided: z.array(
+    z.object({ id: z.string(), step: z.string(), title: z.string(), attempt: z.int(), clip: clipSchema }),
+  ),
   tables: z.array(tableReadingSchema.extend({ title: z.string(), unit: z.string(), cell: z.string() })),
   /** Figures corrected for the rig, where its policy says so: what to take off, and why. */
   corrections: z.array(

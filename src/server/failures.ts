@@ -112,6 +112,11 @@ const CATALOGUE = {
     safe: 'Nothing was changed; all takes are kept.',
     next: 'Do what the message says, then try again.',
   },
+  'takes-undecided': {
+    status: 409,
+    safe: 'Nothing was changed; all takes are kept.',
+    next: 'Decide on them, or say that they stay beside the run, undecided.',
+  },
   'take-refused': {
     status: 422,
     safe: 'The take and its clip are kept.',

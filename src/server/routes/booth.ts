@@ -28,11 +28,12 @@ export function boothRoutes(site: Site, application: Application): void {
   });
   handle(site, ENDPOINTS.addSlotTake, ({ params, body }) => booth.addTake(params.id, body));
   handle(site, ENDPOINTS.decideTake, ({ params, body }) => booth.decide(params.id, body));
+  handle(site, ENDPOINTS.correctSlotTake, ({ params, body }) => booth.correct(params.id, body));
   handle(site, ENDPOINTS.fillTable, async ({ params, body }) => {
     await booth.fillTable(params.id, body);
     return ok;
   });
-  handle(site, ENDPOINTS.finishSlot, ({ params }) => booth.finish(params.id));
+  handle(site, ENDPOINTS.finishSlot, ({ params, body }) => booth.finish(params.id, body));
   handle(site, ENDPOINTS.matchClips, ({ params, body }) => sorting.match(params.id, body));
   handle(site, ENDPOINTS.cut, ({ body }) => sorting.cut(body));
   handle(site, ENDPOINTS.held, ({ params }) => plans.held(params.day));

@@ -5,7 +5,6 @@ import {
   newPlanSchema,
   takeSettingsSchema,
   type NewPlan,
-  type Plan,
   type PlannedUnit,
   type SlotTake,
 } from '#contracts/session-plan';
@@ -16,6 +15,7 @@ import type { Application } from '../wiring';
 
 const UNIT = { maker: 'Oarlock', model: 'Purser', label: 'A', source: 'bought' } as const;
 const OTHER = { maker: 'Marlfen', model: 'Fen', label: 'A', source: 'bought' } as const;
+const DECIDED = { withUndecided: false } as const;
 const GAINS = { even: 36, bright: 34 } as const;
 
 const planOf = (change: Partial<NewPlan> = {}): NewPlan =>
@@ -82,18 +82,20 @@ async function withHistory(
   app: Application,
   unit: Omit<PlannedUnit, 'dueBack'> = UNIT,
   microphone: keyof typeof GAINS = 'even',
-): Promise<Plan> {
-  const plan = await app.plans.add(planOf({ units: [{ ...unit, dueBack: null }], day: '2026-04-01' }));
-  const [slot] = plan.slots;
-  for (const step of ['speech', 'silence', 'rear']) {
-    const take = await record(app, slot.id, step, { microphone, seed: 'history' });
-    await app.booth.decide(take.id, {
-      state: 'kept',
-      overruled: take.findings.map((f) => ({ check: f.check, reason: 'history' })),
-    });
+): Promise<void> {
+  // What is usual takes several readings.
+  for (const [day, steps] of [
+    ['2026-03-01', ['speech']],
+    ['2026-03-15', ['speech']],
+    ['2026-04-01', ['speech', 'silence', 'rear']],
+  ] as const) {
+    const [slot] = (await app.plans.add(planOf({ units: [{ ...unit, dueBack: null }], day }))).slots;
+    for (const step of steps) {
+      const take = await record(app, slot.id, step, { microphone, seed: `history ${day}` });
+      await app.booth.decide(take.id, { state: 'kept', overruled: [] });
+    }
+    await app.booth.finish(slot.id, DECIDED);
   }
-  await app.booth.finish(slot.id);
-  return plan;
 }
 
 describe('the booth', () => {
@@ -106,7 +108,7 @@ describe('the booth', () => {
       expect(take.verdict, JSON.stringify(take.findings)).not.toBe('redo');
       await app.booth.decide(take.id, { state: 'kept', overruled: [], note: `noted at ${step}` });
     }
-    const { specimenId } = await app.booth.finish(slot.id);
+    const { specimenId } = await app.booth.finish(slot.id, DECIDED);
     await app.queue.idle();
     const { runs } = await app.catalogue.sheet(specimenId);
     expect(runs).toHaveLength(1);
@@ -176,7 +178,7 @@ describe('the booth', () => {
     const overruled = take.findings.map((f) => ({ check: f.check, reason: 'the limiter is what is tested' }));
     const kept = await app.booth.decide(take.id, { state: 'kept', overruled });
     expect(kept.state).toBe('kept');
-    const { specimenId } = await app.booth.finish(slot.id);
+    const { specimenId } = await app.booth.finish(slot.id, DECIDED);
     const [run] = (await app.catalogue.sheet(specimenId)).runs;
     expect(run.takes[0].overruled[0]).toMatchObject({ check: 'clipped', reason: 'the limiter is what is tested' });
     expect(run.takes[0].overruled[0].what).toMatch(/Clipped/);
@@ -199,10 +201,79 @@ describe('the booth', () => {
   it('will not make a run of nothing, nor of a take without its gain', async () => {
     const app = await testApplication();
     const [slot] = (await app.plans.add(planOf())).slots;
-    await expect(app.booth.finish(slot.id)).rejects.toThrow(/No take/);
+    await expect(app.booth.finish(slot.id, DECIDED)).rejects.toThrow(/No take/);
     const take = await record(app, slot.id, 'silence');
-    await app.booth.decide(take.id, { state: 'kept', overruled: [], settings: takeSettingsSchema.parse({}) });
-    await expect(app.booth.finish(slot.id)).rejects.toThrow(/gain/);
+    await app.booth.correct(take.id, { settings: takeSettingsSchema.parse({}) });
+    await app.booth.decide(take.id, { state: 'kept', overruled: [] });
+    await expect(app.booth.finish(slot.id, DECIDED)).rejects.toThrow(/gain of "Silence[^"]*", take 1,/);
+    const corrected = await app.booth.correct(take.id, { settings: takeSettingsSchema.parse({ gainDb: 36 }) });
+    expect([corrected.state, corrected.settings.gainDb]).toEqual(['kept', 36]);
+    expect(corrected.changes.map((c) => c.before.gainDb)).toEqual([36, null]);
+    await app.booth.finish(slot.id, DECIDED);
+  });
+
+  it('judges a take anew when what was noted with it is corrected, and changes no other take', async () => {
+    const app = await testApplication();
+    await withHistory(app);
+    const plan = await app.plans.add(planOf());
+    const [slot] = plan.slots;
+    const first = await record(app, slot.id, 'speech', { seed: 'first' });
+    const wrong = await record(app, slot.id, 'speech', { seed: 'second', notedGainDb: 46 });
+    expect(checksOf(wrong)).toContain('placement');
+    const right = await app.booth.correct(wrong.id, { settings: { ...wrong.settings, gainDb: 36 }, note: 'misread' });
+    expect([right.verdict, right.findings, right.note]).toEqual(['keep', [], 'misread']);
+    const takes = (await app.plans.view(plan.row.id)).slots[0].takes;
+    expect(takes.map((t) => [t.id, t.settings.gainDb])).toEqual([
+      [first.id, 36],
+      [wrong.id, 36],
+    ]);
+    expect(takes[0].changes).toEqual([]);
+  });
+
+  it('keeps the take that was chosen, though a later one was kept before', async () => {
+    const app = await testApplication();
+    const plan = await app.plans.add(planOf());
+    const [slot] = plan.slots;
+    const first = await record(app, slot.id, 'silence', { seed: 'first' });
+    const second = await record(app, slot.id, 'silence', { seed: 'second' });
+    await app.booth.decide(second.id, { state: 'kept', overruled: [] });
+    await app.booth.decide(first.id, { state: 'kept', overruled: [] });
+    const states = (await app.plans.view(plan.row.id)).slots[0].takes.map((t) => [t.attempt, t.state]);
+    expect(states).toEqual([
+      [1, 'kept'],
+      [2, 'retaken'],
+    ]);
+  });
+
+  it('asks about takes that nobody has decided on, and leaves them beside the run', async () => {
+    const app = await testApplication();
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const kept = await record(app, slot.id, 'silence');
+    await app.booth.decide(kept.id, { state: 'kept', overruled: [] });
+    await record(app, slot.id, 'speech');
+    await expect(app.booth.finish(slot.id, DECIDED)).rejects.toMatchObject({
+      code: 'takes-undecided',
+      details: [{ field: 'speech', message: 'take 1 is neither kept nor put aside' }],
+    });
+    const { specimenId } = await app.booth.finish(slot.id, { withUndecided: true });
+    const [run] = (await app.catalogue.sheet(specimenId)).runs;
+    expect(run.takes.map((t) => t.step)).toEqual(['silence']);
+    expect(run.undecided).toMatchObject([
+      { step: 'speech', title: 'Spoken passage, in front', attempt: 1, clip: { name: 'speech.wav' } },
+    ]);
+  });
+
+  it('takes no overruled take for a norm', async () => {
+    const app = await testApplication();
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const short = await record(app, slot.id, 'speech', { playKind: 'phrase', seed: 'short' });
+    await app.booth.decide(short.id, {
+      state: 'kept',
+      overruled: short.findings.map((f) => ({ check: f.check, reason: 'a part is enough' })),
+    });
+    const whole = await record(app, slot.id, 'speech', { seed: 'whole' });
+    expect(checksOf(whole)).not.toContain('passage');
+    expect(checksOf(whole)).not.toContain('placement');
   });
 
   it('fills in tables, refuses cells that are not there, and keeps them with the run', async () => {
@@ -220,7 +291,7 @@ describe('the booth', () => {
       state: 'kept',
       overruled: take.findings.map((f) => ({ check: f.check, reason: 'x' })),
     });
-    const { specimenId } = await app.booth.finish(slot.id);
+    const { specimenId } = await app.booth.finish(slot.id, DECIDED);
     const [run] = (await app.catalogue.sheet(specimenId)).runs;
     expect(run.tables).toMatchObject([{ title: 'Latency by rate and buffer', unit: 'ms' }]);
     expect(run.tables[0].cells.map((c) => c.value)).toEqual([5.4, 8.1]);

@@ -1,6 +1,7 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
 import { comparableBetween } from '#core/rules/comparability';
+import { keptAfterChoosing, undecidedTakes } from '#core/rules/step-takes';
 import { checkTake } from '#core/rules/take-checks/check-take';
 import type { CheckedClip, CheckedTake, OtherTake } from '#core/rules/take-checks/take-check';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
@@ -10,8 +11,11 @@ import {
   newPlanSchema,
   overruleSchema,
   plannedUnitSchema,
+  slotTakeSchema,
   takeSettingsSchema,
+  type CorrectSlotTake,
   type DecideTake,
+  type FinishSlot,
   type NewPlan,
   type NewSlotTake,
   type PlannedUnit,
@@ -31,7 +35,9 @@ import {
   findSlotTake,
   finishSlot,
   insertSlotTake,
-  keepLatest,
+  attemptsAtStep,
+  correctSlotTake,
+  keepOnly,
   startSlot,
   takesOfPlan,
   takesToCompare,
@@ -83,7 +89,9 @@ export class Booth {
     if (!(await findClip(this.database, take.clip)))
       throw new Failure('not-found', 'There is no such clip in the archive.');
     const { summary, step_powers } = await this.queue.ready(take.clip);
-    const { verdict, findings } = checkTake(await this.checked(turn, step, take, checkedClip(summary, step_powers)));
+    const { verdict, findings } = checkTake(
+      await this.checked(turn, step, take.settings, checkedClip(summary, step_powers), null),
+    );
     await startSlot(this.database, slotId, this.now());
     const id = await this.database.transaction((tx) =>
       insertSlotTake(tx, {
@@ -101,7 +109,8 @@ export class Booth {
   }
 
   /**
-   * Keeps a take, or marks it as retaken; changes its note, its settings, and which checks are overruled.
+   * Keeps a take, or marks it as retaken; changes its note, and which checks are overruled. What was noted of its
+   * settings stays: see {@link correct}.
    *
    * @throws Failure `take-refused` for keeping a take that is of no use without a reason for each finding
    */
@@ -124,8 +133,29 @@ export class Booth {
     }
     await this.database.transaction(async (tx) => {
       await updateSlotTake(tx, takeId, decision);
-      if (decision.state === 'kept') await keepLatest(tx, row.slot_id, row.step, step.repeats);
+      if (decision.state === 'kept') {
+        const attempts = await attemptsAtStep(tx, row.slot_id, row.step);
+        await keepOnly(tx, row.slot_id, row.step, keptAfterChoosing(attempts, takeId, step.repeats));
+      }
     });
+    this.hub.planChanged(turn.slot.plan_id);
+    return this.slotTake(takeId);
+  }
+
+  /**
+   * Corrects the settings that were noted with a take. What stood before is kept beside it, and the take is judged anew,
+   * since a check may hang on its gain or distance.
+   *
+   * @throws Failure `not-found`, `plan-refused` once the takes are a run
+   */
+  async correct(takeId: string, correction: CorrectSlotTake): Promise<SlotTake> {
+    const row = await this.takeRow(takeId);
+    const turn = await this.turn(row.slot_id);
+    const step = this.openStep(turn, row.step);
+    const { summary, step_powers } = await this.queue.ready(row.sha256);
+    const clip = checkedClip(summary, step_powers);
+    const { verdict, findings } = checkTake(await this.checked(turn, step, correction.settings, clip, takeId));
+    await correctSlotTake(this.database, takeId, { ...correction, verdict, findings: [...findings] }, this.now());
     this.hub.planChanged(turn.slot.plan_id);
     return this.slotTake(takeId);
   }
@@ -146,16 +176,29 @@ export class Booth {
   }
 
   /**
-   * Makes the kept takes of a slot a run of its unit.
+   * Makes the kept takes of a slot a run of its unit. Takes that nobody has decided on stay beside the run, once that
+   * was asked for.
    *
-   * @throws Failure `plan-refused` where nothing is kept or a gain is not noted
+   * @throws Failure `plan-refused` where nothing is kept or a gain is not noted, `takes-undecided`
    */
-  async finish(slotId: string): Promise<ImportResult> {
+  async finish(slotId: string, { withUndecided }: FinishSlot): Promise<ImportResult> {
     const turn = await this.turn(slotId);
     this.openStep(turn, null);
-    const rows = (await takesOfPlan(this.database, turn.slot.plan_id, ALGORITHM_VERSION)).filter(
-      (t) => t.slot_id === slotId && t.state === 'kept',
+    const all = (await takesOfPlan(this.database, turn.slot.plan_id, ALGORITHM_VERSION)).filter(
+      (t) => t.slot_id === slotId,
     );
+    const rows = all.filter((t) => t.state === 'kept');
+    const undecided = undecidedTakes(all);
+    if (undecided.length > 0 && !withUndecided)
+      throw new Failure(
+        'takes-undecided',
+        'Nobody has decided on some takes of this unit yet.',
+        undecided.map((t) => ({
+          file: null,
+          field: t.step,
+          message: `take ${t.attempt} is neither kept nor put aside`,
+        })),
+      );
     const tables = (await tablesOf(this.database, 'slot', [slotId])).map((t) => ({
       step: t.step,
       cells: tableCellSchema.array().parse(t.cells),
@@ -165,7 +208,7 @@ export class Booth {
     if (withoutGain)
       throw new Failure(
         'plan-refused',
-        `The gain of "${withoutGain.step}" is not noted: without it no figure can be compared.`,
+        `The gain of "${titleOf(turn.protocol, withoutGain.step)}", take ${withoutGain.attempt}, is not noted: without it no figure can be compared. Correct its settings in the booth; type 0 where nothing can be turned.`,
       );
     const fullScaleDbu = turn.plan.rig === null ? null : await this.rigs.fullScaleDbu(turn.plan.rig, turn.plan.day);
     const { document, clips } = runOf(turn, rows, tables, fullScaleDbu);
@@ -204,8 +247,15 @@ export class Booth {
     return step;
   }
 
-  private async checked(turn: Turn, step: Step, take: NewSlotTake, clip: CheckedClip): Promise<CheckedTake> {
-    const today = await this.takesOfToday(turn);
+  /** A take with all it is judged by; a take that is judged again is no norm for itself. */
+  private async checked(
+    turn: Turn,
+    step: Step,
+    settings: TakeSettings,
+    clip: CheckedClip,
+    itself: string | null,
+  ): Promise<CheckedTake> {
+    const today = await this.takesOfToday(turn, itself);
     const first = today.find((t) => t.isSameUnit) ?? today.at(0);
     const reference =
       step.gain?.rule === 'as-step'
@@ -216,9 +266,9 @@ export class Booth {
       step,
       role: roleOf(step),
       playKind: playKindOf(step),
-      gainDb: take.settings.gainDb,
-      distanceM: take.settings.distanceM ?? step.distanceM,
-      voice: take.settings.voice,
+      gainDb: settings.gainDb,
+      distanceM: settings.distanceM ?? step.distanceM,
+      voice: settings.voice,
       expectedRateHz: turn.protocol.sampleRateHz ?? first?.clip.sampleRateHz ?? null,
       referenceGainDb: reference?.gainDb ?? null,
       others: [...today, ...(await this.earlierTakes(turn, step))],
@@ -226,23 +276,27 @@ export class Booth {
   }
 
   /** Takes of this session that have not become a run yet, newest first; a retaken one was retaken for a reason. */
-  private async takesOfToday({ slot, unit, protocol }: Turn): Promise<OtherTake[]> {
+  private async takesOfToday({ slot, unit, protocol }: Turn, itself: string | null): Promise<OtherTake[]> {
     const rows = await takesToCompare(this.database, slot.plan_id, slot.id, ALGORITHM_VERSION);
-    return rows.map((row) => {
+    return rows.flatMap((row) => {
+      if (row.id === itself) return [];
       const other = plannedUnitSchema.parse(row.unit);
       const settings = takeSettingsSchema.parse(row.settings);
       const step = protocol.steps.find((s) => s.id === row.step);
-      return {
-        step: row.step,
-        role: step ? roleOf(step) : 'other',
-        unit: unitName(other),
-        isSameUnit: unitKey(other) === unitKey(unit),
-        isToday: true,
-        voice: settings.voice,
-        gainDb: settings.gainDb,
-        distanceM: settings.distanceM ?? step?.distanceM ?? null,
-        clip: checkedClip(row.summary, row.step_powers),
-      };
+      return [
+        {
+          step: row.step,
+          role: step ? roleOf(step) : 'other',
+          unit: unitName(other),
+          isSameUnit: unitKey(other) === unitKey(unit),
+          isToday: true,
+          isNorm: row.state === 'kept' && overruleSchema.array().parse(row.overruled).length === 0,
+          voice: settings.voice,
+          gainDb: settings.gainDb,
+          distanceM: settings.distanceM ?? step?.distanceM ?? null,
+          clip: checkedClip(row.summary, row.step_powers),
+        },
+      ];
     });
   }
 
@@ -266,6 +320,7 @@ export class Booth {
           unit: row.unit,
           isSameUnit: row.specimen_id === turn.specimenId,
           isToday: false,
+          isNorm: row.overruled === 0,
           voice: typeof voice === 'string' ? voice : null,
           gainDb: row.gain_db,
           distanceM: row.distance_m ?? then?.distanceM ?? null,
@@ -300,11 +355,14 @@ export function slotTakeFromRow(row: SlotTakeRow): SlotTake {
     overruled: overruleSchema.array().parse(row.overruled),
     state: row.state,
     note: row.note,
+    changes: slotTakeSchema.shape.changes.parse(row.changes),
     peakDbfs: summary?.level.peakDbfs ?? null,
     loudnessLufs: summary?.loudness.integratedLufs ?? null,
     durationS: row.duration_s,
   };
 }
+
+const titleOf = (protocol: Protocol, step: string): string => protocol.steps.find((s) => s.id === step)?.title ?? step;
 
 /** The run document that the kept takes of a slot amount to. */
 function runOf(

@@ -18,6 +18,8 @@ import type { Run, SpecimenRow, SpecimenSheet, Stage } from '#contracts/specimen
 import { unitName } from '#contracts/unit-name';
 import type { RankUnitsTask } from '#worker/rank-units';
 import type { Database } from '../db/database';
+import { clipFromRow } from '../db/queries/clip';
+import { undecidedBesideRun } from '../db/queries/session-plan';
 import { claimsOfSpecimen } from '../db/queries/claim';
 import { curvesOfRun } from '../db/queries/curve';
 import { wordCounts } from '../db/queries/heard';
@@ -101,6 +103,7 @@ export class Catalogue {
         purpose: run.purpose,
         rig: run.rig,
         tables: await this.tables(run),
+        undecided: await this.undecided(run),
         corrections: await this.corrections(run, measurements),
         takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
         measurements,
@@ -125,6 +128,19 @@ export class Catalogue {
         date,
       })),
     };
+  }
+
+  private async undecided(run: RunRow): Promise<Run['undecided']> {
+    const rows = await undecidedBesideRun(this.database, run.id);
+    if (rows.length === 0) return [];
+    const protocol = await findProtocol(this.database, run.protocol, run.protocol_version);
+    return rows.map((row) => ({
+      id: row.slot_take_id,
+      step: row.step,
+      title: protocol?.steps.find((s) => s.id === row.step)?.title ?? row.step,
+      attempt: row.attempt,
+      clip: clipFromRow(row),
+    }));
   }
 
   private async tables(run: RunRow): Promise<Run['tables']> {

@@ -38,7 +38,7 @@ export function unit(take: CheckedTake): Finding | null {
   const limit = limitOf(take, 'unit', SAME_UNIT_DB);
   const other = nearest(
     take,
-    take.others.filter((o) => !o.isSameUnit && o.step === take.step.id),
+    take.others.filter((o) => o.isNorm && !o.isSameUnit && o.step === take.step.id),
   );
   // Nearer than this even one's own takes hardly come, so another unit that does is the likelier one.
   const isOther = other !== null && own.db > limit / 2 && other.db < own.db - NEARER_DB;
@@ -61,7 +61,7 @@ export function side(take: CheckedTake): Finding | null {
   const opposite = take.role === 'speech' ? 'rear' : 'speech';
   const mean = (role: string): number | null => {
     const levels = take.others
-      .filter((o) => o.isSameUnit && o.role === role)
+      .filter((o) => o.isNorm && o.isSameUnit && o.role === role)
       .map(atUnityGain)
       .filter((x) => x !== null);
     return levels.length === 0 ? null : levels.reduce((a, b) => a + b, 0) / levels.length;

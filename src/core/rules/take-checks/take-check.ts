@@ -73,6 +73,8 @@ export interface OtherTake {
   readonly isSameUnit: boolean;
   /** Of the session that is running, or of an earlier one. */
   readonly isToday: boolean;
+  /** Kept, and none of its checks overruled: only such takes say what is usual. */
+  readonly isNorm: boolean;
   readonly voice: string | null;
   readonly gainDb: number | null;
   readonly distanceM: number | null;
@@ -115,6 +117,6 @@ export const timeText = (seconds: number): string => `${seconds.toFixed(1)} s`;
 export const atUnityGain = (take: { gainDb: number | null; clip: CheckedClip }): number | null =>
   take.gainDb === null || take.clip.integratedLufs === null ? null : take.clip.integratedLufs - take.gainDb;
 
-/** Earlier and today's takes of the same step with the same unit. */
+/** Earlier and today's takes of the same step with the same unit that may serve as a norm. */
 export const sameUnitSameStep = (take: CheckedTake): OtherTake[] =>
-  take.others.filter((o) => o.isSameUnit && o.step === take.step.id);
+  take.others.filter((o) => o.isNorm && o.isSameUnit && o.step === take.step.id);

@@ -86,6 +86,7 @@ const other = (change: Partial<OtherTake> = {}): OtherTake => ({
   unit: 'Oarlock Purser · A',
   isSameUnit: true,
   isToday: false,
+  isNorm: true,
   voice: null,
   gainDb: 36,
   distanceM: 0.15,
@@ -212,7 +213,7 @@ describe('the room', () => {
 
 describe('the reader', () => {
   it('read the whole text, without a stumble', () => {
-    const others = [other(), other({ isSameUnit: false })];
+    const others = [other(), other({ isSameUnit: false }), other()];
     expect(find(take({ others, clip: clip({ speech: [{ startS: 1, endS: 9 }] }) }), 'passage')?.what).toContain(
       'missing',
     );
@@ -222,8 +223,18 @@ describe('the reader', () => {
     expect(find(take({ others, clip: clip({ speech: [] }) }), 'passage')?.what).toContain('Nothing like speech');
     // Another voice reads at another pace.
     const slow = other({ voice: 'low', clip: clip({ speech: [{ startS: 1, endS: 25 }] }) });
-    expect(find(take({ voice: 'high', others: [slow] }), 'passage')).toBeUndefined();
-    expect(find(take({ voice: 'low', others: [slow] }), 'passage')).toBeDefined();
+    expect(find(take({ voice: 'high', others: [slow, slow, slow] }), 'passage')).toBeUndefined();
+    expect(find(take({ voice: 'low', others: [slow, slow, slow] }), 'passage')).toBeDefined();
+  });
+
+  it('know what is usual from several readings that nobody had to excuse', () => {
+    const long = clip({ speech: [{ startS: 1, endS: 20 }] });
+    expect(find(take({ others: [other(), other()], clip: long }), 'passage')).toBeUndefined();
+    const excused = other({ isNorm: false });
+    expect(find(take({ others: [other(), other(), excused], clip: long }), 'passage')).toBeUndefined();
+    expect(find(take({ others: [other(), other(), other(), excused], clip: long }), 'passage')?.what).toContain(
+      '3 readings',
+    );
   });
 });
 

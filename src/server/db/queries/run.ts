@@ -273,6 +273,7 @@ export interface ComparableTakeRow {
   readonly gain_db: number | null;
   readonly distance_m: number | null;
   readonly settings: unknown;
+  readonly overruled: number;
   readonly sample_rate_hz: number;
   readonly duration_s: number;
   readonly summary: unknown;
@@ -292,7 +293,8 @@ export async function comparableTakes(
 ): Promise<ComparableTakeRow[]> {
   return db.query(
     `SELECT st.slug AS step, r.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS unit, se.held_on AS day,
-            v.version AS protocol_version, t.gain_db, t.distance_m, t.settings, c.sample_rate_hz, c.duration_s,
+            v.version AS protocol_version, t.gain_db, t.distance_m, t.settings,
+            jsonb_array_length(t.overruled) AS overruled, c.sample_rate_hz, c.duration_s,
             a.summary, a.step_powers
      FROM take t
      JOIN step st ON st.id = t.step_id

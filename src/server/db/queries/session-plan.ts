@@ -1,4 +1,11 @@
-import type { DecideTake, NewPlan, PlannedUnit, SlotTake, TakeSettings } from '#contracts/session-plan';
+import type {
+  CorrectSlotTake,
+  DecideTake,
+  NewPlan,
+  PlannedUnit,
+  SlotTake,
+  TakeSettings,
+} from '#contracts/session-plan';
 import type { Queryable } from '../database';
 import { CLIP_COLUMNS, type ClipRow } from './clip';
 
@@ -129,11 +136,12 @@ export type SlotTakeRow = ClipRow & {
   readonly overruled: unknown;
   readonly state: SlotTake['state'];
   readonly note: string;
+  readonly changes: unknown;
   readonly summary: unknown;
 };
 
 const TAKE_SELECT = `SELECT t.id AS slot_take_id, t.slot_id, t.step, t.attempt, t.settings, t.verdict, t.findings, t.overruled,
-            t.state, t.note, a.summary, ${CLIP_COLUMNS}
+            t.state, t.note, t.changes, a.summary, ${CLIP_COLUMNS}
      FROM slot_take t
      JOIN clip c ON c.sha256 = t.clip_sha256
      LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2`;
@@ -147,10 +155,13 @@ export async function takesOfPlan(db: Queryable, planId: string, algorithmVersio
 
 /** A take of a running session that a new one is held against. */
 export interface CheckedTakeRow {
+  readonly id: string;
   readonly slot_id: string;
   readonly unit: unknown;
   readonly step: string;
   readonly settings: unknown;
+  readonly state: SlotTake['state'];
+  readonly overruled: unknown;
   readonly summary: unknown;
   readonly step_powers: Uint8Array | null;
 }
@@ -163,7 +174,7 @@ export async function takesToCompare(
   algorithmVersion: number,
 ): Promise<CheckedTakeRow[]> {
   return db.query(
-    `SELECT t.slot_id, s.unit, t.step, t.settings, a.summary, a.step_powers
+    `SELECT t.id, t.slot_id, s.unit, t.step, t.settings, t.state, t.overruled, a.summary, a.step_powers
      FROM slot_take t
      JOIN session_slot s ON s.id = t.slot_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $3
@@ -175,6 +186,21 @@ export async function takesToCompare(
 
 export async function findSlotTake(db: Queryable, id: string, algorithmVersion: number): Promise<SlotTakeRow | null> {
   return (await db.query<SlotTakeRow>(`${TAKE_SELECT} WHERE t.id = $1`, [id, algorithmVersion])).at(0) ?? null;
+}
+
+/** Takes that nobody had decided on when their turn became a run. */
+export async function undecidedBesideRun(
+  db: Queryable,
+  runId: string,
+): Promise<(ClipRow & { readonly slot_take_id: string; readonly step: string; readonly attempt: number })[]> {
+  return db.query(
+    `SELECT t.id AS slot_take_id, t.step, t.attempt, ${CLIP_COLUMNS}
+     FROM slot_take t
+     JOIN session_slot s ON s.id = t.slot_id
+     JOIN clip c ON c.sha256 = t.clip_sha256
+     WHERE s.run_id = $1 AND t.state = 'open' ORDER BY t.id`,
+    [runId],
+  );
 }
 
 /** A new attempt at a step; earlier ones that nobody kept count as retaken. */
@@ -212,23 +238,53 @@ export async function insertSlotTake(
 }
 
 export async function updateSlotTake(db: Queryable, id: string, change: DecideTake): Promise<void> {
+  await db.query(`UPDATE slot_take SET state = $2, overruled = $3, note = coalesce($4, note) WHERE id = $1`, [
+    id,
+    change.state,
+    JSON.stringify(change.overruled),
+    change.note ?? null,
+  ]);
+}
+
+/** Corrects what was noted with a take; what stood before is kept beside it. The verdict is that of the new settings. */
+export async function correctSlotTake(
+  db: Queryable,
+  id: string,
+  change: CorrectSlotTake & Pick<SlotTake, 'verdict' | 'findings'>,
+  at: Date,
+): Promise<void> {
   await db.query(
-    `UPDATE slot_take SET state = $2, overruled = $3, note = coalesce($4, note), settings = coalesce($5, settings) WHERE id = $1`,
+    `UPDATE slot_take SET changes = changes || jsonb_build_object('at', $3::text, 'before', settings), settings = $2,
+            note = coalesce($4, note), verdict = $5, findings = $6
+     WHERE id = $1`,
     [
       id,
-      change.state,
-      JSON.stringify(change.overruled),
+      JSON.stringify(change.settings),
+      at.toISOString(),
       change.note ?? null,
-      change.settings ? JSON.stringify(change.settings) : null,
+      change.verdict,
+      JSON.stringify(change.findings),
     ],
   );
 }
 
-/** Of the repeats that a step asks for, the latest are kept; older kept takes become retaken. */
-export async function keepLatest(db: Queryable, slotId: string, step: string, count: number): Promise<void> {
+/** Attempts at a step of a turn. */
+export async function attemptsAtStep(
+  db: Queryable,
+  slotId: string,
+  step: string,
+): Promise<{ id: string; step: string; attempt: number; state: SlotTake['state'] }[]> {
+  return db.query('SELECT id, step, attempt, state FROM slot_take WHERE slot_id = $1 AND step = $2 ORDER BY attempt', [
+    slotId,
+    step,
+  ]);
+}
+
+/** Kept takes of a step other than these become retaken. */
+export async function keepOnly(db: Queryable, slotId: string, step: string, kept: ReadonlySet<string>): Promise<void> {
   await db.query(
-    `UPDATE slot_take SET state = 'retaken' WHERE slot_id = $1 AND step = $2 AND state = 'kept' AND id NOT IN
-       (SELECT id FROM slot_take WHERE slot_id = $1 AND step = $2 AND state = 'kept' ORDER BY id DESC LIMIT $3)`,
-    [slotId, step, count],
+    `UPDATE slot_take SET state = 'retaken' WHERE slot_id = $1 AND step = $2 AND state = 'kept' AND NOT
+       (id = ANY(SELECT jsonb_array_elements_text($3::jsonb)::bigint))`,
+    [slotId, step, JSON.stringify([...kept])],
   );
 }

@@ -5,8 +5,10 @@ import type { ImportResult } from '#contracts/run-document';
 import type { NewRecording, Recording } from '#contracts/recording';
 import type { Calibration, NewCalibration, Rig, RigDocument } from '#contracts/rig';
 import type {
+  CorrectSlotTake,
   DecideTake,
   DueUnit,
+  FinishSlot,
   HeldSession,
   MatchProposal,
   NewPlan,
@@ -81,8 +83,12 @@ export class SessionData {
     return this.api.call(ENDPOINTS.fillTable, { params: { id: slot }, body: reading });
   }
 
-  finishSlot(slot: string): Observable<ImportResult> {
-    return this.api.call(ENDPOINTS.finishSlot, { params: { id: slot } });
+  correctTake(take: string, correction: CorrectSlotTake): Observable<SlotTake> {
+    return this.api.call(ENDPOINTS.correctSlotTake, { params: { id: take }, body: correction });
+  }
+
+  finishSlot(slot: string, finish: FinishSlot): Observable<ImportResult> {
+    return this.api.call(ENDPOINTS.finishSlot, { params: { id: slot }, body: finish });
   }
 
   match(slot: string, clips: { name: string; clip: string; gainDb: number | null }[]): Observable<MatchProposal[]> {

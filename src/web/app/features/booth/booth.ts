@@ -1,4 +1,3 @@
-import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,7 +9,6 @@ import {
   input,
   signal,
   untracked,
-  viewChild,
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
@@ -18,13 +16,13 @@ import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Checkbox } from 'primeng/checkbox';
 import { Dialog } from 'primeng/dialog';
-import { InputNumber } from 'primeng/inputnumber';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { firstValueFrom, switchMap } from 'rxjs';
 import { CAUTIONS, type CautionId } from '#core/rules/cautions';
 import { gainText, playKindOf, textOf } from '#core/rules/compare-versions';
 import { gainAdvice } from '#core/rules/gain-advice';
+import { takeToShow, undecidedTakes } from '#core/rules/step-takes';
 import { TAKE_CHECKS } from '#core/rules/take-checks/take-check';
 import type { BenchParts } from '#contracts/bench';
 import type { Recording } from '#contracts/recording';
@@ -33,6 +31,7 @@ import { takeSettingsSchema, type Slot, type SlotTake, type TakeSettings } from 
 import { roleOf, type Step } from '#contracts/protocol';
 import { Recorder, SIMULATED_BENCH, type InputDevice } from '../../audio/recorder';
 import { problemOf } from '../../data/api';
+import { NgTemplateOutlet } from '@angular/common';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { isTyping, ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
@@ -42,21 +41,27 @@ import { formatNumber, formatTime } from '../../ui/format';
 import { LevelBar } from '../../ui/level-bar';
 import { PlacementSketch } from '../../ui/placement-sketch';
 import { ProblemBox } from '../../ui/problem-box';
-import { PURPOSE_NAMES, stepsOf, stepState, takeOfStep, whereToGoOn } from '../sessions/session-progress';
+import { PURPOSE_NAMES, stepsOf, stepState, whereToGoOn } from '../sessions/session-progress';
 import { loadBenchChoice, saveBenchChoice, type BenchChoice } from './bench-choice';
 import { BenchPanel } from './bench-panel';
 import { withAnswers, type Answer } from './answers';
-import { differences, startingSettings } from './take-defaults';
+import { UndecidedDialog } from '../sessions/undecided-dialog';
+import { Refusals } from '../../ui/refusals';
+import { TakeSettingsForm } from './take-settings-form';
+import { differences, settingsLine, startingSettings } from './take-defaults';
 import { TableGrid } from './table-grid';
 
 type Phase = 'idle' | 'counting' | 'recording' | 'saving';
 
+const STATE_NAMES = { open: 'undecided', kept: 'kept', retaken: 'put aside' } as const;
 const VERDICT_WORDS = { keep: 'Keep', look: 'Have a look', redo: 'Redo' } as const;
 const COUNT_FROM = 3;
 const DEVICE_KEY = 'sediment.booth.device';
 const COUNT_KEY = 'sediment.booth.count-in';
 /** More chunks waiting than this, and the server is out of reach. */
 const MANY_WAITING = 4;
+/** Between two looks for recordings that a closed page has left. */
+const LOOK_AGAIN_MS = 2_000;
 
 /** The booth: one step after another, in large type, and each take's verdict as soon as it is over. */
 @Component({
@@ -68,14 +73,16 @@ const MANY_WAITING = 4;
     ClipPlayer,
     Dialog,
     FormsModule,
-    InputNumber,
     InputText,
     LevelBar,
+    NgTemplateOutlet,
     PlacementSketch,
     ProblemBox,
     RouterLink,
     Select,
     TableGrid,
+    TakeSettingsForm,
+    UndecidedDialog,
   ],
   templateUrl: './booth.html',
   styleUrl: './booth.css',
@@ -85,8 +92,8 @@ export class Booth {
   readonly id = input.required<string>();
 
   private readonly data = inject(SessionData);
+  private readonly refusals = inject(Refusals);
   protected readonly recorder = inject(Recorder);
-  private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('noteField');
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.plan(id))), {
     initialValue: LOADING,
   });
@@ -119,14 +126,19 @@ export class Booth {
   });
   protected readonly take = computed(() => {
     const [slot, step] = [this.slot(), this.step()];
-    return slot && step ? takeOfStep(slot, step.id) : null;
+    return slot && step ? takeToShow(slot.takes, step.id, this.picked()) : null;
   });
-  protected readonly attempts = computed(
-    () => this.slot()?.takes.filter((t) => t.step === this.step()?.id).length ?? 0,
-  );
+  /** Every take of the step, oldest first: each can be looked at, played and chosen. */
+  protected readonly attempts = computed(() => this.slot()?.takes.filter((t) => t.step === this.step()?.id) ?? []);
+  /** Take that was picked from that list. */
+  protected readonly picked = signal<string | null>(null);
 
+  /** What the next take is noted with; takes that are made keep their own. */
   protected readonly settings = signal<TakeSettings>(takeSettingsSchema.parse({}));
   protected readonly note = signal('');
+  /** Says that something has to be noted before a take is worth making. */
+  protected readonly missing = signal('');
+  protected readonly correcting = signal<{ take: SlotTake; settings: TakeSettings; note: string } | null>(null);
   protected readonly differences = computed(() => {
     const [slot, step] = [this.slot(), this.step()];
     return slot && step ? differences(slot, step, this.settings()) : null;
@@ -188,12 +200,16 @@ export class Booth {
   private readonly seen = signal<ReadonlySet<CautionId>>(new Set());
   protected readonly isSettingUp = signal(true);
   protected readonly isFinishing = signal(false);
+  /** Asked before takes that nobody has decided on stay beside the run. */
+  protected readonly undecided = signal<readonly SlotTake[]>([]);
   protected readonly said = signal('');
 
   protected readonly checkNames = TAKE_CHECKS;
   protected readonly verdictWords = VERDICT_WORDS;
+  protected readonly stateNames = STATE_NAMES;
   protected readonly purposes = PURPOSE_NAMES;
   protected readonly number = formatNumber;
+  protected readonly settingsLine = settingsLine;
   protected readonly isSlotDone = computed(() => {
     const slot = this.slot();
     return slot !== null && this.steps().every((s) => stepState(slot, s) === 'kept');
@@ -201,6 +217,7 @@ export class Booth {
 
   private recording: string | null = null;
   private counting: ReturnType<typeof setInterval> | null = null;
+  private looking: ReturnType<typeof setTimeout> | null = null;
 
   constructor() {
     inject(Breadcrumb).crumbs.set([
@@ -213,7 +230,7 @@ export class Booth {
       { keys: 'R', does: 'Retake' },
       { keys: '↑ ↓', does: 'Step back, step on' },
       { keys: 'N', does: 'Write a note' },
-      { keys: 'G', does: 'Turn the noted gain as advised' },
+      { keys: 'G', does: 'Take the advised gain for the next take' },
     ]);
     // Work goes on where it stopped.
     effect(() => {
@@ -228,14 +245,17 @@ export class Booth {
       untracked(() => {
         const [slot, step] = [this.slot(), this.step()];
         if (!at || !slot || !step) return;
+        this.picked.set(null);
         this.settings.set(startingSettings(slot, step));
-        this.note.set(this.take()?.note ?? '');
+        this.note.set('');
+        this.missing.set('');
         this.problem.set(null);
       });
     });
     effect(() => saveBenchChoice(localStorage, this.bench()));
     inject(DestroyRef).onDestroy(() => {
       this.stopCounting();
+      if (this.looking !== null) clearTimeout(this.looking);
       void this.recorder.close();
     });
     void this.prepare();
@@ -245,8 +265,24 @@ export class Booth {
   private async prepare(): Promise<void> {
     await this.listDevices();
     await this.recorder.resume();
-    const left = await firstValueFrom(this.data.recordings()).catch(() => []);
-    this.left.set(left.filter((r) => !r.isActive));
+    await this.lookForLeft();
+  }
+
+  /**
+   * Lists recordings that nobody goes on with. One whose page was closed a moment ago still counts as running, so it is
+   * looked for again until it does not.
+   */
+  private async lookForLeft(): Promise<void> {
+    const all = await firstValueFrom(this.data.recordings()).catch((): Recording[] => []);
+    const others = all.filter((r) => r.id !== this.recording);
+    this.left.set(others.filter((r) => !r.isActive));
+    if (this.looking !== null) clearTimeout(this.looking);
+    this.looking = others.some((r) => r.isActive) ? setTimeout(() => void this.lookForLeft(), LOOK_AGAIN_MS) : null;
+  }
+
+  /** A step's title, for those who do not know its id. */
+  protected titleOf(step: string | null): string {
+    return this.plan()?.protocol.steps.find((s) => s.id === step)?.title ?? step ?? '';
   }
 
   private async listDevices(): Promise<void> {
@@ -274,6 +310,7 @@ export class Booth {
 
   protected changeSettings(part: Partial<TakeSettings>): void {
     this.settings.update((s) => ({ ...s, ...part }));
+    this.missing.set('');
   }
 
   protected setCountIn(isOn: boolean): void {
@@ -307,7 +344,8 @@ export class Booth {
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (this.caution() || this.overruling() || this.isSettingUp()) return;
+    if (this.caution() || this.overruling() || this.isSettingUp() || this.correcting() || this.undecided().length > 0)
+      return;
     const isOnControl = (event.target as HTMLElement | null)?.closest('button, a, [role="combobox"]') !== null;
     const acts: Readonly<Record<string, () => void>> = {
       ' ': () => void this.toggle(),
@@ -316,8 +354,8 @@ export class Booth {
       R: () => this.retake(),
       ArrowUp: () => this.move(-1),
       ArrowDown: () => this.move(1),
-      n: () => this.noteField()?.nativeElement.focus(),
-      N: () => this.noteField()?.nativeElement.focus(),
+      n: () => document.getElementById('note')?.focus(),
+      N: () => document.getElementById('note')?.focus(),
       g: () => this.turnGain(),
       G: () => this.turnGain(),
     };
@@ -338,6 +376,14 @@ export class Booth {
   private startCounting(): void {
     if (!this.recorder.listening()) {
       this.isSettingUp.set(true);
+      return;
+    }
+    if (this.refusals.stop()) return;
+    if (this.settings().gainDb === null) {
+      this.missing.set(
+        'Note the gain first: without it no figure of this take can be compared. 0 where nothing can be turned.',
+      );
+      document.getElementById('gain')?.focus();
       return;
     }
     if (!this.countIn()) {
@@ -409,6 +455,8 @@ export class Booth {
     const take = await firstValueFrom(
       this.data.addTake(slot, { step, clip, settings: this.settings(), note: this.note() }),
     );
+    this.picked.set(null);
+    this.note.set('');
     this.answer(slot, take);
     this.said.set(`${VERDICT_WORDS[take.verdict]}. ${take.findings.map((f) => f.what).join(' ')}`);
   }
@@ -480,10 +528,16 @@ export class Booth {
   private decide(take: SlotTake, state: 'kept' | 'retaken', overruled: SlotTake['overruled']): void {
     const slot = this.slot();
     if (!slot) return;
-    this.data.decide(take.id, { state, overruled, note: this.note(), settings: this.settings() }).subscribe({
+    // What was typed while a take is looked at is said of it, once it is kept.
+    const typed = state === 'kept' ? this.note().trim() : '';
+    const note =
+      typed === '' || typed === take.note ? take.note : [take.note, typed].filter((n) => n !== '').join('; ');
+    this.data.decide(take.id, { state, overruled, note }).subscribe({
       next: (decided) => {
         this.answer(slot.id, decided);
         this.said.set('');
+        if (this.picked() === decided.id) this.picked.set(null);
+        if (state === 'kept') this.note.set('');
         if (state === 'kept') this.goOn();
       },
       error: (error: unknown) => this.problem.set(problemOf(error)),
@@ -497,17 +551,44 @@ export class Booth {
     if (next && at) this.at.set({ slot: at.slot, step: next.id });
   }
 
+  protected correct(take: SlotTake): void {
+    this.correcting.set({ take, settings: take.settings, note: take.note });
+  }
+
+  protected saveCorrection(): void {
+    const [slot, correction] = [this.slot(), this.correcting()];
+    if (!slot || !correction || this.refusals.stop()) return;
+    const { take, settings, note } = correction;
+    this.data.correctTake(take.id, { settings, note }).subscribe({
+      next: (corrected) => {
+        this.answer(slot.id, corrected);
+        this.correcting.set(null);
+      },
+      error: (error: unknown) => {
+        this.correcting.set(null);
+        this.problem.set(problemOf(error));
+      },
+    });
+  }
+
+  /** Advice is for the next take; the one it comes from stays as it was noted. */
   protected turnGain(): void {
     const advice = this.advice();
     const gain = this.settings().gainDb;
     if (advice && gain !== null && advice.turnDb !== 0) this.changeSettings({ gainDb: gain + advice.turnDb });
   }
 
-  protected finishUnit(): void {
+  protected finishUnit(withUndecided = false): void {
     const slot = this.slot();
     if (!slot || this.isFinishing()) return;
+    const undecided = undecidedTakes(slot.takes);
+    if (undecided.length > 0 && !withUndecided) {
+      this.undecided.set(undecided);
+      return;
+    }
+    this.undecided.set([]);
     this.isFinishing.set(true);
-    this.data.finishSlot(slot.id).subscribe({
+    this.data.finishSlot(slot.id, { withUndecided }).subscribe({
       next: () => {
         this.isFinishing.set(false);
         const following = this.plan()?.slots.find((s) => s.ordinal > slot.ordinal && s.runId === null);
@@ -518,6 +599,12 @@ export class Booth {
         this.problem.set(problemOf(error));
       },
     });
+  }
+
+  protected goToUndecided(): void {
+    const slot = this.slot();
+    const first = slot && undecidedTakes(slot.takes).at(0);
+    if (slot && first) this.goTo(slot.id, first.step);
   }
 
   protected acknowledge(caution: CautionId): void {

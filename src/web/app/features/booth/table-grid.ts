@@ -1,7 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
-import { InputNumber } from 'primeng/inputnumber';
 import { lastValueFrom } from 'rxjs';
 import type { Step } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
@@ -10,12 +8,14 @@ import type { TableCell } from '#contracts/table-reading';
 import { problemOf } from '../../data/api';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
+import { NumberField } from '../../ui/number-field';
 import { ProblemBox } from '../../ui/problem-box';
+import { Refusals } from '../../ui/refusals';
 
 /** A table of a step: numbers typed in, or read from a recording per cell. */
 @Component({
   selector: 'sd-table-grid',
-  imports: [Button, FormsModule, InputNumber, ProblemBox],
+  imports: [Button, NumberField, ProblemBox],
   template: `
     @if (table(); as t) {
       <div class="scroll">
@@ -42,12 +42,11 @@ import { ProblemBox } from '../../ui/problem-box';
                 <th scope="row">{{ row }}</th>
                 @for (column of t.columns; track column) {
                   <td>
-                    <p-inputnumber
-                      [ngModel]="valueOf(row, column)"
-                      (ngModelChange)="set(row, column, $event, 'typed', null)"
-                      [maxFractionDigits]="3"
-                      [ariaLabel]="row + ', ' + column"
-                      inputStyleClass="cell"
+                    <sd-number-field
+                      [value]="valueOf(row, column)"
+                      (valueChange)="set(row, column, $event, 'typed', null)"
+                      [sheet]="{ unit: '' }"
+                      [label]="row + ', ' + column"
                     />
                     @if (t.fromFile) {
                       <p-button
@@ -81,8 +80,7 @@ import { ProblemBox } from '../../ui/problem-box';
       gap: 8px;
     }
     .scroll {
-      overflow: auto;
-      max-height: 50vh;
+      overflow-x: auto;
     }
     caption {
       text-align: left;
@@ -107,18 +105,27 @@ export class TableGrid {
 
   private readonly data = inject(SessionData);
   private readonly uploads = inject(Uploads);
+  private readonly refusals = inject(Refusals);
   protected readonly table = computed(() => this.step().table);
   protected readonly cells = signal<readonly TableCell[]>([]);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly told = signal('');
+  /** Table whose cells these are. */
+  private shown = '';
   private picked: { row: string; column: string } | null = null;
 
   constructor() {
     effect(() => {
       const [slot, step] = [this.slot(), this.step()];
       const stored = slot.tables.find((t) => t.step === step.id)?.cells ?? [];
-      // What is being typed stays; only an untouched table takes over what is stored.
-      if (untracked(this.cells).length === 0) this.cells.set(stored);
+      untracked(() => {
+        const table = `${slot.id}/${step.id}`;
+        const isAnother = this.shown !== table;
+        this.shown = table;
+        if (isAnother) this.told.set('');
+        // What is being typed stays; another table, or an untouched one, takes over what is stored.
+        if (isAnother || this.cells().length === 0) this.cells.set(stored);
+      });
     });
   }
 
@@ -173,6 +180,7 @@ export class TableGrid {
   }
 
   protected save(): void {
+    if (this.refusals.stop()) return;
     this.data.fillTable(this.slot().id, { step: this.step().id, cells: [...this.cells()] }).subscribe({
       next: () => {
         this.problem.set(null);

@@ -1,14 +1,14 @@
 import { takeSettingsSchema, type Slot, type TakeSettings } from '#contracts/session-plan';
 import type { Step } from '#contracts/protocol';
 import { formatNumber } from '../../ui/format';
-import { ruledGain, takeOfStep } from '../sessions/session-progress';
+import { ruledGain } from '../sessions/session-progress';
 
 /**
- * Settings that a step begins with: those of its own take today; else what stands from the step before, with the gain
+ * Settings that the next take of a step begins with: those of its newest take today; else what stands from the step before, with the gain
  * that the rule gives; else those of the unit's last session.
  */
 export function startingSettings(slot: Slot, step: Step): TakeSettings {
-  const own = takeOfStep(slot, step.id);
+  const own = slot.takes.findLast((t) => t.step === step.id);
   if (own) return own.settings;
   const before = slot.takes.at(-1)?.settings;
   const last = slot.lastSettings.find((l) => l.step === step.id)?.settings;
@@ -42,6 +42,19 @@ function textOf(key: keyof TakeSettings, value: TakeSettings[keyof TakeSettings]
   return `${formatNumber(value, 0)}°`;
 }
 
+/** A take's settings in one line, those that were noted. */
+export function settingsLine(settings: TakeSettings): string {
+  return (Object.keys(NAMES) as (keyof TakeSettings)[])
+    .flatMap((key) => {
+      const value = settings[key];
+      if (key === 'gainDb') return value === null ? 'gain not noted' : `${textOf(key, value)} gain`;
+      if (value === null || value === '' || value === false) return [];
+      if (key === 'distanceM' || key === 'angleDeg') return textOf(key, value);
+      return `${NAMES[key]} ${textOf(key, value)}`;
+    })
+    .join(' · ');
+}
+
 /** In what today's settings differ from those of the unit's last session at this step; empty where nothing does. */
 export function differences(slot: Slot, step: Step, now: TakeSettings): { day: string; texts: string[] } | null {
   const last = slot.lastSettings.find((l) => l.step === step.id);
@@ -50,6 +63,8 @@ export function differences(slot: Slot, step: Step, now: TakeSettings): { day: s
     const before = last.settings[key];
     // What nobody noted then says nothing of then.
     if (before === undefined || before === null || before === '' || before === now[key]) return [];
+    // The step gives the angle; where it gives none, none can be noted.
+    if (key === 'angleDeg' && step.angleDeg === null) return [];
     return [`${NAMES[key]} ${textOf(key, before)} then, ${textOf(key, now[key])} now`];
   });
   return { day: last.day, texts };

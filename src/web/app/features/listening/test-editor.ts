@@ -4,7 +4,6 @@ import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Checkbox } from 'primeng/checkbox';
-import { InputNumber } from 'primeng/inputnumber';
 import { InputText } from 'primeng/inputtext';
 import { MultiSelect } from 'primeng/multiselect';
 import { Select } from 'primeng/select';
@@ -19,19 +18,24 @@ import { ListeningData, type HeardStep } from '../../data/listening';
 import { ProblemBox } from '../../ui/problem-box';
 import { today } from '../../ui/format';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS } from '../../ui/number-sheets';
+import { Refusals } from '../../ui/refusals';
 
 /** Sets up a test: design, question, clips. Everything else is prepared by itself. */
 @Component({
   selector: 'sd-test-editor',
-  imports: [Button, Checkbox, FormsModule, InputNumber, InputText, MultiSelect, ProblemBox, Select],
+  imports: [Button, Checkbox, FormsModule, InputText, MultiSelect, NumberField, ProblemBox, Select],
   templateUrl: './test-editor.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TestEditor {
+  protected readonly sheets = SHEETS;
   /** Takes to begin with, from a comparison. */
   readonly takes = input<string>();
   private readonly data = inject(ListeningData);
+  private readonly refusals = inject(Refusals);
   private readonly router = inject(Router);
 
   protected readonly problem = signal<Problem | null>(null);
@@ -130,6 +134,7 @@ export class TestEditor {
   }
 
   protected create(): void {
+    if (this.refusals.stop()) return;
     this.isBusy.set(true);
     this.data.create(this.full()).subscribe({
       next: (page) => void this.router.navigate(['/listening', page.row.id]),

@@ -3,7 +3,6 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputNumber } from 'primeng/inputnumber';
 import { InputText } from 'primeng/inputtext';
 import { ProgressBar } from 'primeng/progressbar';
 import { Select } from 'primeng/select';
@@ -38,6 +37,9 @@ import {
   type DraftFile,
 } from './draft';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS, priceSheet } from '../../ui/number-sheets';
+import { Refusals } from '../../ui/refusals';
 
 /** A file that is on its way, or was refused. */
 interface Transfer {
@@ -56,16 +58,19 @@ const SOURCE_OPTIONS = [
 /** Bringing in a run: files, which is which, whose they are, and then watching them being measured. */
 @Component({
   selector: 'sd-new-run',
-  imports: [Button, Figure, FormsModule, InputNumber, InputText, ProblemBox, ProgressBar, RouterLink, Select],
+  imports: [Button, Figure, FormsModule, InputText, NumberField, ProblemBox, ProgressBar, RouterLink, Select],
   templateUrl: './new-run.html',
   styleUrl: './new-run.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class NewRun {
+  protected readonly sheets = SHEETS;
+  protected readonly priceSheet = priceSheet;
   /** ?unit=… fills in a known specimen. */
   readonly unit = input<string>();
 
   private readonly api = inject(Api);
+  private readonly refusals = inject(Refusals);
   private readonly uploads = inject(Uploads);
   private readonly data = inject(CatalogueData);
   private readonly events = inject(Events);
@@ -220,6 +225,7 @@ export class NewRun {
   }
 
   protected importRun(): void {
+    if (this.refusals.stop()) return;
     this.problem.set(null);
     this.isImporting.set(true);
     const clips = Object.fromEntries(

@@ -4,7 +4,6 @@ import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Checkbox } from 'primeng/checkbox';
-import { InputNumber } from 'primeng/inputnumber';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Textarea } from 'primeng/textarea';
@@ -25,6 +24,9 @@ import { PlacementSketch } from '../../ui/placement-sketch';
 import { ProblemBox } from '../../ui/problem-box';
 import { balanceText } from './balance-text';
 import { draftOf, emptyProtocol, gainRule, listOf, moved, newStep, openDecisions } from './protocol-draft';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS } from '../../ui/number-sheets';
+import { Refusals } from '../../ui/refusals';
 
 const GAIN_OPTIONS = [
   { label: 'as the instruction says', value: 'none' },
@@ -43,8 +45,8 @@ const option = (value: string) => ({ label: value, value });
     Button,
     Checkbox,
     FormsModule,
-    InputNumber,
     InputText,
+    NumberField,
     PlacementSketch,
     ProblemBox,
     RouterLink,
@@ -56,10 +58,12 @@ const option = (value: string) => ({ label: value, value });
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ProtocolEditor {
+  protected readonly sheets = SHEETS;
   readonly slug = input<string>();
   readonly version = input<string>();
 
   private readonly data = inject(ProtocolData);
+  private readonly refusals = inject(Refusals);
   private readonly router = inject(Router);
   private readonly loaded = toSignal(this.data.versions(), { initialValue: LOADING });
   protected readonly problem = signal<Problem | null>(null);
@@ -205,7 +209,7 @@ export class ProtocolEditor {
 
   protected save(): void {
     const draft = this.draft();
-    if (!draft || this.isSaving()) return;
+    if (!draft || this.isSaving() || this.refusals.stop()) return;
     this.isSaving.set(true);
     this.problem.set(null);
     this.data.save(draft).subscribe({

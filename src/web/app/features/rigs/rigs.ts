@@ -3,7 +3,6 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputNumber } from 'primeng/inputnumber';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { switchMap } from 'rxjs';
@@ -26,6 +25,9 @@ import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
 import { formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS } from '../../ui/number-sheets';
+import { Refusals } from '../../ui/refusals';
 
 const PARTS = [
   ['room', 'Room'],
@@ -44,13 +46,15 @@ const KIND_NAMES: Readonly<Record<(typeof CALIBRATION_KINDS)[number], string>> =
 /** The chains that sessions run on, each with the day from which it stood so, and their calibrations. */
 @Component({
   selector: 'sd-rigs',
-  imports: [Button, FormsModule, InputNumber, InputText, ProblemBox, RouterLink, Select],
+  imports: [Button, FormsModule, InputText, NumberField, ProblemBox, RouterLink, Select],
   templateUrl: './rigs.html',
   styleUrl: './rigs.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Rigs {
+  protected readonly sheets = SHEETS;
   private readonly data = inject(SessionData);
+  private readonly refusals = inject(Refusals);
   private readonly uploads = inject(Uploads);
   private readonly again = signal(0);
   private readonly loaded = toSignal(toObservable(this.again).pipe(switchMap(() => this.data.rigs())), {
@@ -109,13 +113,16 @@ export class Rigs {
     this.draft.update((d) => d && { ...d, ...part });
   }
 
+  /** Kilohertz as whole hertz, without what a binary fraction leaves behind. */
+  protected readonly inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
+
   protected changePart(part: (typeof PARTS)[number][0], text: string): void {
     this.draft.update((d) => d && { ...d, [part]: text });
   }
 
   protected save(): void {
     const draft = this.draft();
-    if (!draft) return;
+    if (!draft || this.refusals.stop()) return;
     this.data.addRig(draft).subscribe({
       next: () => {
         this.draft.set(null);
@@ -150,7 +157,7 @@ export class Rigs {
 
   protected saveCalibration(): void {
     const rig = this.calibrating();
-    if (rig === null) return;
+    if (rig === null || this.refusals.stop()) return;
     this.data.calibrate(rig, this.calibration()).subscribe({
       next: () => {
         this.calibrating.set(null);

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { InputNumber } from 'primeng/inputnumber';
 import { Select } from 'primeng/select';
 import { switchMap } from 'rxjs';
 import { tasteWords } from '#core/rules/listening/plain-words';
@@ -20,16 +19,19 @@ import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS } from '../../ui/number-sheets';
 
 /** All answers of all tests as one scale: who stands where, how sure that is, and what holds it together. */
 @Component({
   selector: 'sd-scale',
-  imports: [FormsModule, InputNumber, ProblemBox, RouterLink, Select, WorthWhisker],
+  imports: [FormsModule, NumberField, ProblemBox, RouterLink, Select, WorthWhisker],
   templateUrl: './scale.html',
   styleUrl: './scale.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ScalePage {
+  protected readonly sheets = SHEETS;
   private readonly data = inject(ListeningData);
   private readonly router = inject(Router);
   protected readonly request = signal<ScaleRequest>(scaleRequestSchema.parse({}));

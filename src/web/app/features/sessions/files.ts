@@ -3,7 +3,6 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputNumber } from 'primeng/inputnumber';
 import { Select } from 'primeng/select';
 import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
 import type { Clip } from '#contracts/clip';
@@ -19,6 +18,9 @@ import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { stepsOf } from './session-progress';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS } from '../../ui/number-sheets';
+import { Refusals } from '../../ui/refusals';
 
 /** A file that has arrived, and what is to become of it. */
 interface Arrived {
@@ -44,16 +46,18 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
 /** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
 @Component({
   selector: 'sd-files',
-  imports: [Button, FormsModule, InputNumber, ProblemBox, RouterLink, Select],
+  imports: [Button, FormsModule, NumberField, ProblemBox, RouterLink, Select],
   templateUrl: './files.html',
   styleUrl: './files.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Files {
+  protected readonly sheets = SHEETS;
   readonly id = input.required<string>();
   readonly slotId = input.required<string>();
 
   private readonly data = inject(SessionData);
+  private readonly refusals = inject(Refusals);
   private readonly uploads = inject(Uploads);
   private readonly router = inject(Router);
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.plan(id))), {
@@ -201,6 +205,7 @@ export class Files {
 
   /** Takes the files over as takes of their steps, in the order of the protocol, each checked as if recorded here. */
   protected async takeOver(): Promise<void> {
+    if (this.refusals.stop()) return;
     const order = this.steps().map((s) => s.id);
     const used = this.files()
       .filter((f) => f.step !== null && f.taken === null)

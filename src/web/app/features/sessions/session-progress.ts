@@ -1,3 +1,4 @@
+import { takeThatCounts } from '#core/rules/step-takes';
 import type { Plan, Slot, SlotTake } from '#contracts/session-plan';
 import type { Step } from '#contracts/protocol';
 
@@ -5,10 +6,7 @@ import type { Step } from '#contracts/protocol';
 export type StepState = 'kept' | 'open' | 'redo' | 'empty';
 
 /** The take of a step that counts: the kept one, else the newest that nobody has replaced. */
-export function takeOfStep(slot: Slot, step: string): SlotTake | null {
-  const own = slot.takes.filter((t) => t.step === step);
-  return own.findLast((t) => t.state === 'kept') ?? own.findLast((t) => t.state === 'open') ?? null;
-}
+export const takeOfStep = (slot: Slot, step: string): SlotTake | null => takeThatCounts(slot.takes, step);
 
 export function stepState(slot: Slot, step: Step): StepState {
   if (step.table) return slot.tables.some((t) => t.step === step.id && t.cells.length > 0) ? 'kept' : 'empty';

@@ -4,13 +4,15 @@ import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { switchMap } from 'rxjs';
 import type { Problem } from '#contracts/problem';
-import type { Plan, Slot } from '#contracts/session-plan';
+import { undecidedTakes } from '#core/rules/step-takes';
+import type { Plan, Slot, SlotTake } from '#contracts/session-plan';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { SessionData } from '../../data/sessions';
 import { ProblemBox } from '../../ui/problem-box';
+import { UndecidedDialog } from './undecided-dialog';
 import { RigHealthTable } from '../../ui/rig-health';
 import { minutesText, tooLate } from './plan-form';
 import { keptCount, PURPOSE_NAMES, stepsOf, stepState, takeOfStep } from './session-progress';
@@ -20,7 +22,7 @@ const STATE_WORDS = { kept: 'kept', open: 'to be decided', redo: 'to be redone',
 /** One session: what is still missing, who comes when, how far it is, and whether the rig is what it was. */
 @Component({
   selector: 'sd-session',
-  imports: [Button, ProblemBox, RigHealthTable, RouterLink],
+  imports: [Button, ProblemBox, RigHealthTable, RouterLink, UndecidedDialog],
   templateUrl: './session.html',
   styleUrl: './session.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,6 +46,8 @@ export class SessionPage {
   protected readonly stateWords = STATE_WORDS;
   protected readonly minutesText = minutesText;
   protected readonly finishing = signal<string | null>(null);
+  /** A unit with takes that nobody has decided on: asked before they stay beside its run. */
+  protected readonly asked = signal<{ slot: Slot; undecided: readonly SlotTake[] } | null>(null);
 
   constructor() {
     inject(Breadcrumb).crumbs.set([
@@ -86,9 +90,20 @@ export class SessionPage {
     });
   }
 
-  protected finish(slot: Slot): void {
+  protected finishAsked(): void {
+    const asked = this.asked();
+    if (asked) this.finish(asked.slot, true);
+  }
+
+  protected finish(slot: Slot, withUndecided = false): void {
+    const undecided = undecidedTakes(slot.takes);
+    if (undecided.length > 0 && !withUndecided) {
+      this.asked.set({ slot, undecided });
+      return;
+    }
+    this.asked.set(null);
     this.finishing.set(slot.id);
-    this.data.finishSlot(slot.id).subscribe({
+    this.data.finishSlot(slot.id, { withUndecided }).subscribe({
       next: () => {
         this.finishing.set(null);
         this.problem.set(null);

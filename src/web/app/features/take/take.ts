@@ -3,7 +3,6 @@ import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-i
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputNumber } from 'primeng/inputnumber';
 import { Subject, catchError, debounceTime, merge, of, switchMap, tap } from 'rxjs';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import { PLAIN_PATHS } from '#contracts/http';
@@ -23,6 +22,8 @@ import { takeNotes, takeSetup } from '../unit/take-notes';
 import { noiseChart, spectrumChart } from './take-charts';
 import { KIND_LOOK, added, moved, segmentRows, without, type SegmentKind, type SegmentRow } from './segment-list';
 import { TakeLens } from './take-lens';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS } from '../../ui/number-sheets';
 
 /** A region that is being dragged settles before it is measured. */
 const SETTLE_MS = 250;
@@ -30,13 +31,14 @@ const SETTLE_MS = 250;
 /** One take under the lens: what is wrong with it first, then what it looks like, then every figure. */
 @Component({
   selector: 'sd-take',
-  imports: [Button, CurveChart, Figure, FormsModule, InputNumber, ProblemBox, RouterLink, TakeLens],
+  imports: [Button, CurveChart, Figure, FormsModule, NumberField, ProblemBox, RouterLink, TakeLens],
   templateUrl: './take.html',
   styleUrl: './take.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'key($event)' },
 })
 export class Take {
+  protected readonly sheets = SHEETS;
   readonly id = input.required<string>();
 
   private readonly data = inject(CatalogueData);

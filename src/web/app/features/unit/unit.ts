@@ -3,7 +3,6 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputNumber } from 'primeng/inputnumber';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { EMPTY, catchError, switchMap } from 'rxjs';
@@ -30,6 +29,9 @@ import { RunTable } from './run-table';
 import { takeNotes, takeSetup } from './take-notes';
 import { UnitEvents } from './unit-events';
 import { UnitHeard } from './unit-heard';
+import { NumberField } from '../../ui/number-field';
+import { SHEETS, priceSheet } from '../../ui/number-sheets';
+import { Refusals } from '../../ui/refusals';
 
 /** Neighbours shown to either side. */
 const NEIGHBOURS = 3;
@@ -48,15 +50,15 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     ClipPlayer,
     Figure,
     FormsModule,
-    InputNumber,
     InputText,
     MeasuredPart,
-    RunTable,
-    UnitEvents,
-    UnitHeard,
+    NumberField,
     ProblemBox,
     RouterLink,
+    RunTable,
     Select,
+    UnitEvents,
+    UnitHeard,
     Whisker,
   ],
   templateUrl: './unit.html',
@@ -64,9 +66,12 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Unit {
+  protected readonly sheets = SHEETS;
+  protected readonly priceSheet = priceSheet;
   readonly id = input.required<string>();
 
   private readonly data = inject(CatalogueData);
+  private readonly refusals = inject(Refusals);
   private readonly ranker = inject(Ranker);
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.sheet(id))), {
     initialValue: LOADING,
@@ -221,7 +226,7 @@ export class Unit {
 
   protected savePoints(criterion: Criterion): void {
     const value = this.draftPoints();
-    if (value === null) return;
+    if (value === null || this.refusals.stop()) return;
     const reason = this.draftReason().trim();
     this.act(this.data.givePoints(this.id(), { criterion: criterion.id, value, ...(reason ? { reason } : {}) }), () =>
       this.editing.set(null),
@@ -230,7 +235,7 @@ export class Unit {
 
   protected savePrice(): void {
     const amount = this.newAmount();
-    if (amount === null) return;
+    if (amount === null || this.refusals.stop()) return;
     const price = {
       amount,
       currency: this.newCurrency().trim().toUpperCase(),
