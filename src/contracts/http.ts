@@ -32,6 +32,8 @@ import {
   byDaySchema,
   cutPiecesSchema,
   cutRequestSchema,
+  findCutsSchema,
+  foundCutsSchema,
   correctSlotTakeSchema,
   decideTakeSchema,
   dueUnitSchema,
@@ -278,6 +280,7 @@ export const ENDPOINTS = {
     matchRequestSchema,
     z.array(matchProposalSchema),
   ),
+  findCuts: post('/api/cuts/search', 'Look for the takes of one long recording', none, findCutsSchema, foundCutsSchema),
   cut: post('/api/cuts', 'Cut one long recording into takes', none, cutRequestSchema, cutPiecesSchema),
   held: get(
     '/api/days/:day',

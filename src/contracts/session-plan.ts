@@ -195,13 +195,30 @@ export const matchProposalSchema = z.object({
   reasons: z.array(z.string()),
   doubts: z.array(z.string()),
   certainty: z.number(),
+  integratedLufs: z.number().nullable(),
 });
 export type MatchProposal = z.infer<typeof matchProposalSchema>;
 
-/** Body of a request that cuts one long recording into takes. */
-export const cutRequestSchema = z.strictObject({
+/** Body of a request that looks for the places where one long recording can be cut into takes. */
+export const findCutsSchema = z.strictObject({
   clip: sha256Schema,
   method: z.enum(['silences', 'tones', 'announcements']),
+  silenceS: z
+    .number()
+    .min(1)
+    .max(3600)
+    .nullable()
+    .default(null)
+    .describe('A pause at least this long is a take of its own: the silent step'),
+});
+export type FindCuts = z.infer<typeof findCutsSchema>;
+const stretchSchema = z.strictObject({ startS: z.number().min(0), endS: z.number().positive() });
+export const foundCutsSchema = z.object({ stretches: z.array(stretchSchema) });
+
+/** Body of a request that cuts one long recording at given places. */
+export const cutRequestSchema = z.strictObject({
+  clip: sha256Schema,
+  stretches: z.array(stretchSchema).min(1).max(200),
 });
 export const cutPiecesSchema = z.object({
   pieces: z.array(z.object({ startS: z.number(), endS: z.number(), name: z.string(), clip: clipSchema })),

@@ -1,58 +1,39 @@
 import { closeSync, openSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
-import { BLOCK_FRAMES, allocateBlock } from '#core/audio/sample-stream';
+import { allocateBlock } from '#core/audio/sample-stream';
 import { encodeSamples } from '#core/audio/sample-codec';
 import { BYTES_PER_SAMPLE, type SampleEncoding } from '#core/audio/audio-format';
 import { wavHeader, type WavLayout } from '#core/audio/wav-write';
-import { FramePowerMeter } from '#core/dsp/frame-power';
-import { ToneFrames } from '#core/dsp/tone-frames';
-import { CUT_SETTINGS, cutRecording, type CutMethod } from '#core/measure/recording-cuts';
 import { openClip } from './open-clip';
+
+/** A stretch of a recording, in seconds. */
+export interface Stretch {
+  readonly startS: number;
+  readonly endS: number;
+}
 
 /** Order to a worker: cut a long recording into takes. */
 export interface CutClipTask {
   readonly path: string;
-  readonly method: CutMethod;
+  readonly stretches: readonly Stretch[];
   /** Folder that the pieces are written to. */
   readonly into: string;
 }
 
 /** A piece that was written. */
-export interface CutPiece {
-  readonly startS: number;
-  readonly endS: number;
+export interface CutPiece extends Stretch {
   readonly path: string;
 }
 
-/** Two passes over the file: one finds the cuts, one writes the pieces. Samples are copied, not changed. */
-export default async function cutClip({ path, method, into }: CutClipTask): Promise<CutPiece[]> {
-  const cuts = await findCuts(path, method);
+/** Samples are copied, not changed. */
+export default async function cutClip({ path, stretches, into }: CutClipTask): Promise<CutPiece[]> {
   const pieces: CutPiece[] = [];
-  for (const [i, { startS, endS }] of cuts.entries()) {
+  for (const [i, { startS, endS }] of stretches.entries()) {
     const piece = join(into, `${String(i + 1).padStart(3, '0')}.wav`);
     await copyStretch(path, startS, endS, piece);
     pieces.push({ startS, endS, path: piece });
   }
   return pieces;
-}
-
-async function findCuts(path: string, method: CutMethod): Promise<{ startS: number; endS: number }[]> {
-  const stream = openClip(path);
-  try {
-    const { sampleRate, channels } = stream.format;
-    const meters = Array.from({ length: channels }, () => new FramePowerMeter(sampleRate, BLOCK_FRAMES));
-    const tones = new ToneFrames(sampleRate, CUT_SETTINGS.toneHz);
-    const block = allocateBlock(channels);
-    for (let count = await stream.read(block); count > 0; count = await stream.read(block)) {
-      meters.forEach((meter, c) => meter.push(block[c], count));
-      tones.push(block[0], count);
-    }
-    const powers = meters[0].kWeighted.view().slice();
-    for (const meter of meters.slice(1)) meter.kWeighted.view().forEach((p, i) => (powers[i] += p));
-    return cutRecording(powers, Uint8Array.from(tones.marks), method);
-  } finally {
-    stream.close();
-  }
 }
 
 async function copyStretch(path: string, startS: number, endS: number, into: string): Promise<void> {

@@ -17,7 +17,7 @@ const speech = (seconds: number, seed: number, level = -14): Float64Array =>
   syllables([[0.1, seconds - 0.1]], seconds, level, RATE, seed);
 const inRoom = (sound: Float64Array): Float64Array => mixed(sound, scaled(lcgNoise(sound.length, 1, 99), -66));
 
-function cuts(sound: Float64Array, method: CutMethod): [number, number][] {
+function cuts(sound: Float64Array, method: CutMethod, silenceS: number | null = null): [number, number][] {
   const meter = new FramePowerMeter(RATE, BLOCK_FRAMES);
   const tones = new ToneFrames(RATE, 2000);
   for (let at = 0; at < sound.length; at += BLOCK_FRAMES) {
@@ -25,7 +25,7 @@ function cuts(sound: Float64Array, method: CutMethod): [number, number][] {
     meter.push(block, block.length);
     tones.push(block, block.length);
   }
-  return cutRecording(meter.kWeighted.view().slice(), Uint8Array.from(tones.marks), method).map((p) => [
+  return cutRecording(meter.kWeighted.view().slice(), Uint8Array.from(tones.marks), method, silenceS).map((p) => [
     p.startS,
     p.endS,
   ]);
@@ -55,6 +55,22 @@ describe('cutting one long recording', () => {
       ],
       0.7,
     );
+  });
+
+  it('at its silences, with a pause as long as the silent step as a take of its own', () => {
+    const sound = inRoom(joined(quiet(2), speech(5, 1), quiet(12), speech(4, 4), quiet(3)));
+    expectPieces(
+      cuts(sound, 'silences', 8),
+      [
+        [2.1, 6.9],
+        [7.6, 18.4],
+        [19.1, 22.9],
+      ],
+      0.8,
+    );
+    expect(cuts(sound, 'silences')).toHaveLength(2);
+    // No sound, no takes: a recording of nothing is not one silent take.
+    expect(cuts(inRoom(quiet(20)), 'silences', 8)).toEqual([]);
   });
 
   it('at pairs of marker tones, silent takes included', () => {

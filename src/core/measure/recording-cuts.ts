@@ -40,9 +40,16 @@ const LEAST_RANGE_DB = 9;
  * @param framePowers - K-weighted power in frames of 20 ms
  * @param isTone - for each frame whether the marker's tone fills it; needed for `tones` only
  * @param method - by pauses, by the markers played between the takes, or by short announcements
+ * @param silenceS - by pauses only: a pause at least this long between or beside the takes is a take of its own, that
+ *   of the silent step; null: none is
  * @returns stretches in seconds, in the order of time; empty where the recording has no pauses or markers
  */
-export function cutRecording(framePowers: Float64Array, isTone: Uint8Array | null, method: CutMethod): Segment[] {
+export function cutRecording(
+  framePowers: Float64Array,
+  isTone: Uint8Array | null,
+  method: CutMethod,
+  silenceS: number | null = null,
+): Segment[] {
   const total = framePowers.length;
   if (method === 'tones') return tonePieces(isTone ?? new Uint8Array(total), total).map(toSeconds);
   const sounds = soundsOf(framePowers);
@@ -50,7 +57,17 @@ export function cutRecording(framePowers: Float64Array, isTone: Uint8Array | nul
     method === 'silences'
       ? joined(sounds, CUT_SETTINGS.leastPauseS)
       : afterAnnouncements(joined(sounds, CUT_SETTINGS.announcementPauseS), total);
-  return pieces.filter(isLong).map((p) => toSeconds(widened(p, total)));
+  const takes = pieces.filter(isLong).map((p) => widened(p, total));
+  const silent = method === 'silences' && silenceS !== null && takes.length > 0 ? between(takes, total, silenceS) : [];
+  return [...takes, ...silent].sort((a, b) => a.start - b.start).map(toSeconds);
+}
+
+/** Quiet stretches between, before and after takes that are as long as a silent take. */
+function between(takes: readonly Sound[], total: number, leastS: number): Sound[] {
+  const edges = [0, ...takes.flatMap(({ start, end }) => [start, end]), total];
+  return Array.from({ length: edges.length / 2 }, (_, i) => ({ start: edges[2 * i], end: edges[2 * i + 1] })).filter(
+    ({ start, end }) => end - start >= frames(leastS),
+  );
 }
 
 const frames = (seconds: number): number => Math.round(seconds * FRAMES_PER_SECOND);

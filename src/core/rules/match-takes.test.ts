@@ -119,6 +119,29 @@ describe('matching takes to steps', () => {
     });
   });
 
+  it('puts the louder of two readings to the front, whatever their order; clear names say more', () => {
+    const facing = [
+      step('speech', 'text', { role: 'speech', fileHints: ['front'] }),
+      step('rear', 'text', { role: 'rear', fileHints: ['back'] }),
+    ];
+    const backFirst = [take('b1.wav', 'passage', -30), take('b2.wav', 'passage', -24)];
+    expect(found(backFirst, facing)).toEqual({ 'b1.wav': 'rear', 'b2.wav': 'speech' });
+    const loudBack = [take('front.wav', 'passage', -30), take('back.wav', 'passage', -24)];
+    expect(found(loudBack, facing)).toEqual({ 'front.wav': 'speech', 'back.wav': 'rear' });
+  });
+
+  it('says of an odd length what it is held against, and of an allowed one nothing of being long for the step', () => {
+    const doubts = (durationS: number, change: Partial<MatchableStep>): string[] => [
+      ...matchTakes([take('a.wav', 'passage', -24, { durationS })], [step('a', 'text', change)])[0].doubts,
+    ];
+    expect(doubts(50, { lengthS: { least: 5, most: 40 } })).toEqual(['it lasts 50.0 s; the step allows 40 s']);
+    expect(doubts(3, { lengthS: { least: 5, most: 40 } })).toEqual(['it lasts 3.0 s; the step asks for at least 5 s']);
+    expect(doubts(12, { lengthS: { least: 5, most: 40 } })).toEqual([]);
+    expect(doubts(12, { lengthS: { least: 5, most: 40 }, usualS: 25 })).toEqual([
+      'it lasts 12.0 s; 25.0 s are usual here',
+    ]);
+  });
+
   it('gives no step where none fits, says why, and gives each step once', () => {
     const many = [take('a.wav', 'silence'), take('b.wav', 'silence'), take('c.wav', 'tone')];
     const result = matchTakes(many, [STEPS[0], STEPS[1]]);

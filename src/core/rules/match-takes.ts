@@ -188,8 +188,7 @@ function weigh(
   const length = lengthFit(take.durationS, step);
   score += WEIGHTS.length * length;
   if (length > 0.6) reasons.push(`its ${take.durationS.toFixed(1)} s are usual here`);
-  else if (length < 0)
-    doubts.push(`${take.durationS.toFixed(1)} s are ${isShort(take.durationS, step) ? 'short' : 'long'} for it`);
+  else if (length < 0) doubts.push(lengthDoubt(take.durationS, step));
   const inOrder = 1 - 2 * Math.abs((place + 0.5) / places - (ordinal + 0.5) / ordinals);
   score += WEIGHTS.order * Math.max(0, inOrder);
   if (places === ordinals && place === ordinal) reasons.push(`it is number ${place + 1} in order`);
@@ -207,8 +206,13 @@ function weigh(
   return { score, reasons, doubts };
 }
 
-const isShort = (durationS: number, step: MatchableStep): boolean =>
-  durationS < (step.usualS ?? step.lengthS?.least ?? Infinity);
+/** What is odd about a length, with the figure that it is held against. */
+function lengthDoubt(durationS: number, { lengthS, usualS }: MatchableStep): string {
+  const own = `it lasts ${durationS.toFixed(1)} s`;
+  if (lengthS && durationS < lengthS.least) return `${own}; the step asks for at least ${lengthS.least} s`;
+  if (lengthS && durationS > lengthS.most) return `${own}; the step allows ${lengthS.most} s`;
+  return `${own}; ${(usualS ?? 0).toFixed(1)} s are usual here`;
+}
 
 function lengthFit(durationS: number, step: MatchableStep): number {
   if (step.usualS !== null) return Math.max(-1, 1 - 3 * Math.abs(Math.log(durationS / step.usualS)));
@@ -217,15 +221,27 @@ function lengthFit(durationS: number, step: MatchableStep): number {
 }
 
 /** For each group of steps that do the same at several distances or angles: what turns a take's level into an expected one. */
-type LevelShifts = ReadonlyMap<string, number>;
+type LevelShifts = ReadonlyMap<LevelGroup, number>;
 
-const groupOf = (step: MatchableStep): string | null =>
-  step.role === 'distance' || step.role === 'sweep' ? step.role : null;
+const groupOf = (step: MatchableStep): LevelGroup | null => {
+  if (step.role === 'distance' || step.role === 'sweep') return step.role;
+  // Front and back are read alike; what parts them is their level.
+  return (step.role === 'speech' || step.role === 'rear') && step.playKind === 'text' ? 'facing' : null;
+};
+type LevelGroup = 'distance' | 'sweep' | 'facing';
+const GROUP_CONTENT: Readonly<Record<LevelGroup, ContentKind>> = {
+  distance: 'line',
+  sweep: 'sweep',
+  facing: 'passage',
+};
+/** A cardioid in a room loses about this much from behind; figure-of-eight and omni less. Common practice, no source. */
+const BEHIND_DB = -8;
 
 /** Level that a step would have re its group's first, if the unit were a cardioid in the open. */
 function expectedDb(step: MatchableStep): number {
   const far = step.role === 'distance' ? -20 * Math.log10((step.distanceM ?? 0.15) / 0.15) * 0.8 : 0;
   const cosine = Math.cos(((step.angleDeg ?? 0) * Math.PI) / 180);
+  if (step.role === 'rear') return BEHIND_DB;
   return far + (step.role === 'sweep' ? 20 * Math.log10(Math.max(0.12, (1 + cosine) / 2)) : 0);
 }
 
@@ -237,11 +253,9 @@ function levelShifts(
   contents: readonly ContentKind[],
   steps: readonly MatchableStep[],
 ): LevelShifts {
-  const shifts = new Map<string, number>();
-  for (const [group, content] of [
-    ['distance', 'line'],
-    ['sweep', 'sweep'],
-  ] as const) {
+  const shifts = new Map<LevelGroup, number>();
+  for (const group of ['distance', 'sweep', 'facing'] as const) {
+    const content = GROUP_CONTENT[group];
     const levels = takes.flatMap((t, i) => (contents[i] === content ? (levelOf(t) ?? []) : []));
     const expected = steps.filter((s) => groupOf(s) === group).map(expectedDb);
     // The loudest of each belong together: a line or two of other steps may be among the takes.
@@ -254,6 +268,8 @@ function levelFit(take: MatchableTake, content: ContentKind, step: MatchableStep
   const group = groupOf(step);
   const shift = group === null ? undefined : shifts.get(group);
   const level = levelOf(take);
-  if (shift === undefined || level === null || content !== (group === 'sweep' ? 'sweep' : 'line')) return null;
-  return Math.max(-1, 1 - Math.abs(level - shift - expectedDb(step)) / 4);
+  if (group === null || shift === undefined || level === null || content !== GROUP_CONTENT[group]) return null;
+  const fits = Math.max(-1, 1 - Math.abs(level - shift - expectedDb(step)) / 4);
+  // The back of some units is loud: their names say more than this.
+  return group === 'facing' ? fits / 2 : fits;
 }

@@ -106,7 +106,13 @@ describe('files from elsewhere', () => {
     const long = await app.ingest.ingest(Readable.from([encodeWav([whole], 48_000, 'pcm24')]), 'whole day.wav', {
       keepPart: false,
     });
-    const { pieces } = await app.sorting.cut({ clip: long.sha256, method: 'silences' });
+    const request = { clip: long.sha256, method: 'silences', silenceS: null } as const;
+    const { stretches } = await app.sorting.findCuts(request);
+    expect(stretches).toHaveLength(3);
+    // The first mark was moved by hand before cutting.
+    const moved = [{ startS: stretches[0].startS + 0.25, endS: stretches[0].endS }, ...stretches.slice(1)];
+    const { pieces } = await app.sorting.cut({ clip: long.sha256, stretches: moved });
+    expect(pieces[0].startS).toBe(moved[0].startS);
     expect(pieces.map((p) => p.name)).toEqual(['whole day 01.wav', 'whole day 02.wav', 'whole day 03.wav']);
     const original = (await readClip((await app.store.find(long.sha256)) as string)).samples;
     for (const piece of pieces) {
@@ -114,7 +120,10 @@ describe('files from elsewhere', () => {
       const from = Math.round(piece.startS * 48_000);
       expect(samples.every((x, i) => x === original[from + i])).toBe(true);
     }
-    await expect(app.sorting.cut({ clip: long.sha256, method: 'tones' })).rejects.toThrow(/No place to cut/);
+    await expect(app.sorting.findCuts({ ...request, method: 'tones' })).rejects.toThrow(/No place to cut/);
+    await expect(app.sorting.cut({ clip: long.sha256, stretches: [{ startS: 3, endS: 3000 }] })).rejects.toThrow(
+      /no stretch from 3 to 3000 s/,
+    );
     // The long one stays.
     expect(await app.store.find(long.sha256)).not.toBeNull();
   }, 60_000);

@@ -10,10 +10,13 @@ import {
   newPlanSchema,
   type cutPiecesSchema,
   type cutRequestSchema,
+  type FindCuts,
+  type foundCutsSchema,
   type MatchProposal,
   type matchRequestSchema,
 } from '#contracts/session-plan';
-import type { CutClipTask, CutPiece } from '#worker/cut-clip';
+import type { CutClipTask, CutPiece, Stretch } from '#worker/cut-clip';
+import type { FindCutsTask } from '#worker/inspect-cuts';
 import type { MeasureSweepLikenessTask } from '#worker/measure-sweep-likeness';
 import { temporaryFolder, type ClipStore } from '../archive/clip-store';
 import type { Database } from '../db/database';
@@ -74,27 +77,49 @@ export class TakeSorting {
         usualS: lengths.find((l) => l.step === s.id)?.seconds ?? null,
       })),
     );
-    return matches.map((m, i) => ({ ...m, reasons: [...m.reasons], doubts: [...m.doubts], clip: clips[i] }));
+    return matches.map((m, i) => ({
+      ...m,
+      reasons: [...m.reasons],
+      doubts: [...m.doubts],
+      clip: clips[i],
+      integratedLufs: takes[i].integratedLufs,
+    }));
+  }
+
+  /**
+   * Looks for the takes of one long recording; nothing is cut yet.
+   *
+   * @throws Failure `not-found`; `invalid-request` where no cut was found
+   */
+  async findCuts({ clip, method, silenceS }: FindCuts): Promise<z.output<typeof foundCutsSchema>> {
+    const path = await this.store.verified(clip);
+    if (!path) throw new Failure('not-found', 'There is no such clip in the archive.');
+    const order = { path, method, silenceS } satisfies FindCutsTask;
+    const stretches = await this.pool.run<Stretch[]>('inspect-cuts', order);
+    if (stretches.length === 0) {
+      throw new Failure('invalid-request', 'No place to cut was found; try another way, or set the marks by hand.');
+    }
+    return { stretches: stretches.map(({ startS, endS }) => ({ startS, endS })) };
   }
 
   /**
    * Cuts a clip into pieces, each a clip of its own; the long one stays.
    *
-   * @throws Failure `not-found`; `invalid-request` where no cut was found
+   * @throws Failure `not-found`; `invalid-request` for a stretch that is not in the clip
    */
-  async cut({ clip, method }: z.output<typeof cutRequestSchema>): Promise<z.input<typeof cutPiecesSchema>> {
+  async cut({ clip, stretches }: z.output<typeof cutRequestSchema>): Promise<z.input<typeof cutPiecesSchema>> {
     const path = await this.store.verified(clip);
     const whole = await findClip(this.database, clip);
     if (!path || !whole) throw new Failure('not-found', 'There is no such clip in the archive.');
+    const strange = stretches.find((s) => s.endS <= s.startS || s.endS > whole.format.durationS + 0.01);
+    if (strange)
+      throw new Failure(
+        'invalid-request',
+        `There is no stretch from ${strange.startS} to ${strange.endS} s in a recording of ${whole.format.durationS.toFixed(2)} s.`,
+      );
     const into = await temporaryFolder(this.store);
     try {
-      const found = await this.pool.run<CutPiece[]>('cut-clip', { path, method, into } satisfies CutClipTask);
-      if (found.length === 0) {
-        throw new Failure(
-          'invalid-request',
-          'No place to cut was found; try another way, or mark the takes in an editor.',
-        );
-      }
+      const found = await this.pool.run<CutPiece[]>('cut-clip', { path, stretches, into } satisfies CutClipTask);
       const stem = whole.name.replace(/\.[^.]+$/, '');
       const pieces = [];
       for (const [i, { startS, endS, path: piece }] of found.entries()) {

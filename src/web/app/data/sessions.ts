@@ -8,6 +8,7 @@ import type {
   CorrectSlotTake,
   DecideTake,
   DueUnit,
+  FindCuts,
   FinishSlot,
   HeldSession,
   MatchProposal,
@@ -24,6 +25,12 @@ import { Api } from './api';
 import { live } from './live';
 import type { Loaded } from './loaded';
 import { Events } from './events';
+
+/** A stretch of a recording, in seconds. */
+export interface Stretch {
+  readonly startS: number;
+  readonly endS: number;
+}
 
 /** Sessions, rigs and the booth, as the pages ask for them. */
 @Injectable({ providedIn: 'root' })
@@ -95,8 +102,12 @@ export class SessionData {
     return this.api.call(ENDPOINTS.matchClips, { params: { id: slot }, body: { clips } });
   }
 
-  cut(clip: string, method: 'silences' | 'tones' | 'announcements') {
-    return this.api.call(ENDPOINTS.cut, { body: { clip, method } }).pipe(map((r) => r.pieces));
+  findCuts(order: FindCuts): Observable<Stretch[]> {
+    return this.api.call(ENDPOINTS.findCuts, { body: order }).pipe(map((r) => r.stretches));
+  }
+
+  cut(clip: string, stretches: Stretch[]) {
+    return this.api.call(ENDPOINTS.cut, { body: { clip, stretches } }).pipe(map((r) => r.pieces));
   }
 
   reading(sha256: string): Observable<Reading> {

@@ -6,12 +6,18 @@ import type { SpecimenRow, Take } from '#contracts/specimen';
 import { nextStep, stalePrices } from './bench/next-step';
 import { filterRows } from './gear/gear';
 import {
+  asNamed,
   documentOf,
   emptyDraft,
   fillFromDocument,
   loadDraft,
+  matched,
+  newFile,
   saveDraft,
+  startingProtocol,
   whatIsMissing,
+  withGain,
+  withStep,
   type Draft,
   type DraftFile,
 } from './new-run/draft';
@@ -20,9 +26,13 @@ import { added, moved, segmentRows, without } from './take/segment-list';
 import { distanceChart, responseChart } from './unit/measured-charts';
 import { measuredGroups } from './unit/measured-groups';
 import { takeNotes, takeSetup } from './unit/take-notes';
+import { emptyProtocol } from './protocols/protocol-draft';
+import { protocolSchema, stepSchema, type Step } from '#contracts/protocol';
 import type { Segments } from '#contracts/segments';
 import { runDocumentSchema } from '#contracts/run-document';
 
+/** A step with what matters here. */
+const step = (change: Partial<Step>): Step => stepSchema.parse({ ...emptyProtocol().steps[0], ...change });
 const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   id: '1',
   maker: 'Oarlock',
@@ -94,29 +104,93 @@ describe('new run', () => {
     clip,
     step,
     reason: '',
+    stepBy: 'match',
     gainDb: 40,
+    gainFrom: null,
+    isGainTouched: true,
     distanceM: null,
     angleDeg: null,
   });
+  const steps = [
+    step({ id: 'speech', title: 'Passage', fileHints: ['speech'], distanceM: 0.15, angleDeg: 0 }),
+    step({ id: 'rear', title: 'From behind', fileHints: ['rear', 'back'], distanceM: 0.15, angleDeg: 180 }),
+    step({ id: 'silence', title: 'Silence', fileHints: ['silence'] }),
+  ];
   const full = (): Draft => ({
     ...emptyDraft(),
     maker: 'Oarlock',
     model: 'Purser',
     label: 'A',
     amount: 129,
+    protocol: 'desk-voice',
+    protocolVersion: 3,
     points: { sound: 4, build: null },
     files: [file('a.wav', 'speech'), file('b.wav', null)],
   });
 
   it('says what is still needed', () => {
-    expect(whatIsMissing(emptyDraft())).toEqual(['maker', 'model', 'label', 'at least one file with its step']);
-    expect(whatIsMissing(full())).toEqual([]);
+    const nothing = ['maker', 'model', 'label', 'the protocol', 'at least one file with its step'];
+    expect(whatIsMissing(emptyDraft(), [])).toEqual(nothing);
+    expect(whatIsMissing(full(), steps)).toEqual([]);
     expect(
-      whatIsMissing({
-        ...full(),
-        files: [{ ...file('a.wav', 'speech'), clip: null, gainDb: null }, file('b.wav', 'speech')],
-      }),
+      whatIsMissing(
+        { ...full(), files: [{ ...file('a.wav', 'speech'), clip: null, gainDb: null }, file('b.wav', 'speech')] },
+        steps,
+      ),
     ).toEqual(['uploads to finish', 'the gain of every take', 'one file per step only']);
+    // A match of another protocol is no match.
+    expect(whatIsMissing({ ...full(), files: [file('a.wav', 'walk')] }, steps)).toEqual([
+      'a step of this protocol for a.wav',
+    ]);
+    const alike = [{ maker: 'Oarlock', model: 'Purser', label: 'a' }];
+    expect(whatIsMissing(full(), steps, alike)).toEqual(['whether it is one of the units written alike']);
+    expect(whatIsMissing({ ...full(), isAnother: 'Oarlock/Purser/A' }, steps, alike)).toEqual([]);
+  });
+
+  it('copies a gain once it is typed whole, and only into rows that nobody has touched', () => {
+    const fresh = ['a', 'b', 'c'].map((name) => newFile(`${name}.wav`));
+    const typed = withGain(fresh, 'a.wav', 30);
+    expect(typed.map((f) => [f.gainDb, f.gainFrom])).toEqual([
+      [30, null],
+      [30, 'a.wav'],
+      [30, 'a.wav'],
+    ]);
+    const own = withGain(typed, 'b.wav', 36);
+    expect(own.map((f) => f.gainDb)).toEqual([30, 36, 36]);
+    // Emptied by hand stays empty; what was typed elsewhere is not copied over it.
+    const emptied = withGain(own, 'c.wav', null);
+    expect(withGain(emptied, 'a.wav', 28).map((f) => f.gainDb)).toEqual([28, 36, null]);
+  });
+
+  it('matches anew for another protocol, and keeps what a person has said as long as there is such a step', () => {
+    const files = ['speech.wav', 'back.wav', 'x.wav'].map(newFile);
+    const first = matched(files, steps);
+    expect(first.map((f) => f.step)).toEqual(['speech', 'rear', 'silence']);
+    expect(first[1]).toMatchObject({ angleDeg: 180, stepBy: 'match' });
+    const byHand = withStep(first, 'x.wav', 'silence', steps);
+    const others = [step({ id: 'talk', title: 'Talk', fileHints: ['speech'], distanceM: 0.3 }), steps[2]];
+    const again = matched(byHand, others);
+    expect(again.map((f) => [f.step, f.distanceM])).toEqual([
+      ['talk', 0.3],
+      [null, null],
+      ['silence', null],
+    ]);
+    expect(matched(byHand, [others[0]]).map((f) => f.step)).toEqual(['talk', null, null]);
+  });
+
+  it('starts with the protocol used last: here, else by anybody, in its newest version', () => {
+    const version = (id: string, n: number, lastUsed: string | null) => ({
+      protocol: protocolSchema.parse({ ...emptyProtocol(), id, version: n }),
+      runs: 1,
+      isFrozen: true,
+      firstUsed: lastUsed,
+      lastUsed,
+    });
+    const versions = [version('a', 1, '2026-03-01'), version('b', 1, '2026-04-01'), version('b', 2, null)];
+    expect(startingProtocol(versions, 'microphone', null)).toEqual({ protocol: 'b', protocolVersion: 2 });
+    const last = { category: 'microphone', protocol: 'a', rig: null, source: 'own', currency: 'EUR' } as const;
+    expect(startingProtocol(versions, 'microphone', last)).toEqual({ protocol: 'a', protocolVersion: 1 });
+    expect(startingProtocol(versions, 'booster', last)).toBeNull();
   });
 
   it('amounts to a sound run document; what is empty is missing, not zero', () => {
@@ -156,18 +230,43 @@ describe('new run', () => {
       tables: [{ step: 'latency', cells: [{ row: '48', column: '64', value: 5.4, source: 'typed' }] }],
       points: [{ criterion: 'build', value: 3, reason: 'solid' }],
     });
-    const { draft, problem } = fillFromDocument(
+    const { draft, notes } = fillFromDocument(
       { ...emptyDraft(), files: [file('a.wav', null), file('extra.wav', 'speech')] },
       document,
     );
-    expect(problem).toBeNull();
+    expect(notes).toEqual(['Filled in from run.json.']);
     expect(documentOf(draft)).toEqual(document);
     expect(draft.files[1].step).toBeNull();
-    expect(fillFromDocument(emptyDraft(), document).problem).toMatch(/not dropped: a\.wav/);
-    expect(fillFromDocument(full(), { format: 'x' })).toMatchObject({
-      draft: full(),
-      problem: expect.stringMatching(/run\.json was not used/) as string,
+    const early = fillFromDocument(emptyDraft(), document);
+    expect(early.notes[1]).toMatch(/not here yet: a\.wav/);
+    // The files may come after their run.json.
+    expect(asNamed([newFile('a.wav')], early.draft.named)[0]).toMatchObject({
+      step: 'rear',
+      gainDb: 38,
+      angleDeg: 180,
     });
+    expect(fillFromDocument(full(), { format: 'x' })).toEqual({
+      draft: full(),
+      notes: [expect.stringMatching(/run\.json was not used/)],
+    });
+  });
+
+  it('keeps of a run.json what can be read, and names the rest', () => {
+    const raw = {
+      ...documentOf(full()),
+      claims: [
+        { quantity: 'selfNoise', value: 14, unit: 'dB SPL(A)', condition: 'A-weighted' },
+        { quantity: 'sensitvity', value: -40, unit: 'dBV/Pa' },
+      ],
+      source: 'found',
+      colour: 'red',
+    };
+    const { draft, notes } = fillFromDocument({ ...emptyDraft(), files: [file('a.wav', null)] }, raw);
+    expect(draft.claims.map((c) => c.quantity)).toEqual(['selfNoise']);
+    expect([draft.maker, draft.source, draft.files[0].step]).toEqual(['Oarlock', 'bought', 'speech']);
+    expect(notes.join('\n')).toMatch(/entry 2 of “claims” \(sensitvity\) was left out: quantity/);
+    expect(notes.join('\n')).toMatch(/“source” was left out/);
+    expect(notes.join('\n')).toMatch(/“colour” was left out: a run has no such field/);
   });
 
   it('survives a reload, and a draft of another version does no harm', () => {

@@ -25,6 +25,9 @@ import { conditionsOf, playWords } from './protocols/step-words';
 import { resultText } from './rigs/rigs';
 import { emptyPlan, minutesText, newestOf, tooLate } from './sessions/plan-form';
 import { keptCount, ruledGain, stepState, takeOfStep, whereToGoOn } from './sessions/session-progress';
+import { exchanged, proposed } from './sessions/files';
+import { pulled, withStretch, withoutStretch } from './sessions/cut-marks';
+import type { MatchProposal } from '#contracts/session-plan';
 
 const PROTOCOL = protocolSchema.parse({
   id: 'p',
@@ -70,6 +73,7 @@ const take = (id: number, step: Step, state: SlotTake['state'], change: Partial<
   overruled: [],
   state,
   note: '',
+  changes: [],
   peakDbfs: -10,
   loudnessLufs: -24,
   durationS: 1,
@@ -380,5 +384,63 @@ describe('the rig in words', () => {
     expect(row.todayY).toBeLessThan(row.band?.top ?? 0);
     expect(row.dots).toHaveLength(2);
     expect(row.dots[0].y).toBeGreaterThan(row.dots[1].y);
+  });
+});
+
+describe('files from elsewhere', () => {
+  const clip = { ...take(1, SPEECH, 'open').clip };
+  const file = (name: string, step: string | null, taken: SlotTake | null = null) => ({
+    name,
+    clip: { ...clip, sha256: name },
+    step,
+    byHand: false,
+    taken,
+  });
+  const proposal = (name: string, step: string | null): MatchProposal => ({
+    name,
+    clip: { ...clip, sha256: name },
+    step,
+    content: 'passage',
+    reasons: [],
+    doubts: [],
+    certainty: 1,
+    integratedLufs: -23,
+  });
+
+  it('keep the step that a person has set, and that of a take that was taken over', () => {
+    const proposals = [proposal('a', 'silence'), proposal('b', 'silence')];
+    expect(proposed(file('a', 'speech'), proposals).step).toBe('silence');
+    expect(proposed({ ...file('a', 'speech'), byHand: true }, proposals).step).toBe('speech');
+    expect(proposed(file('a', 'speech', take(1, SPEECH, 'kept')), proposals).step).toBe('speech');
+    expect(proposed(file('c', 'speech'), proposals).step).toBe('speech');
+  });
+
+  it('exchange their steps, and are to be confirmed anew', () => {
+    const files = [file('a', 'speech', take(1, SPEECH, 'kept')), file('b', 'rear'), file('c', 'silence')];
+    expect(exchanged(files, files[0], files[1]).map((f) => [f.step, f.taken, f.byHand])).toEqual([
+      ['rear', null, true],
+      ['speech', null, true],
+      ['silence', null, false],
+    ]);
+  });
+});
+
+describe('marks of cuts', () => {
+  const marks = [
+    { startS: 1, endS: 4 },
+    { startS: 10, endS: 12 },
+  ];
+
+  it('are pulled within the recording, and never turn round', () => {
+    expect(pulled(marks, 0, 'startS', -3, 20)[0]).toEqual({ startS: 0, endS: 4 });
+    expect(pulled(marks, 0, 'startS', 9, 20)[0]).toEqual({ startS: 3.9, endS: 4 });
+    expect(pulled(marks, 1, 'endS', 99, 20)).toEqual([marks[0], { startS: 10, endS: 20 }]);
+  });
+
+  it('get one more in the widest gap, and lose one', () => {
+    expect(withStretch(marks, 20)).toEqual([...marks, { startS: 12, endS: 20 }]);
+    expect(withStretch(marks, 13)?.[1]).toEqual({ startS: 4, endS: 10 });
+    expect(withStretch([{ startS: 0, endS: 20 }], 20)).toBeNull();
+    expect(withoutStretch(marks, 0)).toEqual([marks[1]]);
   });
 });

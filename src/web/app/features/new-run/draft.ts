@@ -1,7 +1,11 @@
 import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema } from '#contracts/clip';
+import { matchFiles } from '#core/rules/match-files';
+import type { UnitNames } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
+import type { Step } from '#contracts/protocol';
+import type { ProtocolVersion } from '#contracts/protocol-page';
 import {
   claimSchema,
   runDocumentSchema,
@@ -9,6 +13,8 @@ import {
   type RunDocument,
   type RunDocumentInput,
 } from '#contracts/run-document';
+import { unitKey } from '#contracts/unit-name';
+import { readRunDocument } from './read-run-document';
 import { today } from '../../ui/format';
 
 const fileSchema = z.object({
@@ -17,7 +23,13 @@ const fileSchema = z.object({
   clip: clipSchema.nullable(),
   step: z.string().nullable(),
   reason: z.string(),
+  /** Who put it to its step: what a person or a run.json said is not matched anew. */
+  stepBy: z.enum(['match', 'hand', 'document']).default('match'),
   gainDb: z.number().nullable(),
+  /** Name of the file whose gain was copied here; null where the gain was typed, or is not there yet. */
+  gainFrom: z.string().nullable().default(null),
+  /** Somebody has been in the field: nothing is copied into it any more. */
+  isGainTouched: z.boolean().default(false),
   distanceM: z.number().nullable(),
   angleDeg: z.number().nullable(),
   /** Of a dropped run.json; the form does not ask for them. */
@@ -53,6 +65,10 @@ export const draftSchema = z.object({
   purpose: z.enum(['opening', 'unit', 'closing']).default('unit'),
   tables: runDocumentSchema.shape.tables,
   reasons: z.record(z.string(), z.string()),
+  /** Takes that a dropped run.json names, for files that come after it. */
+  named: z.array(runTakeSchema).default([]),
+  /** Name of the unit of which somebody said that it is another one than those written alike. */
+  isAnother: z.string().default(''),
   /** Set once the run is in the archive. */
   imported: z.object({ runId: z.string(), specimenId: z.string(), created: z.boolean() }).nullable(),
 });
@@ -65,8 +81,8 @@ export function emptyDraft(): Draft {
     label: '',
     category: 'microphone',
     date: today(),
-    protocol: 'desk-voice',
-    protocolVersion: 3,
+    protocol: '',
+    protocolVersion: 0,
     source: 'bought',
     amount: null,
     currency: 'EUR',
@@ -80,6 +96,8 @@ export function emptyDraft(): Draft {
     purpose: 'unit',
     tables: [],
     reasons: {},
+    named: [],
+    isAnother: '',
     imported: null,
   };
 }
@@ -142,70 +160,196 @@ export function documentOf(draft: Draft): RunDocumentInput {
   };
 }
 
-/** Fills a draft from the run.json of a dropped folder; files keep what they have. */
-export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; problem: string | null } {
-  const parsed = runDocumentSchema.safeParse(raw);
-  if (!parsed.success) {
-    const list = parsed.error.issues.map((i) => `${i.path.join('.') || 'run.json'}: ${i.message}`).join('; ');
-    return { draft, problem: `run.json was not used: ${list}` };
-  }
-  const { specimen, date, protocol, protocolVersion, source, prices, takes, points, claims } = parsed.data;
+/** Fills a draft from the run.json of a dropped folder: what can be read is taken, what cannot is named. */
+export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; notes: string[] } {
+  const { document, notes } = readRunDocument(raw);
+  if (document === null) return { draft, notes };
+  const { specimen, prices = [], takes = [], points = [], claims = [], tables = [], ...plain } = document;
+  const date = plain.date ?? draft.date;
   const [first, ...rest] = prices;
-  const files = draft.files.map((file) => {
-    const take = takes.find((t) => t.file === file.name);
-    if (!take) return { ...file, step: null, reason: 'run.json does not name it' };
-    return {
-      ...file,
-      step: take.step,
-      reason: 'run.json says so',
-      gainDb: take.gainDb,
-      distanceM: take.distanceM ?? null,
-      angleDeg: take.angleDeg ?? null,
-      ...(take.levelDbSpl === undefined ? {} : { levelDbSpl: take.levelDbSpl }),
-      ...(take.windSpeedMs === undefined ? {} : { windSpeedMs: take.windSpeedMs }),
-      ...(take.note === undefined ? {} : { note: take.note }),
-      ...(take.settings === undefined ? {} : { settings: take.settings }),
-      ...(take.overruled === undefined ? {} : { overruled: take.overruled }),
-    };
-  });
-  const absent = takes.filter((t) => !files.some((f) => f.name === t.file)).map((t) => t.file);
+  const isOfDay = first !== undefined && first.date === date;
+  const filled: Draft = {
+    ...draft,
+    ...specimen,
+    date,
+    protocol: plain.protocol ?? draft.protocol,
+    protocolVersion: plain.protocolVersion ?? draft.protocolVersion,
+    source: plain.source ?? draft.source,
+    amount: isOfDay ? first.amount : null,
+    currency: first?.currency ?? draft.currency,
+    kind: first?.kind ?? draft.kind,
+    claims,
+    inputFullScaleDbu: plain.inputFullScaleDbu ?? null,
+    rig: plain.rig ?? null,
+    purpose: plain.purpose ?? 'unit',
+    tables,
+    furtherPrices: isOfDay ? rest : prices,
+    points: Object.fromEntries(points.map((p) => [p.criterion, p.value])),
+    reasons: Object.fromEntries(points.flatMap((p) => (p.reason ? [[p.criterion, p.reason]] : []))),
+    named: takes,
+    files: asNamed(draft.files, takes),
+  };
+  const absent = takes.filter((t) => !filled.files.some((f) => f.name === t.file)).map((t) => t.file);
   return {
-    draft: {
-      ...draft,
-      ...specimen,
-      date,
-      protocol,
-      protocolVersion,
-      source,
-      amount: first && first.date === date ? first.amount : null,
-      currency: first?.currency ?? draft.currency,
-      kind: first?.kind ?? draft.kind,
-      claims,
-      inputFullScaleDbu: parsed.data.inputFullScaleDbu ?? null,
-      rig: parsed.data.rig ?? null,
-      purpose: parsed.data.purpose,
-      tables: parsed.data.tables,
-      furtherPrices: first && first.date === date ? rest : prices,
-      points: Object.fromEntries(points.map((p) => [p.criterion, p.value])),
-      reasons: Object.fromEntries(points.flatMap((p) => (p.reason ? [[p.criterion, p.reason]] : []))),
-      files,
-    },
-    problem: absent.length > 0 ? `run.json names files that were not dropped: ${absent.join(', ')}` : null,
+    draft: filled,
+    notes: absent.length > 0 ? [...notes, `run.json names files that are not here yet: ${absent.join(', ')}.`] : notes,
   };
 }
 
+/** Files with what a run.json says of them; without one they stay as they are. */
+export function asNamed(files: readonly DraftFile[], takes: Draft['named']): DraftFile[] {
+  if (takes.length === 0) return [...files];
+  return files.map((file) => {
+    const take = takes.find((t) => t.file === file.name);
+    if (!take)
+      return file.stepBy === 'hand'
+        ? file
+        : { ...file, step: null, stepBy: 'document', reason: 'run.json does not name it' };
+    const { step, gainDb, distanceM, angleDeg, levelDbSpl, windSpeedMs, note, settings, overruled } = take;
+    const further = { levelDbSpl, windSpeedMs, note, settings, overruled };
+    return {
+      ...file,
+      step,
+      stepBy: 'document',
+      reason: 'run.json says so',
+      gainDb,
+      gainFrom: null,
+      isGainTouched: true,
+      distanceM: distanceM ?? null,
+      angleDeg: angleDeg ?? null,
+      ...Object.fromEntries(Object.entries(further).filter(([, value]) => value !== undefined)),
+    };
+  });
+}
+
+/**
+ * A gain that was typed. One gain for all takes is the usual case, so it is copied into rows that nobody has touched,
+ * and each of them says whose it is.
+ */
+export function withGain(files: readonly DraftFile[], name: string, gainDb: number | null): DraftFile[] {
+  return files.map((f) => {
+    if (f.name === name) return { ...f, gainDb, gainFrom: null, isGainTouched: true };
+    return f.isGainTouched || gainDb === null ? f : { ...f, gainDb, gainFrom: name };
+  });
+}
+
+/** A file that has just been dropped. */
+export const newFile = (name: string): DraftFile => ({
+  name,
+  clip: null,
+  step: null,
+  reason: '',
+  stepBy: 'match',
+  gainDb: null,
+  gainFrom: null,
+  isGainTouched: false,
+  distanceM: null,
+  angleDeg: null,
+});
+
+/** What a step says of placement; nothing without a step. */
+const placement = (step: Step | undefined): Pick<DraftFile, 'distanceM' | 'angleDeg'> => ({
+  distanceM: step?.distanceM ?? null,
+  angleDeg: step?.angleDeg ?? null,
+});
+
+/** Puts a file to a step by hand. */
+export const withStep = (
+  files: readonly DraftFile[],
+  name: string,
+  step: string | null,
+  steps: readonly Step[],
+): DraftFile[] =>
+  files.map((f) =>
+    f.name === name
+      ? { ...f, step, stepBy: 'hand', reason: 'chosen by you', ...placement(steps.find((s) => s.id === step)) }
+      : f,
+  );
+
+/**
+ * Files matched to the steps of a protocol by their names. What a person or a run.json has said stays, as long as the
+ * protocol has that step; a file that lost its step is matched like a new one.
+ */
+export function matched(files: readonly DraftFile[], steps: readonly Step[]): DraftFile[] {
+  const isSaid = (f: DraftFile): boolean =>
+    f.stepBy !== 'match' && (f.step === null || steps.some((s) => s.id === f.step));
+  const taken = new Set(files.filter(isSaid).map((f) => f.step));
+  const proposals = new Map(
+    matchFiles(
+      files.filter((f) => !isSaid(f)).map((f) => f.name),
+      steps.filter((s) => !taken.has(s.id)),
+    ).map((m) => [m.file, m]),
+  );
+  return files.map((f) => {
+    const proposal = proposals.get(f.name);
+    if (!proposal) return f;
+    const { step, reason } = proposal;
+    return { ...f, step, stepBy: 'match', reason, ...placement(steps.find((s) => s.id === step)) };
+  });
+}
+
+/** What was used for the run before this one. */
+export const lastUsedSchema = z.object({
+  category: categorySchema,
+  protocol: z.string(),
+  rig: z.string().nullable(),
+  source: z.enum(['bought', 'lent', 'sent', 'own']),
+  currency: z.string(),
+});
+export type LastUsed = z.infer<typeof lastUsedSchema>;
+const LAST_KEY = 'sediment.new-run.last';
+
+export function saveLastUsed(storage: Pick<Storage, 'setItem'>, draft: Draft): void {
+  storage.setItem(LAST_KEY, JSON.stringify(lastUsedSchema.strip().parse(draft)));
+}
+
+export function loadLastUsed(storage: Pick<Storage, 'getItem'>): LastUsed | null {
+  const text = storage.getItem(LAST_KEY);
+  if (text === null) return null;
+  try {
+    return lastUsedSchema.parse(JSON.parse(text));
+  } catch {
+    return null;
+  }
+}
+
+/** The protocol that a kind of gear was tested by last, in its newest version: here, else by anybody. */
+export function startingProtocol(
+  versions: readonly ProtocolVersion[],
+  category: Draft['category'],
+  last: LastUsed | null,
+): Pick<Draft, 'protocol' | 'protocolVersion'> | null {
+  const own = versions.filter((v) => v.protocol.category === category);
+  const lastDay = (id: string): string =>
+    own.reduce((day, v) => (v.protocol.id === id && (v.lastUsed ?? '') > day ? (v.lastUsed ?? '') : day), '');
+  const isLast = (v: ProtocolVersion): number => (v.protocol.id === last?.protocol ? 1 : 0);
+  const [best] = [...own].sort(
+    (a, b) =>
+      isLast(b) - isLast(a) ||
+      lastDay(b.protocol.id).localeCompare(lastDay(a.protocol.id)) ||
+      b.protocol.version - a.protocol.version,
+  );
+  return best ? { protocol: best.protocol.id, protocolVersion: best.protocol.version } : null;
+}
+
 /** What still has to be filled in before a run can be imported. */
-export function whatIsMissing(draft: Draft): string[] {
+export function whatIsMissing(draft: Draft, steps: readonly Step[], alike: readonly UnitNames[] = []): string[] {
   const missing: string[] = [];
   if (!draft.maker.trim()) missing.push('maker');
   if (!draft.model.trim()) missing.push('model');
   if (!draft.label.trim()) missing.push('label');
   if (!draft.date) missing.push('day of the recording');
   const used = draft.files.filter((f) => f.step !== null);
+  if (alike.length > 0 && draft.isAnother !== unitKey(draft))
+    missing.push('whether it is one of the units written alike');
+  if (steps.length === 0) missing.push('the protocol');
+  const strange = used.filter((f) => !steps.some((s) => s.id === f.step));
+  if (steps.length > 0 && strange.length > 0)
+    missing.push(`a step of this protocol for ${strange.map((f) => f.name).join(', ')}`);
   if (used.length === 0) missing.push('at least one file with its step');
   if (used.some((f) => f.clip === null)) missing.push('uploads to finish');
   if (used.some((f) => f.gainDb === null)) missing.push('the gain of every take');
-  const steps = used.map((f) => f.step);
-  if (new Set(steps).size < steps.length) missing.push('one file per step only');
+  const chosen = used.map((f) => f.step);
+  if (new Set(chosen).size < chosen.length) missing.push('one file per step only');
   return missing;
 }

@@ -9,11 +9,13 @@ import { Select } from 'primeng/select';
 import { of, switchMap, type Subscription } from 'rxjs';
 import { isGivenByHand } from '#core/rules/rubric';
 import { quantity, type QuantityId } from '#core/measure/registry';
-import { matchFiles } from '#core/rules/match-files';
+import { alikeUnits } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { CATEGORIES } from '#contracts/common';
 import { ENDPOINTS } from '#contracts/http';
 import type { Problem } from '#contracts/problem';
+import type { SpecimenRow } from '#contracts/specimen';
+import { unitKey, unitName } from '#contracts/unit-name';
 import { Api, problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -21,18 +23,27 @@ import { fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices
 import { LOADING } from '../../data/loaded';
 import { Events } from '../../data/events';
 import { ScreenKeys } from '../../data/keys';
+import { ProtocolData } from '../../data/protocols';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
 import { Figure } from '../../ui/figure';
 import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import {
+  asNamed,
   documentOf,
   emptyDraft,
   fillFromDocument,
   loadDraft,
+  loadLastUsed,
+  matched,
   saveDraft,
+  saveLastUsed,
+  startingProtocol,
   whatIsMissing,
+  withGain,
+  withStep,
+  newFile,
   type Draft,
   type DraftFile,
 } from './draft';
@@ -84,18 +95,25 @@ export class NewRun {
   protected readonly isImporting = signal(false);
   protected readonly isOver = signal(false);
 
-  private readonly protocols = toSignal(this.data.protocols, { initialValue: LOADING });
-  protected readonly protocol = computed(() =>
-    this.protocols().value?.find((p) => p.id === this.draft().protocol && p.version === this.draft().protocolVersion),
+  private readonly versions = toSignal(inject(ProtocolData).versions(), { initialValue: LOADING });
+  protected readonly protocol = computed(
+    () =>
+      this.versions().value?.find(
+        (v) => v.protocol.id === this.draft().protocol && v.protocol.version === this.draft().protocolVersion,
+      )?.protocol,
   );
+  private readonly steps = computed(() => this.protocol()?.steps ?? []);
   protected readonly protocolOptions = computed(() =>
-    protocolChoices(this.protocols().value ?? [], this.draft().category),
+    protocolChoices(
+      (this.versions().value ?? []).map((v) => v.protocol),
+      this.draft().category,
+    ),
   );
   private readonly rigs = toSignal(inject(SessionData).rigs(), { initialValue: LOADING });
   protected readonly rigOptions = computed(() => rigChoices(this.rigs().value ?? []));
   protected readonly stepOptions = computed(() => [
     { label: 'not used', value: null },
-    ...(this.protocol()?.steps ?? []).map((s) => ({ label: s.title, value: s.id })),
+    ...this.steps().map((s) => ({ label: s.title, value: s.id })),
   ]);
   private readonly specimens = toSignal(this.data.specimens, { initialValue: LOADING });
   protected readonly makers = computed(() => [...new Set((this.specimens().value ?? []).map((s) => s.maker))].sort());
@@ -112,7 +130,12 @@ export class NewRun {
   protected readonly byHand = computed(() =>
     this.draft().category === 'microphone' ? (this.inputs().value?.rubric.criteria ?? []).filter(isGivenByHand) : [],
   );
-  protected readonly missing = computed(() => whatIsMissing(this.draft()));
+  /** Units of the archive that the typed name may mean, though it is written otherwise. */
+  protected readonly alike = computed(() => {
+    const own = (this.specimens().value ?? []).filter((s) => s.category === this.draft().category);
+    return this.draft().isAnother === unitKey(this.draft()) ? [] : alikeUnits(this.draft(), own);
+  });
+  protected readonly missing = computed(() => whatIsMissing(this.draft(), this.steps(), this.alike()));
   protected readonly pending = computed(() => [...this.transfers()].map(([name, transfer]) => ({ name, ...transfer })));
 
   private readonly imported = computed(() => this.draft().imported);
@@ -140,6 +163,7 @@ export class NewRun {
   protected readonly priceKinds = PRICE_KINDS.map((value) => ({ label: value, value }));
   protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
   protected readonly number = formatNumber;
+  protected readonly unitName = unitName;
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'New run', link: null }]);
@@ -151,8 +175,22 @@ export class NewRun {
     effect(() => {
       const row = (this.specimens().value ?? []).find((s) => s.id === this.unit());
       if (row && !this.draft().imported && !this.draft().maker) {
-        this.change({ maker: row.maker, model: row.model, label: row.label, category: row.category });
+        this.change({ maker: row.maker, model: row.model, label: row.label });
+        this.setCategory(row.category);
       }
+    });
+    // A draft starts with what was used last; a protocol that is not there any more is chosen anew.
+    effect(() => {
+      const versions = this.versions().value;
+      if (!versions || this.protocol() || this.draft().imported) return;
+      const last = loadLastUsed(localStorage);
+      const isUntouched = this.draft().files.length === 0 && this.draft().maker === '' && this.draft().protocol === '';
+      if (isUntouched && last) {
+        const { category, rig, source, currency } = last;
+        this.change({ category, rig, source, currency });
+      }
+      const start = startingProtocol(versions, this.draft().category, last);
+      if (start) this.useProtocol(start);
     });
   }
 
@@ -161,12 +199,27 @@ export class NewRun {
   }
 
   protected setCategory(category: Draft['category']): void {
-    const newest = (this.protocols().value ?? []).filter((p) => p.category === category).at(-1);
-    this.change({ category, ...(newest ? { protocol: newest.id, protocolVersion: newest.version } : {}) });
+    this.change({ category });
+    const start = startingProtocol(this.versions().value ?? [], category, loadLastUsed(localStorage));
+    if (start) this.useProtocol(start);
   }
 
   protected setProtocol(key: string): void {
-    this.change(fromProtocolKey(key));
+    this.useProtocol(fromProtocolKey(key));
+  }
+
+  /** Another protocol has other steps: what was matched by name is matched anew. */
+  private useProtocol(protocol: Pick<Draft, 'protocol' | 'protocolVersion'>): void {
+    this.change(protocol);
+    this.change({ files: matched(this.draft().files, this.steps()) });
+  }
+
+  protected useKnown({ maker, model, label }: SpecimenRow): void {
+    this.change({ maker, model, label });
+  }
+
+  protected sayAnother(): void {
+    this.change({ isAnother: unitKey(this.draft()) });
   }
 
   protected setPoints(criterion: string, value: number | null): void {
@@ -178,16 +231,11 @@ export class NewRun {
   }
 
   protected setStep(file: DraftFile, step: string | null): void {
-    this.changeFile(file.name, { step, reason: 'chosen by you', ...this.placement(step) });
+    this.change({ files: withStep(this.draft().files, file.name, step, this.steps()) });
   }
 
-  /** One gain for all takes is the usual case: the first one typed fills those that are empty. */
   protected setGain(file: DraftFile, gainDb: number | null): void {
-    this.change({
-      files: this.draft().files.map((f) =>
-        f.name === file.name || (f.gainDb === null && gainDb !== null) ? { ...f, gainDb } : f,
-      ),
-    });
+    this.change({ files: withGain(this.draft().files, file.name, gainDb) });
   }
 
   protected remove(name: string): void {
@@ -234,6 +282,7 @@ export class NewRun {
     this.api.call(ENDPOINTS.importRun, { body: { document: documentOf(this.draft()), clips } }).subscribe({
       next: (imported) => {
         this.isImporting.set(false);
+        saveLastUsed(localStorage, this.draft());
         this.change({ imported });
       },
       error: (error: unknown) => {
@@ -265,48 +314,23 @@ export class NewRun {
     const runFile = files.find((f) => f.name === 'run.json');
     const others = files.filter((f) => !isAudioName(f.name) && f !== runFile && !f.name.startsWith('.'));
     const notes = others.length > 0 ? [`Left out, neither WAV nor FLAC: ${others.map((f) => f.name).join(', ')}.`] : [];
-    const kept = this.draft().files.filter((f) => !audio.some((a) => a.name === f.name));
-    const added = audio.map((f): DraftFile => ({
-      name: f.name,
-      clip: null,
-      step: null,
-      reason: '',
-      gainDb: null,
-      distanceM: null,
-      angleDeg: null,
-    }));
-    this.change({ files: this.matched([...kept, ...added]) });
+    // A file that comes again takes the place of the one before, with all that was said of it.
+    const names = new Set(this.draft().files.map((f) => f.name));
+    const added = audio.filter((f) => !names.has(f.name)).map((f) => newFile(f.name));
+    const all = [...this.draft().files, ...added].map((f) =>
+      audio.some((a) => a.name === f.name) ? { ...f, clip: null } : f,
+    );
+    this.change({ files: matched(asNamed(all, this.draft().named), this.steps()) });
     if (runFile) notes.push(...(await this.readRunFile(runFile)));
     this.notes.set(notes);
     for (const file of audio) this.send(file, false);
   }
 
-  private matched(files: DraftFile[]): DraftFile[] {
-    const free = files.filter((f) => f.step === null);
-    const taken = files.map((f) => f.step);
-    const steps = (this.protocol()?.steps ?? []).filter((s) => !taken.includes(s.id));
-    const proposals = new Map(
-      matchFiles(
-        free.map((f) => f.name),
-        steps,
-      ).map((m) => [m.file, m]),
-    );
-    return files.map((f) => {
-      const proposal = proposals.get(f.name);
-      return proposal ? { ...f, step: proposal.step, reason: proposal.reason, ...this.placement(proposal.step) } : f;
-    });
-  }
-
-  private placement(step: string | null): Pick<DraftFile, 'distanceM' | 'angleDeg'> {
-    const found = this.protocol()?.steps.find((s) => s.id === step);
-    return { distanceM: found?.distanceM ?? null, angleDeg: found?.angleDeg ?? null };
-  }
-
   private async readRunFile(file: File): Promise<string[]> {
     try {
-      const { draft, problem } = fillFromDocument(this.draft(), JSON.parse(await file.text()));
+      const { draft, notes } = fillFromDocument(this.draft(), JSON.parse(await file.text()));
       this.draft.set(draft);
-      return problem ? [problem] : ['Filled in from run.json.'];
+      return notes;
     } catch {
       return ['run.json was not used: it is not valid JSON.'];
     }

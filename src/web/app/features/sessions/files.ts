@@ -5,18 +5,23 @@ import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Select } from 'primeng/select';
 import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
+import { playKindOf } from '#core/rules/compare-versions';
+import { facingDoubt } from '#core/rules/facing-doubt';
 import type { Clip } from '#contracts/clip';
+import { roleOf } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
-import { SessionData } from '../../data/sessions';
+import { SessionData, type Stretch } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 import { formatNumber } from '../../ui/format';
+import { ClipPlayer } from '../../ui/clip-player';
 import { ProblemBox } from '../../ui/problem-box';
+import { CutEditor } from './cut-editor';
 import { stepsOf } from './session-progress';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS } from '../../ui/number-sheets';
@@ -34,6 +39,31 @@ interface Arrived {
   readonly taken: SlotTake | null;
 }
 
+/** A silent step that says no length is about this long. Common practice, no source. */
+const USUAL_SILENCE_S = 5;
+
+const levelled = ({ name, proposal, gainDb }: Arrived) => ({
+  name,
+  integratedLufs: proposal?.integratedLufs ?? null,
+  gainDb,
+});
+
+/** A file with what is proposed for it; what a person has set, and what was taken over, stays. */
+export function proposed<T extends Pick<Arrived, 'clip' | 'step' | 'byHand' | 'taken'>>(
+  file: T,
+  proposals: readonly MatchProposal[],
+): T {
+  const proposal = proposals.find((p) => p.clip.sha256 === file.clip.sha256);
+  if (!proposal || file.taken !== null) return file;
+  return { ...file, proposal, step: file.byHand ? file.step : proposal.step };
+}
+
+/** Files with the steps of two exchanged, neither of them taken over any more. */
+export function exchanged<T extends Pick<Arrived, 'step' | 'byHand' | 'taken'>>(files: readonly T[], a: T, b: T): T[] {
+  const of = (f: T, step: string | null): T => ({ ...f, step, byHand: true, taken: null });
+  return files.map((f) => (f === a ? of(f, b.step) : f === b ? of(f, a.step) : f));
+}
+
 const CONTENT_WORDS: Readonly<Record<string, string>> = {
   silence: 'silence',
   tone: 'a tone',
@@ -46,7 +76,7 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
 /** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
 @Component({
   selector: 'sd-files',
-  imports: [Button, FormsModule, NumberField, ProblemBox, RouterLink, Select],
+  imports: [Button, ClipPlayer, CutEditor, FormsModule, NumberField, ProblemBox, RouterLink, Select],
   templateUrl: './files.html',
   styleUrl: './files.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -74,7 +104,9 @@ export class Files {
     ...this.steps().map((s) => ({ label: s.title, value: s.id })),
   ]);
   protected readonly files = signal<readonly Arrived[]>([]);
-  protected readonly problems = signal<readonly Problem[]>([]);
+  protected readonly problems = signal<readonly { problem: Problem; file: File | null }[]>([]);
+  protected readonly leftOut = signal<readonly string[]>([]);
+  protected readonly cutting = signal<{ file: Arrived; stretches: readonly Stretch[] } | null>(null);
   protected readonly busy = signal('');
   protected readonly isOver = signal(false);
   protected readonly gainDb = signal<number | null>(null);
@@ -85,16 +117,29 @@ export class Files {
     return this.steps().filter((s) => !used.has(s.id));
   });
   protected readonly twice = computed(() => {
-    const used = this.files().flatMap((f) => f.step ?? []);
+    // What was taken over before makes way for another attempt.
+    const used = this.files().flatMap((f) => (f.taken === null ? (f.step ?? []) : []));
     return new Set(used.filter((s, i) => used.indexOf(s) < i));
+  });
+  /** Front and back that look exchanged. */
+  protected readonly facing = computed(() => {
+    const of = (role: string): Arrived | null => {
+      const step = this.steps().find((s) => roleOf(s) === role);
+      return this.files().findLast((f) => step !== undefined && f.step === step.id) ?? null;
+    };
+    const [front, back] = [of('speech'), of('rear')];
+    const doubt = facingDoubt(front && levelled(front), back && levelled(back));
+    return front && back && doubt !== null ? { front, back, doubt } : null;
   });
   protected readonly isReady = computed(
     () =>
-      this.files().some((f) => f.step !== null) &&
+      this.files().some((f) => f.step !== null && f.taken === null) &&
       this.twice().size === 0 &&
       this.files().every((f) => f.step === null || f.gainDb !== null),
   );
-  protected readonly isDone = computed(() => this.files().some((f) => f.taken !== null));
+  protected readonly isDone = computed(
+    () => this.files().some((f) => f.taken !== null) && !this.files().some((f) => f.step !== null && f.taken === null),
+  );
 
   constructor() {
     inject(Breadcrumb).crumbs.set([
@@ -119,16 +164,36 @@ export class Files {
   private async receive(files: readonly File[]): Promise<void> {
     this.problems.set([]);
     const sound = files.filter((f) => isAudioName(f.name));
+    const others = files.filter((f) => !isAudioName(f.name) && !f.name.startsWith('.'));
+    this.leftOut.set(others.map((f) => f.name));
     for (const [i, file] of sound.entries()) {
       this.busy.set(`Sending ${i + 1} of ${sound.length}: ${file.name}`);
-      try {
-        const state = await lastValueFrom(this.uploads.send(file));
-        if (state.kind === 'stored') this.add(file.name, state.clip);
-      } catch (error) {
-        this.problems.update((all) => [...all, problemOf(error)]);
-      }
+      await this.send(file, false);
     }
     await this.match();
+  }
+
+  private async send(file: File, keepPart: boolean): Promise<void> {
+    try {
+      const state = await lastValueFrom(this.uploads.send(file, keepPart));
+      if (state.kind === 'stored') this.add(file.name, state.clip);
+    } catch (error) {
+      this.problems.update((all) => [...all, { problem: problemOf(error), file }]);
+    }
+  }
+
+  /** Of a file that was cut off on its way: what is there of it is taken. */
+  protected async keepPart(refused: { problem: Problem; file: File | null }): Promise<void> {
+    const { file } = refused;
+    if (!file) return;
+    this.problems.update((all) => all.filter((p) => p !== refused));
+    await this.send(file, true);
+    await this.match();
+  }
+
+  /** Leaves the message behind; the file is not taken. */
+  protected forget(refused: { problem: Problem; file: File | null }): void {
+    this.problems.update((all) => all.filter((p) => p !== refused));
   }
 
   private add(name: string, clip: Clip): void {
@@ -147,8 +212,9 @@ export class Files {
 
   /** Asks which is which; what a person has set stays. */
   protected async match(): Promise<void> {
-    const files = this.files();
-    if (files.length === 0) {
+    // What was taken over keeps its step; another file for it is another attempt.
+    const open = this.files().filter((f) => f.taken === null);
+    if (open.length === 0) {
       this.busy.set('');
       return;
     }
@@ -157,29 +223,47 @@ export class Files {
       const proposals = await lastValueFrom(
         this.data.match(
           this.slotId(),
-          files.map((f) => ({ name: f.name, clip: f.clip.sha256, gainDb: f.gainDb })),
+          open.map((f) => ({ name: f.name, clip: f.clip.sha256, gainDb: f.gainDb })),
         ),
       );
-      this.files.update((all) =>
-        all.map((f, i) => ({ ...f, proposal: proposals[i], step: f.byHand ? f.step : proposals[i].step })),
-      );
+      this.files.update((all) => all.map((f) => proposed(f, proposals)));
     } catch (error) {
-      this.problems.update((all) => [...all, problemOf(error)]);
+      this.problems.update((all) => [...all, { problem: problemOf(error), file: null }]);
     }
     this.busy.set('');
   }
 
-  protected async cut(file: Arrived, method: 'silences' | 'tones' | 'announcements'): Promise<void> {
+  /** Looks for the takes of a long recording, and shows the marks. */
+  protected async findCuts(file: Arrived, method: 'silences' | 'tones' | 'announcements'): Promise<void> {
+    this.busy.set(`Looking for the takes of ${file.name} …`);
+    try {
+      const silent = this.steps().find((s) => playKindOf(s) === 'silence');
+      const silenceS = method === 'silences' && silent ? (silent.lengthS?.least ?? USUAL_SILENCE_S) : null;
+      const order = { clip: file.clip.sha256, method, silenceS };
+      this.cutting.set({ file, stretches: await lastValueFrom(this.data.findCuts(order)) });
+    } catch (error) {
+      this.problems.set([{ problem: problemOf(error), file: null }]);
+    }
+    this.busy.set('');
+  }
+
+  protected async cut(file: Arrived, stretches: Stretch[]): Promise<void> {
     this.busy.set(`Cutting ${file.name} …`);
     try {
-      const pieces = await lastValueFrom(this.data.cut(file.clip.sha256, method));
+      const pieces = await lastValueFrom(this.data.cut(file.clip.sha256, stretches));
+      this.cutting.set(null);
       this.files.update((all) => all.filter((f) => f !== file));
       for (const piece of pieces) this.add(piece.name, piece.clip);
       await this.match();
     } catch (error) {
-      this.problems.set([problemOf(error)]);
+      this.problems.set([{ problem: problemOf(error), file: null }]);
       this.busy.set('');
     }
+  }
+
+  /** Exchanges the steps of two files; both are confirmed anew. */
+  protected swap(front: Arrived, back: Arrived): void {
+    this.files.update((all) => exchanged(all, front, back));
   }
 
   protected change(file: Arrived, part: Partial<Arrived>): void {
@@ -232,7 +316,7 @@ export class Files {
         all.map((f) => ({ ...f, taken: taken.find((t) => t.clip.sha256 === f.clip.sha256) ?? f.taken })),
       );
     } catch (error) {
-      this.problems.set([problemOf(error)]);
+      this.problems.set([{ problem: problemOf(error), file: null }]);
     }
     this.busy.set('');
   }
