@@ -105,6 +105,8 @@ export const laneDifferenceSchema = z.object({
   method: z.enum(['transfer', 'spectra']),
   points: z.array(z.object({ hz: z.number(), db: z.number().nullable(), trusted: z.boolean() })),
   lowCut: lowCutSchema,
+  /** Why the two are no pair, or a doubtful one; empty where they are. */
+  remark: z.string(),
 });
 export type LaneDifference = z.infer<typeof laneDifferenceSchema>;
 

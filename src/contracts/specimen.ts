@@ -43,6 +43,10 @@ export const specimenRowSchema = z.object({
   place: z.int().nullable(),
   stratum: z.int().nullable(),
   composite: z.number().nullable(),
+  /** Whether there are rules by which its kind is scored and ranked. */
+  hasRules: z.boolean(),
+  /** Blind answers that it took part in. */
+  heardAnswers: z.int(),
 });
 export type SpecimenRow = z.infer<typeof specimenRowSchema>;
 

@@ -6,6 +6,7 @@ import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../te
 import { seededBits, uniform } from '../stats/random';
 import { LiveMeter } from './live-meter';
 import { loopLatency } from './loop-latency';
+import { sameWords } from '../rules/same-words';
 import { passageLikeness } from './passage-likeness';
 import { cutRecording, type CutMethod } from './recording-cuts';
 import { spectrumDistance } from './spectrum-distance';
@@ -194,7 +195,7 @@ describe('two readings of one text', () => {
     steps(syllables(phrases, (phrases.at(-1)?.[1] ?? 0) + 1, level, RATE, seed));
 
   it('follow each other, faster or slower, louder or softer; another text does not (labelled takes)', async () => {
-    let told = 0;
+    let [told, refused] = [0, 0];
     for (let i = 0; i < 12; i++) {
       const phrases = text(`text ${i}`);
       const first = await read(phrases, 3);
@@ -203,9 +204,13 @@ describe('two readings of one text', () => {
       // The check's limit is 0.75: no reading of the same text may come near it.
       expect(passageLikeness(first, again), `again ${i}`).toBeGreaterThan(0.85);
       if ((passageLikeness(first, other) ?? 1) < 0.75) told++;
+      expect(sameWords(first, again), `again ${i}`).toEqual({ kind: 'same', text: '' });
+      if (sameWords(first, other).kind === 'different') refused++;
     }
     // Texts of equal length whose pauses happen to lie alike cannot be told by loudness alone.
     expect(told).toBeGreaterThanOrEqual(10);
+    // Half of the other texts are refused outright, the rest is marked as doubtful.
+    expect(refused).toBeGreaterThanOrEqual(6);
   });
 
   it('cannot be told from silence', async () => {

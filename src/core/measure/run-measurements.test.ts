@@ -24,6 +24,24 @@ const take = (role: string, samples: Float64Array, gainDb = 40): Promise<Analyse
 const figuresOf = (takes: readonly AnalysedTake[]): Measurement[] => runMeasurements(takes).measurements;
 const value = (list: readonly Measurement[], quantity: string) => list.find((m) => m.quantity === quantity);
 
+describe('drop-outs', () => {
+  it('of the unit are those of all its takes, and say where they are', async () => {
+    const gapped = mixed(passage(2), noise(-70, 13));
+    // Three gaps of 20 ms inside words of the rear take alone.
+    for (const atS of [1, 2, 5]) gapped.fill(0, atS * 48_000, (atS + 0.02) * 48_000);
+    const clean = [await take('speech', mixed(passage(1), noise(-70, 11))), await take('silence', noise(-70, 12))];
+    const figures = figuresOf([...clean, await take('rear', gapped)]);
+    const found = value(figures, 'dropOuts');
+    expect(found?.value).toBe(3);
+    expect(found?.condition).toMatch(/all of 3 takes: rear 3$/);
+    expect(found?.settings['longestMs']).toBeGreaterThan(15);
+    expect(value(figuresOf(clean), 'dropOuts')).toMatchObject({
+      value: 0,
+      condition: expect.stringMatching(/all of 2 takes$/) as string,
+    });
+  });
+});
+
 describe('rear rejection', () => {
   it.each([4, 12, 20])('of %i dB is found again, whatever the noise', async (rejection) => {
     for (const noiseDb of [-90, -55]) {

@@ -95,8 +95,9 @@ const UNIT_FIGURES = [
   ['hum', 'silence'],
   ['interference', 'silence'],
   ['plosives', 'plosive'],
-  ['dropOuts', 'speech'],
 ] as const;
+/** A calibrator's tone repeats itself by nature: what looks like a repeat there is none. */
+const SHOWS_NO_DROP_OUTS = ['calibration'];
 
 /**
  * The figures and curves that take several clips of one run. Where a step was taken more than once, the last take
@@ -124,6 +125,7 @@ export function runMeasurements(
     ...driveFigures(speech, calibration, chain),
     ...(silence && reference ? [selfNoise(speech ? heldAgainstPauses(silence, speech) : silence.noise, silence.gainDb, reference)] : []), // prettier-ignore
     ...clipFigures(last),
+    ...dropOutFigure(takes),
     ...sweeps.measurements,
     ...(room ? roomMeasurements(room) : []),
     ...(close && normal ? [proximityFigure(close, normal, silence)] : []),
@@ -231,6 +233,29 @@ function acousticReference(calibration: AnalysedTake | undefined, chain: RunChai
 
 function clipFigures(last: (role: string) => AnalysedTake | undefined): Measurement[] {
   return UNIT_FIGURES.flatMap(([id, role]) => last(role)?.clip.filter((m) => m.quantity === id) ?? []);
+}
+
+/** Drop-outs of all takes that can show them, with where they are: one bad take is the unit's, whatever the others say. */
+function dropOutFigure(takes: readonly AnalysedTake[]): Measurement[] {
+  const counted = takes.flatMap(({ role, clip }) => {
+    const found = SHOWS_NO_DROP_OUTS.includes(role) ? undefined : clip.find((m) => m.quantity === 'dropOuts');
+    return found && found.value !== null ? [{ role, found, count: found.value }] : [];
+  });
+  if (counted.length === 0) return [];
+  const total = counted.reduce((sum, { count }) => sum + count, 0);
+  const roles = new Map<string, number>();
+  for (const { role, count } of counted) if (count > 0) roles.set(role, (roles.get(role) ?? 0) + count);
+  const where = [...roles].map(([role, count]) => `${role} ${count}`).join(', ');
+  const takesText = `${counted.length} ${counted.length === 1 ? 'take' : 'takes'}`;
+  const longest = Math.max(0, ...counted.map(({ found }) => Number(found.settings['longestMs'] ?? 0)));
+  return [
+    measured(
+      'dropOuts',
+      total,
+      `${counted[0].found.condition}, all of ${takesText}${where === '' ? '' : `: ${where}`}`,
+      { settings: longest === 0 ? {} : { longestMs: longest } },
+    ),
+  ];
 }
 
 function sweepFigures(takes: readonly AnalysedTake[]): {

@@ -1,5 +1,5 @@
 import type { Bound } from '../measure/measurement';
-import { heardPoints, type HeardFact } from './heard-points';
+import { blendedPoints, heardPoints, type HeardFact } from './heard-points';
 import { pointsOnCurve, type Knot } from './points-curve';
 import { pricePoints, type DatedPrice } from './price-rule';
 import type { Criterion, HeardCriterion, MeasuredCriterion, Rubric } from './rubric';
@@ -84,17 +84,27 @@ function givenPoints(criterion: { id: string; repeatability: number }, unit: Uni
   return { points: given.value, why: given.reason ?? 'given by hand', scatter };
 }
 
-/** Answers stand before points given by hand; both are said. */
+/**
+ * What was heard and what was given by hand, each by its own certainty; both are said, and what they come to.
+ */
 function pointsFromListening(criterion: HeardCriterion, unit: UnitFacts): CriterionPoints {
   const fact = unit.heard;
-  const points = heardPoints(criterion, fact ?? undefined);
+  const heard = heardPoints(criterion, fact ?? undefined);
   const given = unit.byHand[criterion.id];
-  if (points === null || !fact) return givenPoints(criterion, unit);
-  const hand = given ? `; by hand ${given.value.toFixed(1)}` : '';
+  if (heard === null || !fact) return givenPoints(criterion, unit);
+  const answers = `heard in ${fact.answers} blind answers`;
+  if (!given) {
+    return {
+      points: heard.points,
+      why: `${answers} (±${heard.sd.toFixed(1)})`,
+      scatter: { kind: 'figure', value: fact.logWorth, sd: fact.se, beyond: 0, curve: criterion.curve },
+    };
+  }
+  const { points, sd } = blendedPoints(heard, { points: given.value, sd: criterion.repeatability });
   return {
     points,
-    why: `heard in ${fact.answers} blind answers${hand}`,
-    scatter: { kind: 'figure', value: fact.logWorth, sd: fact.se, beyond: 0, curve: criterion.curve },
+    why: `${answers} ${heard.points.toFixed(1)} ±${heard.sd.toFixed(1)}, by hand ${given.value.toFixed(1)} ±${criterion.repeatability.toFixed(1)}: weighed by their certainty`,
+    scatter: { kind: 'points', sd },
   };
 }
 

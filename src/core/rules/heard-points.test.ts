@@ -24,17 +24,34 @@ const unit = (id: string, heard: UnitFacts['heard'], byHand: number | null = nul
 });
 
 describe('points from listening', () => {
-  it('stand before points by hand as soon as enough was heard, and say both', () => {
+  it('need enough answers, and carry the doubt of the worth through the curve', () => {
     const heard = { logWorth: 1, se: 0.3, answers: 4 };
-    expect(heardPoints(SOUND, heard)).toBe(4);
+    // One point per log odds: the deviation of the points is that of the worth.
+    expect(heardPoints(SOUND, heard)).toEqual({ points: 4, sd: expect.closeTo(0.3, 1) });
     expect(heardPoints(SOUND, { ...heard, answers: 3 })).toBeNull();
     expect(heardPoints(SOUND, undefined)).toBeNull();
-    expect(criterionPoints(SOUND, unit('a', heard, 2.5))).toMatchObject({ points: 4, why: 'heard in 4 blind answers; by hand 2.5' }); // prettier-ignore
+    // Beyond the end of the curve nothing is certain to the last digit.
+    expect(heardPoints(SOUND, { ...heard, logWorth: 9 })).toEqual({ points: 5, sd: 0.1 });
+    expect(criterionPoints(SOUND, unit('a', heard))).toMatchObject({
+      points: 4,
+      why: 'heard in 4 blind answers (±0.3)',
+    });
     expect(criterionPoints(SOUND, unit('a', { ...heard, answers: 3 }, 2.5))).toMatchObject({
       points: 2.5,
       why: 'warm',
     });
     expect(criterionPoints(SOUND, unit('a', null))).toMatchObject({ points: null, why: 'no points given yet' });
+  });
+
+  it('move points given by hand no further than their certainty carries', () => {
+    const few = criterionPoints(SOUND, unit('a', { logWorth: 0, se: 1.2, answers: 6 }, 4.2));
+    // By hand: precisions 1/0.4² and 1/1.2² (less where the curve ends): six answers of one person are no verdict.
+    expect(few.points).toBeGreaterThan(4.0);
+    expect(few.points).toBeLessThan(4.2);
+    expect(few.why).toMatch(/^heard in 6 blind answers 3\.0 ±1\.[01], by hand 4\.2 ±0\.4/);
+    const many = criterionPoints(SOUND, unit('a', { logWorth: 0, se: 0.1, answers: 300 }, 4.2));
+    expect(many.points).toBeCloseTo((3 / 0.1 ** 2 + 4.2 / 0.4 ** 2) / (1 / 0.1 ** 2 + 1 / 0.4 ** 2), 2);
+    expect(many.scatter).toEqual({ kind: 'points', sd: expect.closeTo((1 / 0.1 ** 2 + 1 / 0.4 ** 2) ** -0.5, 3) });
   });
 
   it('carry the doubt of the scale into the ranking', () => {

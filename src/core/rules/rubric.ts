@@ -39,7 +39,7 @@ export interface PriceCriterion extends CriterionBase {
   readonly limit: { readonly amount: number; readonly penalty: number } | null;
 }
 
-/** Points by a curve over what blind listening says; points given by hand stand in until enough was heard. */
+/** Points by a curve over what blind listening says, weighed with points given by hand by the certainty of each. */
 export interface HeardCriterion extends CriterionBase {
   readonly kind: 'heard';
   /** Over the log odds of being preferred to the middle unit: 0 as often, 1.1 three times in four, 2.2 nine in ten. */

@@ -2,6 +2,7 @@ import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, ty
 import { AudioFileError } from '#core/audio/audio-file-error';
 import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure/run-measurements';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
 import { compareClaim } from '#core/rules/claim-comparison';
 import { measurementSchema } from '#contracts/measurement';
 import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
@@ -207,7 +208,10 @@ export class AnalysisQueue {
     const takes: AnalysedTake[] = [];
     // All takes of a run belong to one version of one protocol.
     const protocol = protocolSchema.parse(rows[0].protocol_document);
-    for (const row of rows) takes.push(await this.analysedTake(row, protocol));
+    const own = stepsOfTheUnitAlone(protocol.steps, protocol.category);
+    for (const row of rows) if (own.has(row.step)) takes.push(await this.analysedTake(row, protocol));
+    // A run of pairs alone has no figures of its own.
+    if (takes.length === 0) return;
     const { measurements, curves } = runMeasurements(takes, await this.chain(runId));
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);

@@ -3,7 +3,7 @@ import { playKindOf } from '#core/rules/compare-versions';
 import { comparableBetween } from '#core/rules/comparability';
 import { keptAfterChoosing, undecidedTakes } from '#core/rules/step-takes';
 import { checkTake } from '#core/rules/take-checks/check-take';
-import type { CheckedClip, CheckedTake, OtherTake } from '#core/rules/take-checks/take-check';
+import { usualRate, type CheckedClip, type CheckedTake, type OtherTake } from '#core/rules/take-checks/take-check';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
 import type { ImportResult, RunDocumentInput, RunTake } from '#contracts/run-document';
 import {
@@ -247,6 +247,10 @@ export class Booth {
     return step;
   }
 
+  private async rigRateHz({ rig, day }: NewPlan): Promise<number | null> {
+    return rig === null ? null : ((await this.rigs.onDay(rig, day))?.sampleRateHz ?? null);
+  }
+
   /** A take with all it is judged by; a take that is judged again is no norm for itself. */
   private async checked(
     turn: Turn,
@@ -256,7 +260,6 @@ export class Booth {
     itself: string | null,
   ): Promise<CheckedTake> {
     const today = await this.takesOfToday(turn, itself);
-    const first = today.find((t) => t.isSameUnit) ?? today.at(0);
     const reference =
       step.gain?.rule === 'as-step'
         ? today.find((t) => t.isSameUnit && t.step === (step.gain as { step: string }).step)
@@ -269,7 +272,8 @@ export class Booth {
       gainDb: settings.gainDb,
       distanceM: settings.distanceM ?? step.distanceM,
       voice: settings.voice,
-      expectedRateHz: turn.protocol.sampleRateHz ?? first?.clip.sampleRateHz ?? null,
+      expectedRateHz:
+        turn.protocol.sampleRateHz ?? (await this.rigRateHz(turn.plan)) ?? usualRate(today.filter((t) => t.isNorm)),
       referenceGainDb: reference?.gainDb ?? null,
       others: [...today, ...(await this.earlierTakes(turn, step))],
     };

@@ -260,7 +260,7 @@ export class Catalogue {
         base,
         units.get(base.id) as UnitFacts,
         places.get(base.id),
-        inputs.get(base.category)?.rubric.criteria ?? [],
+        inputs.get(base.category)?.rubric.criteria ?? null,
         scatters.get(base.category),
       ),
     );
@@ -360,9 +360,10 @@ function specimenRow(
   base: SpecimenBase,
   unit: UnitFacts,
   ranked: RankedUnit | undefined,
-  criteria: readonly Criterion[],
+  rules: readonly Criterion[] | null,
   scatters: ReadonlyMap<string, PooledScatter> | undefined,
 ): SpecimenRow {
+  const criteria = rules ?? [];
   const missingPoints = criteria
     .filter((c) => isGivenByHand(c) && criterionPoints(c, unit).points === null)
     .map((c) => c.id);
@@ -372,7 +373,7 @@ function specimenRow(
     model: base.model,
     label: base.label,
     category: base.category,
-    stage: stageOf(base, missingPoints),
+    stage: stageOf(base, rules === null ? null : missingPoints),
     onDesk: base.on_desk,
     firstTested: base.first_tested,
     lastTested: base.last_tested,
@@ -386,6 +387,8 @@ function specimenRow(
     place: ranked?.place ?? null,
     stratum: ranked?.stratum ?? null,
     composite: ranked?.composite ?? null,
+    hasRules: rules !== null,
+    heardAnswers: unit.heard?.answers ?? 0,
   };
 }
 
@@ -396,10 +399,11 @@ function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): DatedPr
   return verdict && verdict.points !== null ? verdict.price : (unit.prices.at(0) ?? null);
 }
 
-function stageOf(base: SpecimenBase, missingPoints: readonly string[]): Stage {
+/** @param missingPoints - null where there are no rules to score it by */
+function stageOf(base: SpecimenBase, missingPoints: readonly string[] | null): Stage {
   if (base.takes === 0) return 'received';
   if (base.waiting > 0 || base.failed > 0) return 'takes';
-  return missingPoints.length > 0 ? 'measured' : 'scored';
+  return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
 }
 
 function figureOf(

@@ -1,5 +1,6 @@
 import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
 import { unlikeBandwidth, usualBandwidth } from '#core/rules/like-bandwidth';
+import { newestFigure } from '#core/rules/newest-figure';
 import { comparableFigure, type Comparability } from '#core/rules/comparability';
 import { pairedOffset, type PairedOffset } from '#core/stats/paired-offset';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
@@ -15,9 +16,9 @@ const LEAST_BRIDGING_UNITS = 2;
 /**
  * Makes the figures of one category comparable: those measured under a version of the protocol whose steps were done
  * otherwise are moved by the offset that bridging units show, with its uncertainty, or left out where nothing bridges.
- * Figures that were read over another band than most are left out.
+ * Figures that were read over another band than most are left out. Of what remains, the newest of each unit counts.
  *
- * @param facts - of the units of one category
+ * @param facts - of the units of one category, any number per unit and quantity
  * @param bridging - exact figures of units measured under several versions, newest first
  * @param protocols - all versions of all protocols
  */
@@ -26,7 +27,26 @@ export function comparableFacts(
   bridging: readonly FactRow[],
   protocols: readonly Protocol[],
 ): RankedFact[] {
-  return alikeInProtocol(alikeInBand(facts), bridging, protocols);
+  return countingFacts(alikeInProtocol(alikeInBand(facts), bridging, protocols));
+}
+
+/** Of each unit and quantity the newest comparable figure; one that a newer run does not have says so. */
+export function countingFacts(facts: readonly RankedFact[]): RankedFact[] {
+  const readings = new Map<string, RankedFact[]>();
+  for (const fact of facts) {
+    const key = `${fact.specimen_id}/${fact.quantity}`;
+    const own = readings.get(key);
+    if (own) own.push(fact);
+    else readings.set(key, [fact]);
+  }
+  return [...readings.values()].flatMap((own) => {
+    const counting = newestFigure([...own].sort((a, b) => (a.day < b.day ? 1 : a.day > b.day ? -1 : 0)));
+    if (!counting) return [];
+    const { reading, missingSince } = counting;
+    if (missingSince === null) return [reading];
+    const since = `measured on ${reading.day}; the run of ${missingSince} does not have it`;
+    return [{ ...reading, remark: [reading.remark, since].filter((r) => r !== null).join('; ') }];
+  });
 }
 
 /** Leaves out the figures that were read over another band than most. */

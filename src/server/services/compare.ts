@@ -7,6 +7,7 @@ import { levelMatch, TRUE_PEAK_CEILING_DBTP } from '#core/measure/level-match';
 import { ALGORITHM_VERSION, quantity, type QuantityId, QUANTITY_IDS } from '#core/measure/registry';
 import { removedByBand } from '#core/measure/removed-by-band';
 import { comparableBetween } from '#core/rules/comparability';
+import { playKindOf } from '#core/rules/compare-versions';
 import { dbfs, dbtp, lufs } from '#core/units';
 import { lowCutSchema } from '#contracts/comparisons';
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
@@ -39,6 +40,7 @@ import { listProtocols } from '../db/queries/protocol';
 import { Failure } from '../failures';
 import { takesInOrder } from './takes-in-order';
 import type { WorkerPool } from './worker-pool';
+import { sameWords, type SameWords } from '#core/rules/same-words';
 
 /** Loudness that matched clips are brought to. */
 const TARGET_LUFS = -23;
@@ -189,13 +191,16 @@ export class Compare {
     }
     try {
       const { map, difference } = await result;
+      const words = wordsOf(zero.row, other.row);
       this.maps.set(key, map);
       return {
         takeId: otherTake,
         map: { kind: map.kind, anchors: map.anchors.map(([a, b]) => [a, b]) },
         method: difference.method,
-        points: difference.points.map((p) => ({ ...p })),
-        lowCut: lowCutSchema.parse(difference.lowCut),
+        points: words.kind === 'different' ? [] : difference.points.map((p) => ({ ...p })),
+        lowCut:
+          words.kind === 'different' ? { kind: 'untold', reason: words.text } : lowCutSchema.parse(difference.lowCut),
+        remark: words.text,
       };
     } catch (error) {
       throw error instanceof AudioFileError ? new Failure('invalid-request', error.message) : error;
@@ -412,4 +417,13 @@ function levelsText(title: string, table: CompareTable, request: CompareRequest)
     ...lines,
     '',
   ].join('\r\n');
+}
+
+/** What two lanes say; where nothing is said, nothing can differ. */
+function wordsOf(zero: LaneRow, other: LaneRow): SameWords {
+  const step = protocolSchema.parse(zero.protocol_document).steps.find((s) => s.id === zero.step);
+  const isSpoken = step !== undefined && ['text', 'phrase', 'sung'].includes(playKindOf(step));
+  if (!isSpoken || !zero.step_powers || !other.step_powers) return { kind: 'same', text: '' };
+  const powers = (bytes: Uint8Array): Float64Array => new Float64Array(bytes.slice().buffer);
+  return sameWords(powers(zero.step_powers), powers(other.step_powers));
 }

@@ -41,6 +41,7 @@ import { listSpecimens } from '../db/queries/specimen';
 import { Failure } from '../failures';
 import type { EventHub } from './event-hub';
 import type { WorkerPool } from './worker-pool';
+import { countingFacts, type RankedFact } from './comparable-facts';
 
 /** Rule by which heard units form strata where the category has no rubric. */
 const STRATUM_PROBABILITY = 0.9;
@@ -125,7 +126,9 @@ export class HeardScale {
           component: item.component,
           stratum: item.stratum,
           heardPoints:
-            criterion?.kind === 'heard' && isPreference ? heardPoints(criterion, facts.get(units[i].id)) : null,
+            criterion?.kind === 'heard' && isPreference
+              ? (heardPoints(criterion, facts.get(units[i].id))?.points ?? null)
+              : null,
           handPoints: isPreference ? (hand.get(units[i].id) ?? null) : null,
         }))
         .sort((a, b) => a.place - b.place),
@@ -230,10 +233,16 @@ export class HeardScale {
     return [...answers].reduce<[number, number] | null>((a, b) => (a && a[1] >= b[1] ? a : b), null)?.[0] ?? null;
   }
 
+  /** The newest figure of each unit and quantity, whatever it was measured under. */
+  private async facts(): Promise<RankedFact[]> {
+    const all = await currentFacts(this.database, ALGORITHM_VERSION);
+    return countingFacts(all.map((fact) => ({ ...fact, remark: null })));
+  }
+
   /** Mean points of what was measured of each unit, by the rubric's weights; null where nothing was. */
   private async measuredPoints(category: Category, units: readonly Unit[]): Promise<(number | null)[]> {
     const rubric = (await currentRubric(this.database, category))?.rubric;
-    const facts = await currentFacts(this.database, ALGORITHM_VERSION);
+    const facts = await this.facts();
     return units.map(({ id }) => {
       const own = new Map(facts.filter((f) => f.specimen_id === id).map((f) => [f.quantity, f.value]));
       return rubric ? meanMeasuredPoints(rubric, own) : null;
@@ -425,7 +434,7 @@ export class HeardScale {
   private async words(category: Category): Promise<Scale['words']> {
     const counts = (await wordCounts(this.database, { category })).filter((w) => !w.is_free);
     const heard = new Map((await hearings(this.database, category)).map((h) => [h.specimen_id, h.count]));
-    const facts = await currentFacts(this.database, ALGORITHM_VERSION);
+    const facts = await this.facts();
     const names = new Map((await this.units(category)).map((u) => [u.id, u.name]));
     return HEARD_WORDS.flatMap((word) =>
       (WORD_QUANTITIES[word] ?? []).flatMap(({ quantity: id, sign }) => {

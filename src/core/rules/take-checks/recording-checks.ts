@@ -5,6 +5,8 @@ import { dbText, limitOf, timeText, type CheckedTake, type Finding } from './tak
 const FAR_FROM_WINDOW_DB = 6;
 /** Peaks above this leave no room for the next loud word, whatever the window. */
 const HIGHEST_PEAK_DBFS = -1;
+/** What is played rather than said or waited for. */
+const PLAYED = ['tone', 'sweep', 'noise', 'recording'];
 
 /** Nothing came in, or nothing on one of the channels. */
 export function digitalSilence({ clip }: CheckedTake): Finding | null {
@@ -56,7 +58,8 @@ export function level(take: CheckedTake): Finding | null {
   if (peakDbfs === null || clip.clippedRuns > 0 || (clip.truePeakDbtp ?? -1) > 0) return null;
   const window = windowOf(take);
   if (!window) {
-    if (peakDbfs <= HIGHEST_PEAK_DBFS) return null;
+    // A signal that is played may stand where it is wanted: no louder word follows it.
+    if (peakDbfs <= HIGHEST_PEAK_DBFS || PLAYED.includes(take.playKind)) return null;
     return {
       check: 'level',
       weight: 'look',

@@ -1,3 +1,4 @@
+import { doLinesMatter } from '../lines-that-matter';
 import type { NoiseFindingKind } from '../../measure/noise-finding';
 import { atUnityGain, dbText, isSpoken, limitOf, timeText, type CheckedTake, type Finding } from './take-check';
 
@@ -24,7 +25,7 @@ export function silence(take: CheckedTake): Finding | null {
   if (clip.speech.length > 0) return finding(`Somebody or something is heard at ${timeText(clip.speech[0].startS)}.`);
   const level = quietAtUnityGain(take);
   const before = take.others
-    .filter((o) => o.isSameUnit && o.role === 'silence')
+    .filter((o) => o.isNorm && o.isSameUnit && o.role === 'silence')
     .map(quietAtUnityGain)
     .filter((x) => x !== null);
   if (level === null || before.length === 0) return null;
@@ -71,7 +72,7 @@ function rumble(take: CheckedTake): number | null {
     return powers.length === 0 ? null : 10 * Math.log10(powers.reduce((a, b) => a + b, 0)) - clip.integratedLufs;
   };
   const before = take.others
-    .filter((o) => o.isSameUnit && o.step === take.step.id)
+    .filter((o) => o.isNorm && o.isSameUnit && o.step === take.step.id)
     .map(low)
     .filter((x) => x !== null)
     .sort((a, b) => a - b);
@@ -86,15 +87,19 @@ function speechAtUnityGain(take: CheckedTake): number | null {
   return speech ? atUnityGain(speech) : null;
 }
 
+/** Where a tone is played, its lines are the signal. */
+const showsNoise = (take: CheckedTake): boolean => isSpoken(take) || take.playKind === 'silence';
+
 /** Mains hum that the unit did not have before, or that is heard beside speech. */
 export function hum(take: CheckedTake): Finding | null {
   const { clip, gainDb } = take;
   const total = clip.hum?.totalDbfs ?? null;
-  if (!clip.hum || total === null || clip.hum.mainsHz === null) return null;
+  if (!showsNoise(take) || !clip.hum || total === null || clip.hum.mainsHz === null) return null;
+  if (!doLinesMatter(total, clip.pauseDbfsA)) return null;
   const name = `Hum of ${clip.hum.mainsHz} Hz and its multiples, ${dbText(total)} dBFS`;
   const next = 'Turn the unit, move it away from transformers and dimmers, try another cable or socket; redo.';
   const before = take.others
-    .filter((o) => o.isSameUnit && o.role === take.role && o.gainDb !== null)
+    .filter((o) => o.isNorm && o.isSameUnit && o.role === take.role && o.gainDb !== null)
     .map((o) => ({ level: o.clip.hum?.totalDbfs ?? null, gainDb: o.gainDb ?? 0 }));
   if (before.length > 0 && gainDb !== null) {
     const known = before.flatMap((b) => (b.level === null ? [] : [b.level - b.gainDb]));
@@ -117,7 +122,8 @@ export function hum(take: CheckedTake): Finding | null {
 export function interference(take: CheckedTake): Finding | null {
   const { clip, gainDb } = take;
   const found = clip.interference;
-  if (!found || found.totalDbfs === null) return null;
+  if (!showsNoise(take) || !found || found.totalDbfs === null) return null;
+  if (!doLinesMatter(found.totalDbfs, clip.pauseDbfsA)) return null;
   if (found.isRadio) {
     return {
       check: 'interference',

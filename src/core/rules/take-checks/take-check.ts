@@ -91,7 +91,7 @@ export interface CheckedTake {
   readonly gainDb: number | null;
   readonly distanceM: number | null;
   readonly voice: string | null;
-  /** Sample rate that the protocol asks for, or that of the session's first take. */
+  /** Sample rate that the protocol asks for, or the rig runs at, or that most kept takes have. */
   readonly expectedRateHz: number | null;
   /** Gain of the step that this one's rule refers to. */
   readonly referenceGainDb: number | null;
@@ -102,6 +102,18 @@ export interface CheckedTake {
 /** The limit that a step sets for a check, or the usual one. */
 export function limitOf(take: CheckedTake, check: TakeCheck, usual: number): number {
   return take.step.checks.find((c) => c.check === check)?.limit ?? usual;
+}
+
+/**
+ * The sample rate of most takes; one odd take among them says nothing, and where none leads nothing is expected.
+ *
+ * @param takes - that may serve as a norm
+ */
+export function usualRate(takes: readonly { readonly clip: Pick<CheckedClip, 'sampleRateHz'> }[]): number | null {
+  const counts = new Map<number, number>();
+  for (const { clip } of takes) counts.set(clip.sampleRateHz, (counts.get(clip.sampleRateHz) ?? 0) + 1);
+  const [first, second] = [...counts].sort((a, b) => b[1] - a[1]);
+  return first === undefined || (second !== undefined && second[1] === first[1]) ? null : first[0];
 }
 
 /** Whether something is said at the step. */

@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import type { StepSheet } from '../step-sheet';
 import { checkTake } from './check-take';
-import type { CheckedClip, CheckedTake, Finding, OtherTake, TakeCheck } from './take-check';
+import { doLinesMatter } from '../lines-that-matter';
+import {
+  usualRate,
+  type CheckedClip,
+  type CheckedTake,
+  type Finding,
+  type OtherTake,
+  type TakeCheck,
+} from './take-check';
 
 const CENTRES = [
   25, 31.5, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250, 1600, 2000, 2500, 3150, 4000,
@@ -208,6 +216,47 @@ describe('the room', () => {
     expect(find(take({ clip: clip({ interference: found(-90, 'radio') }) }), 'interference')?.weight).toBe('redo');
     expect(find(take({ clip: clip({ interference: found(-70, 'bus') }) }), 'interference')?.what).toContain('computer');
     expect(find(take({ clip: clip({ interference: found(-95, 'bus') }) }), 'interference')).toBeUndefined();
+  });
+});
+
+describe('findings that do not fit the step', () => {
+  it('are not made of a played signal: it may stand where it is wanted, and its lines are the signal', () => {
+    const tone = (change: Partial<CheckedClip>): CheckedTake =>
+      take({
+        playKind: 'tone',
+        role: 'other',
+        step: { ...STEP, gain: null, play: { kind: 'tone', text: null }, lengthS: null },
+        clip: clip({ peakDbfs: -0.9, truePeakDbtp: -0.9, speech: [], ...change }),
+      });
+    expect(checkTake(tone({})).findings.map((f) => f.check)).not.toContain('level');
+    const lines = {
+      hum: { mainsHz: 50, totalDbfs: -30 },
+      interference: { totalDbfs: -20, isRadio: false, isBus: true },
+    };
+    const found = checkTake(tone(lines)).findings.map((f) => f.check);
+    expect(found).not.toContain('interference');
+    expect(found).not.toContain('hum');
+    expect(checkTake(tone({ clippedRuns: 2 })).findings.map((f) => f.check)).toContain('clipped');
+    // Speech at that level leaves no room for the next loud word.
+    const speech = take({ step: { ...STEP, gain: null }, clip: clip({ peakDbfs: -0.9, truePeakDbtp: -0.9 }) });
+    expect(find(speech, 'level')?.what).toContain('no room');
+  });
+
+  it('are silent about lines far below the noise beside them', () => {
+    const found = (totalDbfs: number) =>
+      clip({ pauseDbfsA: -75, interference: { totalDbfs, isRadio: true, isBus: false } });
+    expect(find(take({ clip: found(-96) }), 'interference')).toBeUndefined();
+    expect(find(take({ clip: found(-94) }), 'interference')).toBeDefined();
+    expect(doLinesMatter(-166.8, -75)).toBe(false);
+    expect(doLinesMatter(-80, null)).toBe(false);
+  });
+
+  it('are not made of a rate that only one odd take has', () => {
+    const at = (sampleRateHz: number) => ({ clip: { sampleRateHz } });
+    expect(usualRate([at(96_000), at(48_000), at(48_000)])).toBe(48_000);
+    expect(usualRate([at(96_000), at(48_000)])).toBeNull();
+    expect(usualRate([at(44_100)])).toBe(44_100);
+    expect(usualRate([])).toBeNull();
   });
 });
 

@@ -64,15 +64,22 @@ const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, m
      JOIN protocol p ON p.id = v.protocol_id
      WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL`;
 
-/** The figures that count: of each specimen and quantity, those of its latest run. */
+/**
+ * The figures that may count, newest first: of each specimen, quantity, protocol version and band the newest that was
+ * measured, and the newest reason why not. Runs that open or close a session are the rig's.
+ */
 export async function currentFacts(
   db: Queryable,
   algorithmVersion: number,
   specimenId: string | null = null,
 ): Promise<FactRow[]> {
   return db.query(
-    `SELECT DISTINCT ON (r.specimen_id, me.quantity) ${FACTS} AND ($2::bigint IS NULL OR r.specimen_id = $2)
-     ORDER BY r.specimen_id, me.quantity, se.held_on DESC, (r.purpose = 'closing'), r.id DESC`,
+    `SELECT * FROM (
+       SELECT DISTINCT ON (r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL)
+              r.id AS run_id, ${FACTS} AND r.purpose = 'unit' AND ($2::bigint IS NULL OR r.specimen_id = $2)
+       ORDER BY r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL, se.held_on DESC,
+                r.id DESC) AS fact
+     ORDER BY specimen_id, quantity, day DESC, run_id DESC`,
     [algorithmVersion, specimenId],
   );
 }

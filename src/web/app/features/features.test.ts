@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { rankUnits } from '#core/rules/rank';
 import type { Rubric } from '#core/rules/rubric';
 import type { UnitFacts } from '#core/rules/criterion-points';
-import type { SpecimenRow, Take } from '#contracts/specimen';
+import type { UnitMeasurement } from '#contracts/measurement';
+import type { Run, SpecimenRow, Take } from '#contracts/specimen';
+import { countingRun, priceGap } from './unit/counting-run';
 import { nextStep, stalePrices } from './bench/next-step';
 import { filterRows } from './gear/gear';
 import {
@@ -53,6 +55,8 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   place: 1,
   stratum: 1,
   composite: 3,
+  hasRules: true,
+  heardAnswers: 0,
   ...change,
 });
 
@@ -69,13 +73,82 @@ describe('bench', () => {
       text: 'Points missing: sound, build',
       fragment: 'points',
     });
-    expect(nextStep(row())).toMatchObject({ kind: 'done' });
+    expect(nextStep(row())).toMatchObject({ kind: 'done', text: 'All done' });
+    // Nothing is scored where there are no rules, and nothing done where the unit is not ranked.
+    expect(nextStep(row({ hasRules: false, place: null })).text).toMatch(/no rules yet/);
+    expect(nextStep(row({ place: null }))).toMatchObject({ kind: 'attention', text: 'Scored, not ranked' });
   });
 
   it('asks for a new price after 90 days, of units on the desk only', () => {
     const rows = [row({ id: '1' }), row({ id: '2', onDesk: false }), row({ id: '3', price: null })];
     expect(stalePrices(rows, '2026-07-30').map((r) => r.id)).toEqual([]);
     expect(stalePrices(rows, '2026-07-31').map((r) => r.id)).toEqual(['1']);
+  });
+});
+
+describe('what counts of a unit', () => {
+  const figure = (quantity: 'noiseReSpeechA' | 'rearRejection', value: number | null): UnitMeasurement => ({
+    quantity,
+    value,
+    uncertainty: 0.2,
+    bound: 'exact',
+    condition: '',
+    notMeasured: value === null ? 'no such take' : null,
+    settings: {},
+    spread: null,
+    anotherReading: null,
+  });
+  const run = (date: string, purpose: Run['purpose'], measurements: UnitMeasurement[]): Run => ({
+    id: date,
+    date,
+    protocol: 'desk-voice',
+    protocolVersion: 3,
+    source: 'own',
+    purpose,
+    rig: null,
+    takes: [],
+    undecided: [],
+    tables: [],
+    corrections: [],
+    measurements,
+    curves: { response: null, polar: null, distance: null, room: null },
+  });
+
+  it('is the newest of every figure, with the day of those that the newest run does not have', () => {
+    const runs = [
+      run('2026-05-01', 'unit', [figure('noiseReSpeechA', -62), figure('rearRejection', null)]),
+      run('2026-04-01', 'unit', [figure('noiseReSpeechA', -60), figure('rearRejection', 12)]),
+    ];
+    const counting = countingRun(runs);
+    expect(counting?.run.measurements.map((m) => m.value)).toEqual([-62, 12]);
+    expect([...(counting?.older ?? [])]).toEqual([['rearRejection', '2026-04-01']]);
+    expect(counting?.isControlOnly).toBe(false);
+  });
+
+  it('is never a run that closes a session, unless there is no other; then that is said', () => {
+    const control = run('2026-06-01', 'closing', [figure('noiseReSpeechA', -50)]);
+    const own = run('2026-04-01', 'unit', [figure('noiseReSpeechA', -60)]);
+    expect(countingRun([control, own])?.run.measurements[0].value).toBe(-60);
+    expect(countingRun([control])).toMatchObject({ isControlOnly: true, run: { date: '2026-06-01' } });
+    expect(countingRun([])).toBeNull();
+  });
+
+  it('knows a price in a currency that the rules do not count', () => {
+    const price = { amount: 75, currency: 'GBP', kind: 'street', date: '2026-05-01' } as const;
+    const rules: Rubric = {
+      id: 't',
+      version: 1,
+      name: 'T',
+      category: 'microphone',
+      stratumProbability: 0.9,
+      weights: {},
+      criteria: [
+        { id: 'v', name: 'Value', meaning: '', kind: 'price', currency: 'EUR', basis: ['street'], curve: [[0, 5]], limit: null }, // prettier-ignore
+      ],
+    };
+    expect(priceGap([], rules)).toBe('no price');
+    expect(priceGap([price], rules)).toBe('none in EUR');
+    expect(priceGap([price], null)).toBe('');
   });
 });
 
@@ -365,7 +438,7 @@ describe('notes on a take', () => {
     noise: {
       speech: [{ startS: 0, endS: 1 }],
       silence: [],
-      silenceRmsDbfs: { z: null, a: null },
+      silenceRmsDbfs: { z: -65, a: -70 },
       reSpeechDb: { z: null, a: null },
       thirdOctave: [],
     },
@@ -500,8 +573,8 @@ describe('measured part of a unit', () => {
     expect(groups.map((g) => g.title)).toEqual(['How loud it must be driven', 'How noisy it is']);
     const [sensitivity] = groups[0].rows;
     expect(sensitivity.others).toEqual([12]);
-    expect(sensitivity.claim).toMatchObject({ text: '−34 dBV/Pa', isComparable: true });
-    expect(sensitivity.claim?.remark).toBe('measured +0.05 mV/Pa');
+    expect(sensitivity.claim).toMatchObject({ text: 'claimed −34 dBV/Pa', isComparable: true });
+    expect(sensitivity.claim?.remark).toBe('measured 20.00 mV/Pa; difference +0.05 mV/Pa');
     expect(groups[1].rows.map((r) => [r.id, r.claim?.remark ?? null])).toEqual([
       ['hum', null],
       ['selfNoise', 'claimed unweighted or without a weighting, measured A-weighted'],

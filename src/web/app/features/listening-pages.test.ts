@@ -110,6 +110,7 @@ describe('charts of a comparison', () => {
         { hz: 1000, db: 1, trusted: true },
       ],
       lowCut: { kind: 'none' },
+      remark: '',
     };
     const { series } = differenceModel(table(lanes), 0, new Map([['2', found]]), name);
     expect(series[0].name).toBe('Lane 1 (zero line)');

@@ -31,6 +31,16 @@ export function nextStep(row: SpecimenRow): NextStep {
       kind: 'work',
     };
   }
+  if (!row.hasRules) {
+    return {
+      text: 'Measured; there are no rules yet to score this kind by',
+      action: 'Look at its takes',
+      fragment: 'takes',
+      kind: 'done',
+    };
+  }
+  if (row.place === null)
+    return { text: 'Scored, not ranked', action: 'See why', fragment: 'place', kind: 'attention' };
   return { text: 'All done', action: 'Look at its place', fragment: 'place', kind: 'done' };
 }
 

@@ -17,7 +17,7 @@ import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Slider } from 'primeng/slider';
-import { catchError, combineLatest, concatMap, debounceTime, from, of, switchMap } from 'rxjs';
+import { catchError, combineLatest, concatMap, debounceTime, finalize, from, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { lowCutWords } from '#core/measure/low-cut';
 import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
@@ -92,6 +92,15 @@ export class Compare {
   });
   protected readonly table = signal<CompareTable | null>(null);
   protected readonly differences = signal<ReadonlyMap<string, LaneDifference>>(new Map());
+  /** Differences that are still being measured. */
+  protected readonly differencesLeft = signal(0);
+  /** Lanes that are no pair with the zero line, or a doubtful one, and why. */
+  protected readonly doubts = computed(() =>
+    (this.table()?.lanes ?? []).flatMap((lane, i) => {
+      const remark = this.differences().get(lane.takeId)?.remark ?? '';
+      return remark === '' ? [] : [`${this.laneName()(i)}: ${remark}`];
+    }),
+  );
   private readonly buffers = signal<ReadonlyMap<string, AudioBuffer>>(new Map());
 
   protected readonly active = signal(0);
@@ -232,9 +241,13 @@ export class Compare {
       .pipe(
         switchMap(({ zero, others }) => {
           this.differences.set(new Map());
+          this.differencesLeft.set(others.length);
           return from(others).pipe(
             concatMap((other) =>
-              this.data.difference(zero, other).pipe(catchError((e: unknown) => this.failed(e, null))),
+              this.data.difference(zero, other).pipe(
+                catchError((e: unknown) => this.failed(e, null)),
+                finalize(() => this.differencesLeft.update((n) => Math.max(0, n - 1))),
+              ),
             ),
           );
         }),

@@ -70,7 +70,7 @@ export function measuredGroups(
 
 function claimText(claim: Claim, measurement: MeasurementJson): ClaimText {
   const condition = claim.condition ? ` (${claim.condition})` : '';
-  const text = `${formatNumber(claim.value, Number.isInteger(claim.value) ? 0 : 1)} ${claim.unit}${condition}`;
+  const text = `claimed ${formatNumber(claim.value, Number.isInteger(claim.value) ? 0 : 1)} ${claim.unit}${condition}`;
   const comparison = compareClaim(claim, measurement.value);
   if (!comparison.comparable) return { text, remark: comparison.reason, isComparable: false };
   if (comparison.differenceInUnit === null) return { text, remark: 'not measured', isComparable: true };
@@ -82,7 +82,7 @@ function claimText(claim: Claim, measurement: MeasurementJson): ClaimText {
   const isNone = Number(difference.replace('−', '-')) === 0;
   return {
     text,
-    remark: isNone ? 'measured the same' : `measured ${difference.startsWith('−') ? '' : '+'}${difference} ${unit}`,
+    remark: `measured ${formatNumber(measurement.value ?? 0, decimals)} ${unit}; ${isNone ? 'no difference' : `difference ${difference.startsWith('−') ? '' : '+'}${difference} ${unit}`}`,
     isComparable: true,
   };
 }

@@ -25,6 +25,8 @@ export class MeasuredPart {
   /** Of the run that counts. */
   readonly run = input.required<Run>();
   readonly name = input.required<string>();
+  /** Days of figures that the newest run does not have. */
+  readonly older = input<ReadonlyMap<string, string>>(new Map());
   readonly inputs = input<RankingInputs | null>(null);
 
   protected readonly groups = computed(() =>

@@ -1,5 +1,6 @@
 import type { ClipSummary } from '#contracts/clip-summary';
 import type { Take } from '#contracts/specimen';
+import { doLinesMatter } from '#core/rules/lines-that-matter';
 import { formatNumber } from '../../ui/format';
 
 /** Something about a take that a reviewer should know before using it. */
@@ -51,13 +52,15 @@ export function takeNotes(take: Take, role: string = take.step): TakeNote[] {
       notes.push({ text: 'Very quiet: peaks of −12 to −9 dBFS are a good recording level.', isProblem: true });
     }
   }
-  return [...notes, ...disturbances(summary)];
+  // Of what is played, its lines are the signal.
+  const showsLines = role === 'silence' || SPOKEN.includes(role);
+  return [...notes, ...disturbances(summary, showsLines)];
 }
 
 /** Roles of steps at which somebody speaks. */
 const SPOKEN = ['speech', 'rear', 'distance', 'close', 'plosive'];
 
-function disturbances({ hum, interference, dropOuts }: ClipSummary): TakeNote[] {
+function disturbances({ hum, interference, dropOuts, noise }: ClipSummary, showsLines: boolean): TakeNote[] {
   const notes: TakeNote[] = [];
   const level = (dbfs: number | null): string => `${formatNumber(dbfs ?? 0, 1)} dBFS`;
   if (dropOuts.count > 0) {
@@ -67,18 +70,20 @@ function disturbances({ hum, interference, dropOuts }: ClipSummary): TakeNote[] 
       isProblem: true,
     });
   }
-  if (hum?.mainsHz)
+  if (!showsLines) return notes;
+  const matters = (dbfs: number | null): boolean => doLinesMatter(dbfs, noise.silenceRmsDbfs.a);
+  if (hum?.mainsHz && matters(hum.totalDbfs))
     notes.push({
       text: `Hum of ${hum.mainsHz} Hz mains at ${level(hum.totalDbfs)}: look for a ground loop or a supply nearby.`,
       isProblem: false,
     });
-  if (interference?.busWhine) {
+  if (interference?.busWhine && matters(interference.busWhine.totalDbfs)) {
     notes.push({
       text: `Bus whine at multiples of 1 kHz, ${level(interference.busWhine.totalDbfs)}: try another port or hub.`,
       isProblem: false,
     });
   }
-  if (interference?.radioBursts) {
+  if (interference?.radioBursts && matters(interference.radioBursts.totalDbfs)) {
     notes.push({
       text: `Radio bursts of a phone (217 Hz), ${level(interference.radioBursts.totalDbfs)}: move it away.`,
       isProblem: true,

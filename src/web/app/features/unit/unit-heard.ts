@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { switchMap } from 'rxjs';
 import { quantile } from '#core/stats/quantile';
 import { scaleRequestSchema } from '#contracts/scale';
 import type { SpecimenSheet } from '#contracts/specimen';
@@ -58,9 +59,13 @@ import { WorthWhisker } from '../../ui/worth-whisker';
 })
 export class UnitHeard {
   readonly sheet = input.required<SpecimenSheet>();
-  private readonly loaded = toSignal(inject(ListeningData).scale(scaleRequestSchema.parse({ withEffects: false })), {
-    initialValue: LOADING,
-  });
+  private readonly data = inject(ListeningData);
+  private readonly loaded = toSignal(
+    toObservable(computed(() => this.sheet().row.category)).pipe(
+      switchMap((category) => this.data.scale(scaleRequestSchema.parse({ category, withEffects: false }))),
+    ),
+    { initialValue: LOADING },
+  );
   protected readonly units = computed(() => this.loaded().value?.items.length ?? 0);
   protected readonly item = computed(
     () => this.loaded().value?.items.find((i) => i.id === this.sheet().row.id) ?? null,

@@ -5,7 +5,7 @@ import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
-import { EMPTY, catchError, switchMap } from 'rxjs';
+import { EMPTY, catchError, of, switchMap } from 'rxjs';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { isGivenByHand, PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
 import { quantity } from '#core/measure/registry';
@@ -24,6 +24,7 @@ import { CATEGORY_NAMES, formatNumber, formatPrice, today } from '../../ui/forma
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, scaleAround } from '../../ui/whisker';
 import { nameOf, standingSentences } from '../ranking/standing';
+import { countingRun, priceGap } from './counting-run';
 import { MeasuredPart } from './measured-part';
 import { RunTable } from './run-table';
 import { takeNotes, takeSetup } from './take-notes';
@@ -83,10 +84,20 @@ export class Unit {
     return row ? unitName(row) : '';
   });
 
-  protected readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
-  protected readonly rubric = computed(() =>
-    this.sheet()?.row.category === 'microphone' ? (this.inputs().value?.rubric ?? null) : null,
+  /** Kind of gear to rank it among; null where there are no rules for it. */
+  private readonly rankedAs = computed(() => {
+    const row = this.sheet()?.row;
+    return row?.hasRules ? row.category : null;
+  });
+  protected readonly inputs = toSignal(
+    toObservable(this.rankedAs).pipe(
+      switchMap((category) => (category === null ? of(LOADING) : this.data.rankingInputs(category))),
+    ),
+    { initialValue: LOADING },
   );
+  protected readonly rubric = computed(() => this.inputs().value?.rubric ?? null);
+  /** What counts: of every figure the newest, of the unit's own runs. */
+  protected readonly counting = computed(() => countingRun(this.sheet()?.runs ?? []));
   private readonly ranked = toSignal(
     toObservable(this.inputs).pipe(
       switchMap(({ value }) =>
@@ -140,21 +151,25 @@ export class Unit {
     const sheet = this.sheet();
     if (!sheet) return [];
     const takes = sheet.runs.flatMap((r) => r.takes);
-    const figures = sheet.runs[0]?.measurements ?? [];
+    const figures = this.counting()?.run.measurements ?? [];
     const missingFigures = figures.filter((m) => m.value === null).length;
     const failed = takes.filter((t) => t.analysis.status === 'failed').length;
     const missingPoints = sheet.row.missingPoints.length;
     return [
       { id: 'intake', label: 'Intake', missing: '' },
-      { id: 'prices', label: 'Prices', missing: sheet.prices.length === 0 ? 'no price' : '' },
+      { id: 'prices', label: 'Prices', missing: priceGap(sheet.prices, this.rubric()) },
       { id: 'takes', label: 'Takes', missing: takes.length === 0 ? 'no takes' : failed > 0 ? `${failed} failed` : '' },
       {
         id: 'measured',
         label: 'Measured',
-        missing: figures.length === 0 ? 'not yet' : missingFigures > 0 ? `${missingFigures} missing` : '',
+        missing: figures.length === 0 ? 'no figures' : missingFigures > 0 ? `${missingFigures} missing` : '',
       },
-      { id: 'heard', label: 'Heard', missing: '' },
-      { id: 'points', label: 'Points', missing: missingPoints > 0 ? `${missingPoints} missing` : '' },
+      { id: 'heard', label: 'Heard', missing: sheet.row.heardAnswers === 0 ? 'by nobody yet' : '' },
+      {
+        id: 'points',
+        label: 'Points',
+        missing: !sheet.row.hasRules ? 'no rules yet' : missingPoints > 0 ? `${missingPoints} missing` : '',
+      },
       { id: 'place', label: 'Place', missing: sheet.row.place === null ? 'not ranked' : '' },
     ];
   });
@@ -173,7 +188,7 @@ export class Unit {
   protected readonly number = formatNumber;
   protected readonly isGivenByHand = isGivenByHand;
   protected readonly kindName = ({ kind }: Criterion): string =>
-    ({ 'by-hand': 'by hand', heard: 'heard, else by hand', measured: 'by rule', price: 'by rule' })[kind];
+    ({ 'by-hand': 'by hand', heard: 'heard and by hand', measured: 'by rule', price: 'by rule' })[kind];
   protected readonly price = formatPrice;
   protected readonly notes = takeNotes;
   protected readonly setup = takeSetup;
@@ -206,6 +221,11 @@ export class Unit {
       scrolledFor = this.id();
       setTimeout(() => this.jump(fragment));
     });
+  }
+
+  /** Whether all its takes are halves of pairs. */
+  protected isPaired(run: Run): boolean {
+    return run.takes.length > 0 && run.takes.every((t) => t.analysis.status === 'done');
   }
 
   protected neighbourName(id: string): string {
