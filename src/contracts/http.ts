@@ -9,7 +9,15 @@ import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankRowSchema } from './ranking';
 import { importResultSchema, newRunSchema } from './run-document';
 import { sessionSchema } from './session';
-import { custodySchema, newPointsSchema, newPriceSchema, specimenRowSchema, specimenSheetSchema } from './specimen';
+import { correctionSchema, newCorrectionSchema } from './correction';
+import {
+  newUnitSchema,
+  custodySchema,
+  newPointsSchema,
+  newPriceSchema,
+  specimenRowSchema,
+  specimenSheetSchema,
+} from './specimen';
 import { statusSchema } from './status';
 import { segmentChoiceSchema, spectrogramSchema, takePageSchema } from './take-page';
 import { benchPartsSchema } from './bench';
@@ -102,6 +110,7 @@ export interface Endpoint<Params extends z.ZodType, Body extends z.ZodType, Answ
 const none = z.object({});
 const nothing = z.undefined();
 const done = z.object({ ok: z.literal(true) });
+const addedSchema = z.object({ id: z.string() });
 const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });
 const bySha = z.object({ sha256: sha256Schema });
@@ -160,6 +169,16 @@ export const ENDPOINTS = {
     done,
   ),
   notePrice: post('/api/specimens/:id/prices', 'Note a price', byId, newPriceSchema, done),
+  addUnit: post('/api/specimens', 'Note a unit that has not been tested yet', none, newUnitSchema, addedSchema),
+  corrections: get('/api/corrections', 'What was corrected, newest first', none, z.array(correctionSchema)),
+  correctionsOfUnit: get(
+    '/api/specimens/:id/corrections',
+    'What was corrected of a unit, newest first',
+    byId,
+    z.array(correctionSchema),
+  ),
+  correct: post('/api/corrections', 'Correct something that was brought in', none, newCorrectionSchema, addedSchema),
+  undoCorrection: post('/api/corrections/:id/undo', 'Put back what stood before a correction', byId, nothing, done),
   setCustody: post('/api/specimens/:id/custody', 'Put a unit on the desk or away', byId, custodySchema, done),
   noteEvent: post(
     '/api/specimens/:id/events',

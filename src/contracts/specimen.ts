@@ -4,7 +4,7 @@ import { clipSummarySchema } from './clip-summary';
 import { categorySchema, daySchema } from './common';
 import { curvesSchema } from './curves';
 import { boundSchema, measurementSchema, unitMeasurementSchema } from './measurement';
-import { claimSchema, pointsInputSchema, priceSchema } from './run-document';
+import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
 import { tableReadingSchema } from './table-reading';
 
@@ -105,7 +105,7 @@ export type GivenPoints = z.infer<typeof givenPointsSchema>;
 /** Everything on a unit's page. */
 export const specimenSheetSchema = z.object({
   row: specimenRowSchema,
-  prices: z.array(priceSchema),
+  prices: z.array(priceSchema.extend({ id: z.string() })),
   /** Of the data sheet; of each quantity the newest. */
   claims: z.array(claimSchema),
   /** Repairs, firmware, days to be back; newest first. */
@@ -122,5 +122,8 @@ export type SpecimenSheet = z.infer<typeof specimenSheetSchema>;
 export const newPointsSchema = pointsInputSchema;
 /** Body of a request that notes a price. */
 export const newPriceSchema = priceSchema;
+/** Body of a request that notes a unit before it is tested. */
+export const newUnitSchema = runDocumentSchema.shape.specimen;
+export type NewUnit = z.infer<typeof newUnitSchema>;
 /** Body of a request that moves a unit on or off the desk. */
 export const custodySchema = z.strictObject({ onDesk: z.boolean() });

@@ -112,6 +112,11 @@ const CATALOGUE = {
     safe: 'Nothing was changed; all takes are kept.',
     next: 'Do what the message says, then try again.',
   },
+  'correction-refused': {
+    status: 409,
+    safe: 'Nothing was changed.',
+    next: 'Do what the message says, then try again.',
+  },
   'takes-undecided': {
     status: 409,
     safe: 'Nothing was changed; all takes are kept.',

@@ -9,6 +9,7 @@ import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolde
 import { AnalysisQueue } from './services/analysis-queue';
 import { Catalogue } from './services/catalogue';
 import { Compare } from './services/compare';
+import { Corrections } from './services/corrections';
 import { HeardScale } from './services/heard-scale';
 import { ListeningTests } from './services/listening-tests';
 import { Sittings } from './services/sittings';
@@ -48,6 +49,7 @@ export interface Application {
   readonly runImport: RunImport;
   readonly catalogue: Catalogue;
   readonly scoring: Scoring;
+  readonly corrections: Corrections;
   readonly clips: ClipReader;
   readonly protocols: ProtocolBook;
   readonly rigs: Rigs;
@@ -143,6 +145,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     catalogue,
     runImport,
     scoring: new Scoring(database, catalogue, hub, now),
+    corrections: new Corrections(database, queue, hub, now),
     clips: new ClipReader(database),
     protocols: new ProtocolBook(database),
     rigs,

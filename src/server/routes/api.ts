@@ -33,6 +33,14 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
     await scoring.notePrice(params.id, body);
     return ok;
   });
+  handle(site, ENDPOINTS.addUnit, ({ body }) => scoring.addUnit(body));
+  handle(site, ENDPOINTS.corrections, () => application.corrections.list(null));
+  handle(site, ENDPOINTS.correctionsOfUnit, ({ params }) => application.corrections.list(params.id));
+  handle(site, ENDPOINTS.correct, ({ body }) => application.corrections.correct(body));
+  handle(site, ENDPOINTS.undoCorrection, async ({ params }) => {
+    await application.corrections.undo(params.id);
+    return ok;
+  });
   handle(site, ENDPOINTS.setCustody, async ({ params, body }) => {
     await scoring.setCustody(params.id, body.onDesk);
     return ok;

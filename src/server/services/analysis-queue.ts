@@ -32,7 +32,7 @@ import {
   type ClipAnalysisRow,
 } from '../db/queries/analysis';
 import { claimsOfSpecimen } from '../db/queries/claim';
-import { storeCurve } from '../db/queries/curve';
+import { dropCurve, storeCurve } from '../db/queries/curve';
 import { storeMeasurements } from '../db/queries/measurement';
 import { addSegmentChoice, latestChoice } from '../db/queries/segment-choice';
 import { Failure } from '../failures';
@@ -217,6 +217,7 @@ export class AnalysisQueue {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);
       for (const [kind, curve] of Object.entries(curves)) {
         if (curve) await storeCurve(tx, runId, kind, ALGORITHM_VERSION, curve);
+        else await dropCurve(tx, runId, kind, ALGORITHM_VERSION);
       }
     });
     this.setAside.clear('run', runName(runId));

@@ -113,7 +113,7 @@ export class Catalogue {
     return {
       row,
       runs,
-      prices: (await listPrices(this.database, id)).map(plainPrice),
+      prices: (await listPrices(this.database, id)).map((p) => ({ id: p.id, ...plainPrice(p) })),
       claims: await claimsOfSpecimen(this.database, id),
       words: (await wordCounts(this.database, { specimenId: id })).map((w) => ({
         word: w.word,

@@ -102,6 +102,15 @@ export class RunImport {
     const key = importKey(document, clips);
     const { result, ordered } = await this.database.transaction(async (tx) => {
       const before = await findRunByKey(tx, key);
+      if (before?.left_out)
+        throw refused([
+          {
+            file: RUN_FILE,
+            field: null,
+            message:
+              'this run is in the archive, and was left out; take it back on the page of its unit, under “Corrections”',
+          },
+        ]);
       const specimenId = before?.specimen_id ?? (await ensureSpecimen(tx, document.specimen));
       const { runId, ordered } = before
         ? { runId: before.id, ordered: [] }

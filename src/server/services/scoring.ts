@@ -1,10 +1,11 @@
 import { isGivenByHand } from '#core/rules/rubric';
 import type { PointsInput, PriceInput } from '#contracts/run-document';
+import type { NewUnit } from '#contracts/specimen';
 import type { Database } from '../db/database';
 import { givePoints } from '../db/queries/points';
 import { notePrice } from '../db/queries/price';
 import { currentRubric } from '../db/queries/rubric';
-import { noteCustody, specimenExists } from '../db/queries/specimen';
+import { ensureSpecimen, noteCustody, specimenExists } from '../db/queries/specimen';
 import { Failure } from '../failures';
 import type { Catalogue } from './catalogue';
 import type { EventHub } from './event-hub';
@@ -33,6 +34,13 @@ export class Scoring {
       points,
     );
     this.hub.specimenChanged(specimenId);
+  }
+
+  /** Notes a unit before anything is recorded of it: a control unit is chosen before it is tested. */
+  async addUnit(unit: NewUnit): Promise<{ id: string }> {
+    const id = await this.database.transaction((tx) => ensureSpecimen(tx, unit));
+    this.hub.specimenChanged(id);
+    return { id };
   }
 
   /** @throws Failure `not-found` */

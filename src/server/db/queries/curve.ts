@@ -21,6 +21,14 @@ export async function storeCurve(
   );
 }
 
+/** A curve that the run does not give any more stays, with the moment it ceased to count. */
+export async function dropCurve(db: Queryable, runId: string, kind: string, algorithmVersion: number): Promise<void> {
+  await db.query(
+    'UPDATE curve SET superseded_at = now() WHERE run_id = $1 AND kind = $2 AND algorithm_version = $3 AND superseded_at IS NULL',
+    [runId, kind, algorithmVersion],
+  );
+}
+
 /** Curves of a run by kind. */
 export async function curvesOfRun(
   db: Queryable,

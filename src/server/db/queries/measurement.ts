@@ -11,6 +11,13 @@ export async function storeMeasurements(
   algorithmVersion: number,
   measurements: readonly Measurement[],
 ): Promise<void> {
+  // A take that was left out takes with it the figures that only it gave.
+  await db.query(
+    `UPDATE measurement SET superseded_at = now()
+     WHERE run_id = $1 AND algorithm_version = $2 AND superseded_at IS NULL
+       AND NOT (quantity = ANY(SELECT jsonb_array_elements_text($3::jsonb)))`,
+    [runId, algorithmVersion, JSON.stringify(measurements.map((m) => m.quantity))],
+  );
   for (const m of measurements) {
     const document = JSON.stringify(m);
     await db.query(

@@ -15,9 +15,9 @@ export async function notePrice(db: Queryable, specimenId: string, price: PriceI
 export async function listPrices(
   db: Queryable,
   specimenId: string | null = null,
-): Promise<(DatedPrice & { specimen_id: string })[]> {
+): Promise<(DatedPrice & { id: string; specimen_id: string })[]> {
   return db.query(
-    `SELECT specimen_id, amount, currency, kind, effective_on AS date FROM price
+    `SELECT id, specimen_id, amount, currency, kind, effective_on AS date FROM price
      WHERE $1::bigint IS NULL OR specimen_id = $1
      ORDER BY effective_on DESC, id DESC`,
     [specimenId],

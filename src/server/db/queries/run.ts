@@ -12,9 +12,9 @@ export async function ensureSession(db: Queryable, day: string): Promise<string>
 export async function findRunByKey(
   db: Queryable,
   importKey: string,
-): Promise<{ id: string; specimen_id: string } | null> {
-  const [row] = await db.query<{ id: string; specimen_id: string }>(
-    'SELECT id, specimen_id FROM run WHERE import_key = $1',
+): Promise<{ id: string; specimen_id: string; left_out: boolean } | null> {
+  const [row] = await db.query<{ id: string; specimen_id: string; left_out: boolean }>(
+    'SELECT id, specimen_id, left_out FROM every_run WHERE import_key = $1',
     [importKey],
   );
   return row ?? null;
@@ -225,7 +225,7 @@ export async function listSessions(
     `SELECT se.id, se.held_on AS date, sum(n.takes)::int AS takes, min(m.category) AS category,
             json_agg(json_build_object('id', s.id::text, 'name', m.maker || ' ' || m.name || ' · ' || s.label) ORDER BY n.run_id) AS units
      FROM (SELECT r.id AS run_id, r.session_id, r.specimen_id, count(t.id) AS takes
-           FROM run r LEFT JOIN take t ON t.run_id = r.id GROUP BY r.id) n
+           FROM run r LEFT JOIN take t ON t.run_id = r.id GROUP BY r.id, r.session_id, r.specimen_id) n
      JOIN session se ON se.id = n.session_id
      JOIN specimen s ON s.id = n.specimen_id
      JOIN model m ON m.id = s.model_id

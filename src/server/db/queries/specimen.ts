@@ -2,18 +2,27 @@ import type { Category } from '#contracts/common';
 import type { RunDocument } from '#contracts/run-document';
 import type { Queryable } from '../database';
 
-/** Finds or creates the model and the specimen of a run. */
-export async function ensureSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string> {
-  const { maker, model, category, label } = specimen;
+/** Finds or creates a model. */
+export async function ensureModel(
+  db: Queryable,
+  { maker, model, category }: Pick<RunDocument['specimen'], 'maker' | 'model' | 'category'>,
+): Promise<string> {
   await db.query('INSERT INTO model (maker, name, category) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
     maker,
     model,
     category,
   ]);
-  const [{ id: modelId }] = await db.query<{ id: string }>(
+  const [{ id }] = await db.query<{ id: string }>(
     'SELECT id FROM model WHERE maker = $1 AND name = $2 AND category = $3',
     [maker, model, category],
   );
+  return id;
+}
+
+/** Finds or creates the model and the specimen of a run. */
+export async function ensureSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string> {
+  const modelId = await ensureModel(db, specimen);
+  const { label } = specimen;
   const [created] = await db.query<{ id: string }>(
     'INSERT INTO specimen (model_id, label) VALUES ($1, $2) ON CONFLICT DO NOTHING RETURNING id',
     [modelId, label],

@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { PRICE_KINDS } from '#core/rules/rubric';
+import { currencySchema, daySchema, idSchema, nameSchema } from './common';
+import { rigDocumentSchema } from './rig';
+import { runTakeSchema } from './run-document';
+
+/** What can be corrected; the same shape says what stood before, so that undoing is correcting back. */
+export const changeSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('unit-name'),
+    unit: idSchema,
+    maker: nameSchema,
+    model: nameSchema,
+    label: nameSchema,
+  }),
+  z.strictObject({
+    kind: z.literal('take'),
+    take: idSchema,
+    gainDb: z.number().min(-40).max(120),
+    distanceM: z.number().positive().max(100).nullable(),
+    angleDeg: z.number().min(-360).max(360).nullable(),
+    settings: runTakeSchema.shape.settings.unwrap(),
+    note: z.string().max(2000),
+  }),
+  z.strictObject({ kind: z.literal('take-left-out'), take: idSchema, isOut: z.boolean() }),
+  z.strictObject({ kind: z.literal('run-left-out'), run: idSchema, isOut: z.boolean() }),
+  z.strictObject({ kind: z.literal('run-moved'), run: idSchema, unit: idSchema }),
+  z.strictObject({
+    kind: z.literal('price'),
+    price: idSchema,
+    amount: z.number().positive().max(1_000_000_000),
+    currency: currencySchema,
+    priceKind: z.enum(PRICE_KINDS),
+    date: daySchema,
+  }),
+  z.strictObject({ kind: z.literal('price-left-out'), price: idSchema, isOut: z.boolean() }),
+  z.strictObject({ kind: z.literal('rig'), rig: idSchema, document: rigDocumentSchema }),
+  z.strictObject({ kind: z.literal('session-left-out'), session: idSchema, isOut: z.boolean() }),
+  z.strictObject({ kind: z.literal('test-left-out'), test: idSchema, isOut: z.boolean() }),
+]);
+export type Change = z.infer<typeof changeSchema>;
+
+/** Body of a request that corrects something. */
+export const newCorrectionSchema = z.strictObject({
+  change: changeSchema,
+  reason: z.string().trim().max(500).default(''),
+});
+export type NewCorrection = z.infer<typeof newCorrectionSchema>;
+
+/** A correction as it was made. */
+export const correctionSchema = z.object({
+  id: z.string(),
+  kind: z.string(),
+  text: z.string(),
+  reason: z.string(),
+  madeAt: z.string(),
+  undoneAt: z.string().nullable(),
+  specimens: z.array(z.string()),
+});
+export type Correction = z.infer<typeof correctionSchema>;
