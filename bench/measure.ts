@@ -331,7 +331,7 @@ async function booth(): Promise<void> {
       day: '2026-01-01',
       category: 'microphone',
       protocol: 'desk-voice',
-      protocolVersion: 3,
+      protocolVersion: 1,
       units: [{ maker: 'Oarlock', model: 'Purser', label: 'A', source: 'own' }],
       withControl: false,
     }),

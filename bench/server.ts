@@ -66,13 +66,13 @@ async function waiting(): Promise<void> {
   const csv = `winner,loser,count\n${Array.from({ length: 160_000 }, (_, i) => `unit ${i % 9},unit ${i % 7},1`).join('\n')}`;
   const takes = Array.from({ length: 60_000 }, (_, i) => ({ step: 'none', file: `take ${i}.wav`, gainDb: 'much' }));
   const longRuns = {
-    document: { format: 'sediment-run/1', protocol: 'desk-voice', protocolVersion: 3, takes },
+    document: { format: 'sediment-run/1', protocol: 'desk-voice', protocolVersion: 1, takes },
     clips: {},
   };
   const values = { document: { format: 'sediment-run/1', takes: takes.slice(0, 4_000) }, clips: {} };
   const asked: [string, () => Promise<Response>][] = [
     ['nothing else', () => fetch(`${address}/api/jobs`)],
-    ['a sweep at 192 kHz', () => fetch(`${address}/api/protocols/desk-voice/3/sweep.wav?rate=192000`)],
+    ['a sweep at 192 kHz', () => fetch(`${address}/api/protocols/desk-voice/1/sweep.wav?rate=192000`)],
     [`a CSV of ${(csv.length / 1e6).toFixed(1)} MB`, () => post('/api/scale/import', { csv: csv.slice(0, 2_900_000), attribute: 'preference', category: 'microphone' })], // prettier-ignore
     [`a run document of ${(JSON.stringify(longRuns).length / 1e6).toFixed(1)} MB`, () => post('/api/runs', longRuns)],
     ['a run document of 4,000 bad takes', () => post('/api/runs', values)],

@@ -315,7 +315,7 @@ describe('protocols', () => {
     const plan = await api<Plan>(at, '/api/plans', {
       ...planOf(1, 'Files'),
       protocol: 'desk-voice',
-      protocolVersion: 3,
+      protocolVersion: 1,
     });
     await api(at, `/api/plans/${plan.row.id}/status`, { status: 'running' });
     const steps = plan.protocol.steps.slice(0, 12);

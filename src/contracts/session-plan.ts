@@ -30,7 +30,7 @@ export const newPlanSchema = z.strictObject({
   rig: z.string().nullable().default(null).describe('Name of the rig'),
   units: z.array(plannedUnitSchema).min(1, 'needs at least one unit').max(40),
   randomised: z.boolean().default(false),
-  withControl: z.boolean().default(true).describe('Open and close with the control unit of the rig'),
+  withControl: z.boolean().default(false).describe('Open and close with the control unit of the rig'),
   /** Steps of the control takes; empty: all of the protocol. */
   controlSteps: z.array(z.string()).default([]),
   needs: z

@@ -96,7 +96,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       now,
     }));
   await migrate(database, migrationsFolder);
-  await seedRules(database, seedFolder);
+  await seedRules(database, seedFolder, options.demo ?? false);
   const store = await openClipStore(options.folder);
   const pool = openWorkerPool(options.workers ?? workerFolder);
   const hub = new EventHub();

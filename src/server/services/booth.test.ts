@@ -342,6 +342,26 @@ describe('sessions', () => {
     expect((await app.plans.view(plan.row.id)).cautionsSeen).toEqual(['phantom']);
   });
 
+  it('refuse a control unit that is not there, and take one that was noted before it was tested', async () => {
+    const app = await testApplication();
+    await expect(app.plans.add(planOf({ withControl: true }))).rejects.toMatchObject({
+      details: [{ field: 'withControl', message: expect.stringMatching(/no rig is noted/) as string }],
+    });
+    const control = await app.scoring.addUnit({
+      maker: OTHER.maker,
+      model: OTHER.model,
+      label: OTHER.label,
+      category: 'microphone',
+    });
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Desk', since: '2026-01-01', controlUnit: null }));
+    const plan = planOf({ withControl: true, rig: 'Desk' });
+    await expect(app.plans.add(plan)).rejects.toMatchObject({
+      details: [{ message: expect.stringMatching(/"Desk" has no control unit/) as string }],
+    });
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Desk', since: '2026-02-01', controlUnit: control.id }));
+    expect((await app.plans.add(plan)).slots.map((s) => s.unit.model)).toEqual(['Fen', 'Purser', 'Fen']);
+  });
+
   it('refuses what cannot be: another category, a unit twice, a version that is not there', async () => {
     const app = await testApplication();
     await expect(app.plans.add(planOf({ category: 'booster' }))).rejects.toThrow(/cannot be planned/);

@@ -1,19 +1,45 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { protocolSchema } from '#contracts/protocol';
+import { protocolSchema, type Protocol } from '#contracts/protocol';
 import { rubricSchema } from '#contracts/rubric';
 import type { Database } from '../db/database';
-import { addProtocolVersion } from '../db/queries/protocol';
-import { addRubricVersion } from '../db/queries/rubric';
+import { addProtocolVersion, listProtocols } from '../db/queries/protocol';
+import { addRubricVersion, currentRubric } from '../db/queries/rubric';
 
-/** Adds the protocols and rubrics that Sediment ships with (protocol-*.json, rubric-*.json), where they are not yet there. */
-export async function seedRules(database: Database, folder: string): Promise<void> {
-  for (const name of (await readdir(folder)).sort()) {
-    if (!name.endsWith('.json')) continue;
-    const document: unknown = JSON.parse(await readFile(join(folder, name), 'utf8'));
-    await database.transaction(async (tx) => {
-      if (name.startsWith('protocol-')) await addProtocolVersion(tx, protocolSchema.parse(document));
-      else if (name.startsWith('rubric-')) await addRubricVersion(tx, rubricSchema.parse(document));
-    });
-  }
+/**
+ * Adds the protocols and rubrics that Sediment ships with (protocol-*.json, rubric-*.json), where they are not yet
+ * there.
+ *
+ * @param withHistory - all versions, as the demo desk has gone through them; a person's archive starts with the newest
+ *   of each as its first, and has no history but its own
+ */
+export async function seedRules(database: Database, folder: string, withHistory: boolean): Promise<void> {
+  const names = (await readdir(folder)).filter((name) => name.endsWith('.json')).sort();
+  const read = (prefix: string): Promise<unknown[]> =>
+    Promise.all(
+      names
+        .filter((name) => name.startsWith(prefix))
+        .map(async (name): Promise<unknown> => JSON.parse(await readFile(join(folder, name), 'utf8'))),
+    );
+  const protocols = protocolSchema.array().parse(await read('protocol-'));
+  const rubrics = rubricSchema.array().parse(await read('rubric-'));
+  const known = new Set((await listProtocols(database)).map((p) => p.id));
+  for (const protocol of withHistory ? protocols : firsts(protocols).map(asFirst))
+    if (withHistory || !known.has(protocol.id)) await database.transaction((tx) => addProtocolVersion(tx, protocol));
+  for (const rubric of withHistory ? rubrics : firsts(rubrics).map((r) => ({ ...r, version: 1 })))
+    if (withHistory || (await currentRubric(database, rubric.category)) === null)
+      await database.transaction((tx) => addRubricVersion(tx, rubric));
 }
+
+/** The newest version of each. */
+function firsts<T extends { readonly id: string; readonly version: number }>(all: readonly T[]): T[] {
+  return all.filter((one) => all.every((other) => other.id !== one.id || other.version <= one.version));
+}
+
+/** A version as the first of its protocol: what it changed against another desk's versions says nothing here. */
+const asFirst = (protocol: Protocol): Protocol => ({
+  ...protocol,
+  version: 1,
+  changes: '',
+  steps: protocol.steps.map((step) => ({ ...step, comparable: null })),
+});

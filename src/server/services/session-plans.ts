@@ -330,15 +330,26 @@ export class SessionPlans {
     return protocol;
   }
 
-  /** The control unit that opens and closes the session; null without one. */
+  /**
+   * The control unit that opens and closes the session; null where none is wanted.
+   *
+   * @throws Failure `invalid-request` where one is wanted and there is none
+   */
   private async controlOf(plan: NewPlan): Promise<PlannedUnit | null> {
     if (!plan.withControl) return null;
+    const refuse = (message: string): Failure =>
+      new Failure('invalid-request', 'The session cannot be planned.', [{ file: null, field: 'withControl', message }]);
     const rig = await this.rigs.onDay(plan.rig, plan.day);
-    if (!rig?.controlUnit) return null;
+    if (!rig?.controlUnit)
+      throw refuse(
+        rig
+          ? `the rig "${rig.name}" has no control unit; choose one on the page Rigs, or plan without`
+          : `no rig is noted for ${plan.day}, so there is no control unit; note one on the page Rigs, or plan without`,
+      );
     const [unit] = await listSpecimens(this.database, ALGORITHM_VERSION, rig.controlUnit);
-    return unit?.category === plan.category
-      ? { maker: unit.maker, model: unit.model, label: unit.label, source: 'own', dueBack: null }
-      : null;
+    if (unit?.category !== plan.category)
+      throw refuse(`the control unit of "${rig.name}" is gear of another kind; plan without, or on another rig`);
+    return { maker: unit.maker, model: unit.model, label: unit.label, source: 'own', dueBack: null };
   }
 }
 

@@ -20,7 +20,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
   const folder = mkdtempSync(join(tmpdir(), 'sediment-dump-'));
   const database = await openPglite({ dump: null });
   await migrate(database, migrationsFolder);
-  await seedRules(database, seedFolder);
+  await seedRules(database, seedFolder, true);
   const path = join(folder, 'database.tar');
   writeFileSync(path, Buffer.from(await (await database.pglite.dumpDataDir('none')).arrayBuffer()));
   await database.close();

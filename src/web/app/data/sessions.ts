@@ -20,6 +20,7 @@ import type {
   SlotTake,
 } from '#contracts/session-plan';
 import type { TableReading } from '#contracts/table-reading';
+import type { NewUnit } from '#contracts/specimen';
 import type { UnitEvent } from '#contracts/session-plan';
 import { Api } from './api';
 import { live } from './live';
@@ -120,6 +121,10 @@ export class SessionData {
 
   rigs(): Observable<Loaded<Rig[]>> {
     return live(() => this.api.call(ENDPOINTS.rigs, {}), this.events.reconnects);
+  }
+
+  addUnit(unit: NewUnit): Observable<{ id: string }> {
+    return this.api.call(ENDPOINTS.addUnit, { body: unit });
   }
 
   addRig(rig: RigDocument): Observable<Rig> {

@@ -5,6 +5,7 @@ import type { UnitFacts } from '#core/rules/criterion-points';
 import type { UnitMeasurement } from '#contracts/measurement';
 import type { Run, SpecimenRow, Take } from '#contracts/specimen';
 import { countingRun, priceGap } from './unit/counting-run';
+import { changeOfTake, settingsOfTake } from './unit/take-change';
 import { nextStep, stalePrices } from './bench/next-step';
 import { filterRows } from './gear/gear';
 import {
@@ -83,6 +84,40 @@ describe('bench', () => {
     const rows = [row({ id: '1' }), row({ id: '2', onDesk: false }), row({ id: '3', price: null })];
     expect(stalePrices(rows, '2026-07-30').map((r) => r.id)).toEqual([]);
     expect(stalePrices(rows, '2026-07-31').map((r) => r.id)).toEqual(['1']);
+  });
+});
+
+describe('correcting a take of the archive', () => {
+  const take = {
+    id: '9',
+    gainDb: 36,
+    distanceM: 0.15,
+    angleDeg: 0,
+    settings: { pad: '−10', phantom: true, recorder: 'small one' },
+    note: '',
+  } as unknown as Take;
+
+  it('starts from what is noted, and keeps what the form has no field for', () => {
+    const form = settingsOfTake(take);
+    expect(form).toMatchObject({ gainDb: 36, pad: '−10', phantom: true, voice: null, dial: '' });
+    expect(changeOfTake(take, form, '')).toEqual({
+      kind: 'take',
+      take: '9',
+      gainDb: 36,
+      distanceM: 0.15,
+      angleDeg: 0,
+      settings: { recorder: 'small one', pad: '−10', phantom: true },
+      note: '',
+    });
+  });
+
+  it('tells what was switched off from what nobody noted, and refuses to lose the gain', () => {
+    const off = changeOfTake(take, { ...settingsOfTake(take), phantom: false, pad: '' }, ' moved ');
+    expect(off?.settings).toEqual({ recorder: 'small one', phantom: false });
+    expect(off?.note).toBe('moved');
+    const bare = { ...take, settings: {} };
+    expect(changeOfTake(bare, { ...settingsOfTake(bare), phantom: false }, '')?.settings).toEqual({});
+    expect(changeOfTake(take, { ...settingsOfTake(take), gainDb: null }, '')).toBeNull();
   });
 });
 

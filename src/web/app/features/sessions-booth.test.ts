@@ -23,11 +23,12 @@ import { draftOf, emptyProtocol, gainRule, listOf, moved, newStep, openDecisions
 import { rowsOf } from './protocols/protocols';
 import { conditionsOf, playWords } from './protocols/step-words';
 import { resultText } from './rigs/rigs';
-import { emptyPlan, minutesText, newestOf, tooLate } from './sessions/plan-form';
+import { controlOf, emptyPlan, minutesText, newestOf, tooLate } from './sessions/plan-form';
 import { keptCount, ruledGain, stepState, takeOfStep, whereToGoOn } from './sessions/session-progress';
 import { exchanged, proposed } from './sessions/files';
 import { pulled, withStretch, withoutStretch } from './sessions/cut-marks';
 import type { MatchProposal } from '#contracts/session-plan';
+import { rigDocumentSchema, type Rig } from '#contracts/rig';
 
 const PROTOCOL = protocolSchema.parse({
   id: 'p',
@@ -442,5 +443,34 @@ describe('marks of cuts', () => {
     expect(withStretch(marks, 13)?.[1]).toEqual({ startS: 4, endS: 10 });
     expect(withStretch([{ startS: 0, endS: 20 }], 20)).toBeNull();
     expect(withoutStretch(marks, 0)).toEqual([marks[1]]);
+  });
+});
+
+describe('the control unit of a plan', () => {
+  const rig = (since: string, controlUnit: string | null): Rig => ({
+    id: since,
+    document: rigDocumentSchema.parse({ name: 'Desk', since, controlUnit }),
+    runs: 0,
+    calibrations: [],
+  });
+  const unit = { id: '7', maker: 'Oarlock', model: 'Purser', label: 'A', category: 'microphone' } as const;
+  const plan = { rig: 'Desk', day: '2026-05-02', category: 'microphone' } as const;
+
+  it('is that of the rig as it stood on the day', () => {
+    const rigs = [rig('2026-06-01', null), rig('2026-01-01', '7')];
+    expect(controlOf(plan, rigs, [unit])).toEqual({ name: 'Oarlock Purser · A' });
+    expect(controlOf({ ...plan, day: '2026-06-02' }, rigs, [unit])).toMatchObject({
+      reason: expect.stringMatching(/has no control unit/) as string,
+    });
+  });
+
+  it('is not there for a reason that is said, never dropped without a word', () => {
+    const reason = (change: Partial<Parameters<typeof controlOf>[0]>, rigs = [rig('2026-01-01', '7')]): string => {
+      const found = controlOf({ ...plan, ...change }, rigs, [unit]);
+      return 'reason' in found ? found.reason : '';
+    };
+    expect(reason({ rig: null })).toMatch(/no rig is chosen/);
+    expect(reason({ day: '2025-12-31' })).toMatch(/not noted yet/);
+    expect(reason({ category: 'interface' })).toMatch(/another kind/);
   });
 });

@@ -9,11 +9,12 @@ import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProblemBox } from '../../ui/problem-box';
 import { bytesWords, checkedWords, isLittleSpace } from './archive-words';
+import { UnitCorrections } from '../unit/unit-corrections';
 
 /** What lies in the archive, whether it is what was stored, and which other devices get at it. */
 @Component({
   selector: 'sd-archive',
-  imports: [Button, ProblemBox],
+  imports: [Button, ProblemBox, UnitCorrections],
   templateUrl: './archive.html',
   styleUrl: './archive.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -47,7 +47,7 @@ import { BenchPanel } from './bench-panel';
 import { withAnswers, type Answer } from './answers';
 import { UndecidedDialog } from '../sessions/undecided-dialog';
 import { Refusals } from '../../ui/refusals';
-import { TakeSettingsForm } from './take-settings-form';
+import { TakeSettingsForm } from '../../ui/take-settings-form';
 import { differences, settingsLine, startingSettings } from './take-defaults';
 import { TableGrid } from './table-grid';
 

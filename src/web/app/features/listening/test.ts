@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { catchError, of, switchMap, type Observable } from 'rxjs';
@@ -18,6 +18,7 @@ import { ProblemBox } from '../../ui/problem-box';
 import { QrCode } from '../../ui/qr-code';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES, STATUS_NAMES } from './design-words';
+import { CorrectionData } from '../../data/corrections';
 
 const ROLE_NAMES = {
   unit: 'unit',
@@ -39,6 +40,8 @@ const ROLE_NAMES = {
 export class Test {
   readonly id = input.required<string>();
   private readonly data = inject(ListeningData);
+  private readonly corrections = inject(CorrectionData);
+  private readonly router = inject(Router);
   private readonly newest = signal<TestPage | null>(null);
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.test(id))), {
     initialValue: LOADING,
@@ -110,6 +113,14 @@ export class Test {
 
   protected reveal(): void {
     this.run(this.data.reveal(this.id()), () => this.asksReveal.set(false));
+  }
+
+  /** A test that nobody has sat goes from the list; the page Archive has the way back. */
+  protected remove(): void {
+    this.corrections.correct({ kind: 'test-left-out', test: this.id(), isOut: true }).subscribe({
+      next: () => void this.router.navigate(['/listening']),
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
   }
 
   protected prepareAgain(): void {

@@ -5,7 +5,7 @@ import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
-import { switchMap } from 'rxjs';
+import { switchMap, type Observable } from 'rxjs';
 import type { Problem } from '#contracts/problem';
 import {
   CALIBRATION_KINDS,
@@ -18,6 +18,7 @@ import {
 import { unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
+import { CorrectionData } from '../../data/corrections';
 import { CatalogueData } from '../../data/catalogue';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
@@ -55,6 +56,7 @@ export class Rigs {
   protected readonly sheets = SHEETS;
   private readonly data = inject(SessionData);
   private readonly refusals = inject(Refusals);
+  private readonly corrections = inject(CorrectionData);
   private readonly uploads = inject(Uploads);
   private readonly again = signal(0);
   private readonly loaded = toSignal(toObservable(this.again).pipe(switchMap(() => this.data.rigs())), {
@@ -68,6 +70,8 @@ export class Rigs {
   protected readonly draft = signal<RigDocument | null>(null);
   /** The rig that the draft changes; null for a new one. */
   protected readonly changes = signal<Rig | null>(null);
+  /** The unused rig that the draft corrects. */
+  protected readonly correcting = signal<Rig | null>(null);
   protected readonly calibrating = signal<string | null>(null);
   protected readonly calibration = signal<NewCalibration>(emptyCalibration());
 
@@ -83,6 +87,7 @@ export class Rigs {
     ...(this.specimens().value ?? []).map((s) => ({ label: unitName(s), value: s.id })),
   ]);
   protected readonly resultText = resultText;
+  protected readonly number = formatNumber;
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Rigs', link: null }]);
@@ -102,7 +107,15 @@ export class Rigs {
       : [];
   }
 
+  /** Opens an unused rig as it is noted, to be corrected in place. */
+  protected startCorrection(rig: Rig): void {
+    this.correcting.set(rig);
+    this.changes.set(null);
+    this.draft.set(rig.document);
+  }
+
   protected start(rig: Rig | null): void {
+    this.correcting.set(null);
     this.changes.set(rig);
     this.draft.set(
       rig ? { ...rig.document, since: today(), why: '' } : rigDocumentSchema.parse({ name: 'Desk', since: today() }),
@@ -116,6 +129,25 @@ export class Rigs {
   /** Kilohertz as whole hertz, without what a binary fraction leaves behind. */
   protected readonly inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
 
+  protected readonly newControl = signal<{ maker: string; model: string; label: string } | null>(null);
+
+  /** A control unit is chosen before it is tested: it is noted now, and its takes come later. */
+  protected addControl(): void {
+    const unit = this.newControl();
+    if (!unit || !unit.maker.trim() || !unit.model.trim() || !unit.label.trim()) return;
+    this.data.addUnit({ ...unit, category: 'microphone' }).subscribe({
+      next: ({ id }) => {
+        this.newControl.set(null);
+        this.change({ controlUnit: id });
+      },
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+
+  protected changeControl(part: Partial<{ maker: string; model: string; label: string }>): void {
+    this.newControl.update((u) => u && { ...u, ...part });
+  }
+
   protected changePart(part: (typeof PARTS)[number][0], text: string): void {
     this.draft.update((d) => d && { ...d, [part]: text });
   }
@@ -123,7 +155,11 @@ export class Rigs {
   protected save(): void {
     const draft = this.draft();
     if (!draft || this.refusals.stop()) return;
-    this.data.addRig(draft).subscribe({
+    const corrected = this.correcting();
+    const saving: Observable<unknown> = corrected
+      ? this.corrections.correct({ kind: 'rig', rig: corrected.id, document: draft })
+      : this.data.addRig(draft);
+    saving.subscribe({
       next: () => {
         this.draft.set(null);
         this.problem.set(null);

@@ -21,7 +21,8 @@ import { ProtocolData } from '../../data/protocols';
 import { SessionData } from '../../data/sessions';
 import { CATEGORY_NAMES, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { emptyPlan, newestOf, plannedUnit, tooLate } from './plan-form';
+import { alikeUnits } from '#core/rules/name-likeness';
+import { controlOf, emptyPlan, newestOf, plannedUnit, tooLate } from './plan-form';
 
 const SOURCES = [
   { label: 'Own', value: 'own' },
@@ -78,6 +79,20 @@ export class PlanEditor {
       .filter((s) => s.category === this.plan()?.category && !taken.has(unitKey(s)))
       .map((s) => ({ label: unitName(s) + (s.onDesk ? ' (on the desk)' : ''), value: s.id }));
   });
+  protected readonly control = computed(() => {
+    const plan = this.plan();
+    return plan ? controlOf(plan, this.loadedRigs().value ?? [], this.specimens().value ?? []) : null;
+  });
+  protected readonly controlName = computed(() => {
+    const control = this.control();
+    return control && 'name' in control ? control.name : null;
+  });
+  protected readonly noControl = computed(() => {
+    const control = this.control();
+    return control && 'reason' in control ? control.reason : null;
+  });
+  /** Units of the catalogue that the name of the new one may mean, though it is written otherwise. */
+  protected readonly alike = computed(() => alikeUnits(this.fresh(), this.specimens().value ?? []));
   protected readonly late = computed(() => {
     const plan = this.plan();
     return plan ? tooLate({ ...plan, units: [...this.units()] }) : [];
@@ -191,12 +206,18 @@ export class PlanEditor {
     const plan = this.plan();
     if (!plan || this.isSaving() || this.units().length === 0) return;
     this.isSaving.set(true);
-    this.data.savePlan(this.id() ?? null, { ...plan, units: [...this.units()] }).subscribe({
-      next: ({ row }) => void this.router.navigate(['/sessions', row.id]),
-      error: (error: unknown) => {
-        this.isSaving.set(false);
-        this.problem.set(problemOf(error));
-      },
-    });
+    this.data
+      .savePlan(this.id() ?? null, {
+        ...plan,
+        withControl: plan.withControl && this.controlName() !== null,
+        units: [...this.units()],
+      })
+      .subscribe({
+        next: ({ row }) => void this.router.navigate(['/sessions', row.id]),
+        error: (error: unknown) => {
+          this.isSaving.set(false);
+          this.problem.set(problemOf(error));
+        },
+      });
   }
 }

@@ -2,6 +2,7 @@ import { newPlanSchema, type NewPlan, type PlannedUnit } from '#contracts/sessio
 import type { ProtocolVersion } from '#contracts/protocol-page';
 import type { Rig } from '#contracts/rig';
 import type { SpecimenRow } from '#contracts/specimen';
+import { unitName } from '#contracts/unit-name';
 import type { Category } from '#contracts/common';
 
 /** What is usually needed; ticked off before starting. */
@@ -22,6 +23,7 @@ export function emptyPlan(
     protocol: newest?.protocol.id ?? 'desk-voice',
     protocolVersion: newest?.protocol.version ?? 1,
     rig: rigs.at(0)?.document.name ?? null,
+    withControl: (rigs.at(0)?.document.controlUnit ?? null) !== null,
     units: [{ maker: '-', model: '-', label: '-', source: 'own' }],
     needs: USUAL_NEEDS.map((what) => ({ what, isThere: false })),
   });
@@ -35,6 +37,28 @@ export function newestOf(protocols: readonly ProtocolVersion[], category: Catego
     .filter((v) => v.protocol.id === mostUsed?.protocol.id)
     .sort((a, b) => b.protocol.version - a.protocol.version)
     .at(0);
+}
+
+/** The control unit that a plan can open and close with, or why there is none. */
+export type PlannedControl = { readonly name: string } | { readonly reason: string };
+
+/**
+ * @param plan - its rig, day and kind of gear count
+ * @param rigs - newest first
+ * @param units - of the catalogue
+ */
+export function controlOf(
+  plan: Pick<NewPlan, 'rig' | 'day' | 'category'>,
+  rigs: readonly Rig[],
+  units: readonly Pick<SpecimenRow, 'id' | 'maker' | 'model' | 'label' | 'category'>[],
+): PlannedControl {
+  if (plan.rig === null) return { reason: 'no rig is chosen, so there is no control unit' };
+  const rig = rigs.find((r) => r.document.name === plan.rig && r.document.since <= plan.day)?.document;
+  if (!rig) return { reason: `“${plan.rig}” was not noted yet on ${plan.day}` };
+  if (rig.controlUnit === null) return { reason: `“${plan.rig}” has no control unit: choose one on the page Rigs` };
+  const unit = units.find((u) => u.id === rig.controlUnit);
+  if (unit?.category !== plan.category) return { reason: `the control unit of “${plan.rig}” is gear of another kind` };
+  return { name: unitName(unit) };
 }
 
 /** A unit of the catalogue as one of a plan. */

@@ -9,6 +9,7 @@ import type { Plan, Slot, SlotTake } from '#contracts/session-plan';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
+import { CorrectionData } from '../../data/corrections';
 import { LOADING } from '../../data/loaded';
 import { SessionData } from '../../data/sessions';
 import { ProblemBox } from '../../ui/problem-box';
@@ -31,6 +32,7 @@ export class SessionPage {
   readonly id = input.required<string>();
 
   private readonly data = inject(SessionData);
+  private readonly corrections = inject(CorrectionData);
   private readonly router = inject(Router);
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.plan(id))), {
     initialValue: LOADING,
@@ -86,6 +88,14 @@ export class SessionPage {
   protected move(status: 'done' | 'cancelled' | 'planned' | 'running'): void {
     this.data.move(this.id(), status).subscribe({
       next: () => this.problem.set(null),
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+
+  /** A session that nothing was made in goes from the list; the list has the way back. */
+  protected remove(): void {
+    this.corrections.correct({ kind: 'session-left-out', session: this.id(), isOut: true }).subscribe({
+      next: () => void this.router.navigate(['/sessions']),
       error: (error: unknown) => this.problem.set(problemOf(error)),
     });
   }

@@ -3,6 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
+import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { EMPTY, catchError, of, switchMap } from 'rxjs';
@@ -10,10 +11,13 @@ import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { isGivenByHand, PRICE_KINDS, type Criterion, type PriceKind } from '#core/rules/rubric';
 import { quantity } from '#core/measure/registry';
 import type { Problem } from '#contracts/problem';
-import type { Run, Take } from '#contracts/specimen';
+import type { Change } from '#contracts/correction';
+import type { TakeSettings } from '#contracts/session-plan';
+import type { Run, SpecimenSheet, Take } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
+import { CorrectionData } from '../../data/corrections';
 import { CatalogueData, currentPoints } from '../../data/catalogue';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
@@ -28,6 +32,10 @@ import { countingRun, priceGap } from './counting-run';
 import { MeasuredPart } from './measured-part';
 import { RunTable } from './run-table';
 import { takeNotes, takeSetup } from './take-notes';
+import { RunCorrections } from './run-corrections';
+import { changeOfTake, settingsOfTake } from './take-change';
+import { UnitCorrections } from './unit-corrections';
+import { TakeSettingsForm } from '../../ui/take-settings-form';
 import { UnitEvents } from './unit-events';
 import { UnitHeard } from './unit-heard';
 import { NumberField } from '../../ui/number-field';
@@ -43,12 +51,22 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
   own: 'own',
 };
 
+/** A price while it is corrected. */
+interface PriceDraft {
+  readonly id: string;
+  readonly amount: number | null;
+  readonly currency: string;
+  readonly kind: PriceKind;
+  readonly date: string;
+}
+
 /** One unit as a long sheet in the order of the work. */
 @Component({
   selector: 'sd-unit',
   imports: [
     Button,
     ClipPlayer,
+    Dialog,
     Figure,
     FormsModule,
     InputText,
@@ -56,8 +74,11 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     NumberField,
     ProblemBox,
     RouterLink,
+    RunCorrections,
     RunTable,
     Select,
+    TakeSettingsForm,
+    UnitCorrections,
     UnitEvents,
     UnitHeard,
     Whisker,
@@ -72,6 +93,7 @@ export class Unit {
   readonly id = input.required<string>();
 
   private readonly data = inject(CatalogueData);
+  private readonly corrections = inject(CorrectionData);
   private readonly refusals = inject(Refusals);
   private readonly ranker = inject(Ranker);
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.sheet(id))), {
@@ -178,6 +200,10 @@ export class Unit {
   protected readonly editing = signal<string | null>(null);
   protected readonly draftPoints = signal<number | null>(null);
   protected readonly draftReason = signal('');
+  /** A correction that is being filled in. */
+  protected readonly renaming = signal<{ maker: string; model: string; label: string } | null>(null);
+  protected readonly repricing = signal<PriceDraft | null>(null);
+  protected readonly retaking = signal<{ take: Take; settings: TakeSettings; note: string } | null>(null);
   protected readonly newAmount = signal<number | null>(null);
   protected readonly newCurrency = signal('EUR');
   protected readonly newKind = signal<PriceKind>('street');
@@ -263,6 +289,59 @@ export class Unit {
       date: this.newDate(),
     };
     this.act(this.data.notePrice(this.id(), price), () => this.newAmount.set(null));
+  }
+
+  protected startRenaming(): void {
+    const row = this.sheet()?.row;
+    if (row) this.renaming.set({ maker: row.maker, model: row.model, label: row.label });
+  }
+
+  protected changeName(part: Partial<{ maker: string; model: string; label: string }>): void {
+    this.renaming.update((n) => n && { ...n, ...part });
+  }
+
+  protected saveName(): void {
+    const names = this.renaming();
+    if (names) this.correct({ kind: 'unit-name', unit: this.id(), ...names }, () => this.renaming.set(null));
+  }
+
+  protected startRepricing(price: SpecimenSheet['prices'][number]): void {
+    const { id, amount, currency, kind, date } = price;
+    this.repricing.set({ id, amount, currency, kind, date });
+  }
+
+  protected changePrice(part: Partial<PriceDraft>): void {
+    this.repricing.update((p) => p && { ...p, ...part });
+  }
+
+  protected savePriceCorrection(): void {
+    const price = this.repricing();
+    if (!price || price.amount === null || this.refusals.stop()) return;
+    const { id, amount, currency, kind, date } = price;
+    const code = currency.trim().toUpperCase();
+    this.correct({ kind: 'price', price: id, amount, currency: code, priceKind: kind, date }, () =>
+      this.repricing.set(null),
+    );
+  }
+
+  protected startRetaking(take: Take): void {
+    this.retaking.set({ take, settings: settingsOfTake(take), note: take.note });
+  }
+
+  protected changeRetaking(part: Partial<{ settings: TakeSettings; note: string }>): void {
+    this.retaking.update((r) => r && { ...r, ...part });
+  }
+
+  protected saveTake(): void {
+    const draft = this.retaking();
+    if (!draft || this.refusals.stop()) return;
+    const change = changeOfTake(draft.take, draft.settings, draft.note);
+    if (change) this.correct(change, () => this.retaking.set(null));
+  }
+
+  /** Every correction is kept with what stood before it; the list below has its way back. */
+  protected correct(change: Change, done: () => void = () => undefined): void {
+    this.act(this.corrections.correct(change), done);
   }
 
   protected retry(take: Take): void {

@@ -3,8 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { Checkbox } from 'primeng/checkbox';
 import { InputText } from 'primeng/inputtext';
 import type { TakeSettings } from '#contracts/session-plan';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
+import { NumberField } from './number-field';
+import { SHEETS } from './number-sheets';
 
 const TEXTS = [
   ['dial', 'Dial'],

@@ -1,0 +1,77 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { Button } from 'primeng/button';
+import { Select } from 'primeng/select';
+import type { Change } from '#contracts/correction';
+import type { Run, SpecimenRow } from '#contracts/specimen';
+import { unitName } from '#contracts/unit-name';
+import { CatalogueData } from '../../data/catalogue';
+import { LOADING } from '../../data/loaded';
+
+/** What can be corrected of a run: it belongs to another unit, or does not count. */
+@Component({
+  selector: 'sd-run-corrections',
+  imports: [Button, FormsModule, Select],
+  template: `
+    @if (isMoving()) {
+      <p-select
+        size="small"
+        [options]="targets()"
+        optionLabel="label"
+        optionValue="value"
+        [filter]="true"
+        [ngModel]="null"
+        (ngModelChange)="move($event)"
+        placeholder="To which unit?"
+        [ariaLabel]="'Move the run of ' + run().date + ' to'"
+        appendTo="body"
+      />
+      <p-button size="small" [text]="true" label="Leave it here" (onClick)="isMoving.set(false)" />
+    } @else {
+      <p-button
+        size="small"
+        [text]="true"
+        label="Move to another unit"
+        [ariaLabel]="'Move the run of ' + run().date + ' to another unit'"
+        (onClick)="isMoving.set(true)"
+      />
+      <p-button
+        size="small"
+        [text]="true"
+        label="Leave out"
+        [ariaLabel]="'Leave out the run of ' + run().date"
+        (onClick)="corrected.emit({ kind: 'run-left-out', run: run().id, isOut: true })"
+      />
+    }
+  `,
+  styles: `
+    :host {
+      display: inline-flex;
+      flex-wrap: wrap;
+      gap: 4px;
+      align-items: center;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RunCorrections {
+  readonly run = input.required<Run>();
+  /** Unit that it is noted with. */
+  readonly unit = input.required<SpecimenRow>();
+  readonly corrected = output<Change>();
+
+  private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
+  protected readonly isMoving = signal(false);
+  protected readonly targets = computed(() =>
+    (this.specimens().value ?? [])
+      .filter((s) => s.category === this.unit().category && s.id !== this.unit().id)
+      .map((s) => ({ label: unitName(s), value: s.id })),
+  );
+
+  protected move(unit: string | null): void {
+    if (unit === null) return;
+    this.isMoving.set(false);
+    this.corrected.emit({ kind: 'run-moved', run: this.run().id, unit });
+  }
+}
