@@ -16,7 +16,16 @@ export type Category = z.infer<typeof categorySchema>;
 export const daySchema = z.iso.date({ abort: true }).refine((day) => day >= '1900' && day < '2200', {
   message: 'must be a day between 1900-01-01 and 2199-12-31',
 });
-export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/);
+/** A name for files and addresses. */
+export const slugSchema = z
+  .string()
+  .regex(
+    /^[a-z][a-z0-9-]*$/,
+    'must be lower-case letters, digits and hyphens, beginning with a letter, such as desk-voice',
+  );
+export const sha256Schema = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/, 'must be the fingerprint of a clip: 64 hexadecimal digits');
 export const idSchema = z.string().regex(/^[1-9][0-9]{0,15}$/, 'must be the number of a record');
 /** A name that people type: no control characters, no leading or trailing blanks, not endless. */
 export const nameSchema = z

@@ -77,7 +77,7 @@ export const trialDocumentSchema = z.discriminatedUnion('kind', [
 ]);
 export type TrialDocument = z.infer<typeof trialDocumentSchema>;
 
-const codeSchema = z.string().regex(/^[A-Z]{1,2}$/);
+const codeSchema = z.string().regex(/^[A-Z]{1,2}$/, 'must be a letter or two');
 
 /** An answer, by the codes that the listener saw. */
 export const answerSchema = z.discriminatedUnion('kind', [
@@ -117,7 +117,7 @@ export const headphonesSchema = z.strictObject({
   phase: z.enum(['in', 'out', 'alike', 'skipped']),
 });
 /** Keys are 128 random bits in lower-case letters and digits. */
-export const keySchema = z.string().regex(/^[a-z0-9]{20,40}$/);
+export const keySchema = z.string().regex(/^[a-z0-9]{20,40}$/, 'must be the key of a listener');
 
 /** A name is what a listener wants to be called; whoever took part before shows their own key and is known by it. */
 export const joinSchema = z.strictObject({ name: nameSchema, listener: keySchema.nullable().default(null) });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { CAUTION_IDS } from '#core/rules/cautions';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { TAKE_CHECK_IDS } from '#core/rules/take-checks/take-check';
-import { categorySchema, nameSchema } from './common';
+import { categorySchema, nameSchema, slugSchema } from './common';
 
 /**
  * What a step is for, which decides what is measured of it. Steps of the first protocol carry these as their names.
@@ -63,7 +63,7 @@ export const stepTableSchema = z.strictObject({
 });
 
 export const stepSchema = z.strictObject({
-  id: z.string().regex(/^[a-z][a-z0-9-]*$/),
+  id: slugSchema,
   /** Left out, it is the step's own name, or "other". */
   role: stepRoleSchema.optional(),
   title: nameSchema,
@@ -117,7 +117,7 @@ export type Step = z.infer<typeof stepSchema>;
 
 /** A version of a protocol, frozen once a run has used it. */
 export const protocolSchema = z.strictObject({
-  id: z.string().regex(/^[a-z][a-z0-9-]*$/),
+  id: slugSchema,
   version: z.int().min(1),
   name: nameSchema,
   category: categorySchema,

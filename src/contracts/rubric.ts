@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { PRICE_KINDS, type Rubric } from '#core/rules/rubric';
 import { QUANTITY_IDS } from '#core/measure/registry';
-import { categorySchema, currencySchema, nameSchema } from './common';
+import { categorySchema, currencySchema, nameSchema, slugSchema } from './common';
 
 const pointsSchema = z.number().min(0).max(5);
 const curveSchema = z
@@ -10,7 +10,7 @@ const curveSchema = z
   .refine((knots) => knots.every(([x], i) => i === 0 || x > knots[i - 1][0]), {
     message: 'knots must stand in ascending order',
   });
-const criterionBase = { id: z.string().regex(/^[a-z][a-z0-9-]*$/), name: nameSchema, meaning: z.string().min(1) };
+const criterionBase = { id: slugSchema, name: nameSchema, meaning: z.string().min(1) };
 
 export const criterionSchema = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -41,7 +41,7 @@ export const criterionSchema = z.discriminatedUnion('kind', [
 /** The rules of scoring as a document; frozen once used. */
 export const rubricSchema: z.ZodType<Rubric> = z
   .strictObject({
-    id: z.string().regex(/^[a-z][a-z0-9-]*$/),
+    id: slugSchema,
     version: z.int().min(1),
     name: nameSchema,
     category: categorySchema,

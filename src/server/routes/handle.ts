@@ -1,6 +1,7 @@
 import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import type { z } from 'zod';
 import { PLAIN_METHODS, PLAIN_PATHS, PLAIN_WHO, type Endpoint } from '#contracts/http';
+import { fieldText, issueText } from '#contracts/issue-text';
 import type { ProblemDetail } from '#contracts/problem';
 import { unsoundText } from '#contracts/sound-text';
 import { Failure } from '../failures';
@@ -64,8 +65,8 @@ export function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<
   if (parsed.success) return parsed.data;
   const details: ProblemDetail[] = parsed.error.issues.slice(0, MOST_PROBLEMS).map((issue) => ({
     file: null,
-    field: issue.path.join('.') || null,
-    message: issue.message,
+    field: fieldText(issue.path),
+    message: issueText(issue),
   }));
   throw new Failure('invalid-request', 'The request does not fit.', details);
 }

@@ -6,6 +6,7 @@ import type { Bridges, ProtocolVersion } from '#contracts/protocol-page';
 import type { ProblemDetail } from '#contracts/problem';
 import { unitName } from '#contracts/unit-name';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { fieldText, issueText } from '#contracts/issue-text';
 import type { Database } from '../db/database';
 import { bridgingFacts, type FactRow } from '../db/queries/measurement';
 import {
@@ -52,9 +53,7 @@ export class ProtocolBook {
   async save(raw: unknown): Promise<ProtocolVersion> {
     const parsed = protocolSchema.safeParse(raw);
     if (!parsed.success) {
-      throw refused(
-        parsed.error.issues.map((i) => ({ file: null, field: i.path.join('.') || null, message: i.message })),
-      );
+      throw refused(parsed.error.issues.map((i) => ({ file: null, field: fieldText(i.path), message: issueText(i) })));
     }
     const protocol = parsed.data;
     const versions = (await this.versions()).filter((v) => v.protocol.id === protocol.id);

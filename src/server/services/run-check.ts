@@ -1,3 +1,4 @@
+import { fieldText, issueText } from '#contracts/issue-text';
 import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
 import type { ProblemDetail } from '#contracts/problem';
 import type { Protocol } from '#contracts/protocol';
@@ -27,7 +28,7 @@ export function checkRunDocument(
   const tooLong = longLists(raw);
   if (tooLong.length > 0) return { document: null, problems: tooLong, files: [] };
   const parsed = runDocumentSchema.safeParse(raw);
-  const problems: ProblemDetail[] = (parsed.error?.issues ?? []).map((issue) => problem(issue.path, issue.message));
+  const problems: ProblemDetail[] = (parsed.error?.issues ?? []).map((issue) => problem(issue.path, issueText(issue)));
   const loose = asRecord(raw);
   const takes = asList(loose['takes']).map(asRecord);
   const points = asList(loose['points']).map(asRecord);
@@ -57,13 +58,11 @@ type Loose = Record<string, unknown>;
 const asRecord = (value: unknown): Loose => (typeof value === 'object' && value !== null ? (value as Loose) : {});
 const asList = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
-function problem(path: readonly PropertyKey[], message: string): ProblemDetail {
-  const field = path.reduce<string>(
-    (text, key) => text + (typeof key === 'number' ? `[${key}]` : text ? `.${String(key)}` : String(key)),
-    '',
-  );
-  return { file: RUN_FILE, field: field || null, message };
-}
+const problem = (path: readonly PropertyKey[], message: string): ProblemDetail => ({
+  file: RUN_FILE,
+  field: fieldText(path),
+  message,
+});
 
 function protocolProblems(loose: Loose, takes: readonly Loose[], protocols: readonly Protocol[]): ProblemDetail[] {
   const { protocol: name, protocolVersion: version } = loose;

@@ -19,7 +19,19 @@ import { dueSentence, nextSession } from './bench/next-step';
 import { withAnswers } from './booth/answers';
 import { loadBenchChoice, saveBenchChoice } from './booth/bench-choice';
 import { differences, startingSettings } from './booth/take-defaults';
-import { draftOf, emptyProtocol, gainRule, listOf, moved, newStep, openDecisions } from './protocols/protocol-draft';
+import {
+  copyOf,
+  draftOf,
+  emptyProtocol,
+  gainRule,
+  listOf,
+  moved,
+  newStep,
+  openDecisions,
+  withCheck,
+  withLength,
+} from './protocols/protocol-draft';
+import { Refusals } from '../ui/refusals';
 import { rowsOf } from './protocols/protocols';
 import { conditionsOf, playWords } from './protocols/step-words';
 import { resultText } from './rigs/rigs';
@@ -472,5 +484,46 @@ describe('the control unit of a plan', () => {
     expect(reason({ rig: null })).toMatch(/no rig is chosen/);
     expect(reason({ day: '2025-12-31' })).toMatch(/not noted yet/);
     expect(reason({ category: 'interface' })).toMatch(/another kind/);
+  });
+});
+
+describe('a protocol that is being written', () => {
+  it('is copied as a first version of its own, under a name that is free', () => {
+    const step = { ...emptyProtocol().steps[0], comparable: { withPrevious: false, reason: 'another room' } };
+    const model = { ...emptyProtocol(), id: 'desk', version: 4, changes: 'new mic stand', steps: [step] };
+    expect(copyOf(model, ['desk'])).toMatchObject({ id: 'desk-copy', version: 1, changes: '' });
+    expect(copyOf(model, ['desk', 'desk-copy', 'desk-copy-2']).id).toBe('desk-copy-3');
+    expect(copyOf(model, []).steps[0].comparable).toBeNull();
+  });
+
+  it('takes an emptied length as no limit, and brings nothing back that was emptied', () => {
+    const now = { least: 5, most: 40 };
+    expect(withLength(now, { least: 8 })).toEqual({ least: 8, most: 40 });
+    expect(withLength(now, { least: null })).toEqual({ least: 0, most: 40 });
+    expect(withLength(now, { most: null })).toEqual({ least: 5, most: 36_000 });
+    expect(withLength({ least: 0, most: 40 }, { most: null })).toBeNull();
+    expect(withLength(null, { least: 5 })).toEqual({ least: 5, most: 36_000 });
+  });
+
+  it('has one limit per check, and the usual one again once it is emptied', () => {
+    const one = withCheck([], 'unit', 4);
+    expect(withCheck(one, 'unit', 5)).toEqual([{ check: 'unit', limit: 5 }]);
+    expect(withCheck(withCheck(one, 'hum', 9), 'unit', null)).toEqual([{ check: 'hum', limit: 9 }]);
+  });
+});
+
+describe('fields that hold what was not understood', () => {
+  it('stop whatever would be saved, and the first is brought into view', () => {
+    const refusals = new Refusals();
+    expect(refusals.stop()).toBe(false);
+    let looked = '';
+    const [a, b] = ['a', 'b'].map((name) => ({ focus: () => void (looked = name) }));
+    refusals.note(a);
+    refusals.note(b);
+    expect([refusals.stop(), looked]).toEqual([true, 'a']);
+    refusals.forget(a);
+    expect([refusals.stop(), looked]).toEqual([true, 'b']);
+    refusals.forget(b);
+    expect(refusals.stop()).toBe(false);
   });
 });

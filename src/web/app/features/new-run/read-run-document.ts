@@ -8,6 +8,7 @@ import {
   runTakeSchema,
   type RunDocument,
 } from '#contracts/run-document';
+import { fieldText, issueText } from '#contracts/issue-text';
 import { tableReadingSchema } from '#contracts/table-reading';
 
 const ENTRIES = {
@@ -96,4 +97,4 @@ function nameOf(entry: unknown): string {
 }
 
 const reasonOf = (error: z.ZodError): string =>
-  error.issues.map((i) => (i.path.length > 0 ? `${i.path.join('.')}: ${i.message}` : i.message)).join('; ');
+  error.issues.map((i) => [fieldText(i.path), issueText(i)].filter((t) => t !== null).join(' ')).join('; ');

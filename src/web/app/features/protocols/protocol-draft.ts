@@ -16,6 +16,54 @@ export function emptyProtocol(): Protocol {
   });
 }
 
+/** A protocol of its own that begins as another one: its first version, with no past. */
+export function copyOf(protocol: Protocol, taken: readonly string[]): Protocol {
+  let id = `${protocol.id}-copy`;
+  for (let n = 2; taken.includes(id); n++) id = `${protocol.id}-copy-${n}`;
+  return {
+    ...protocol,
+    id,
+    version: 1,
+    name: `${protocol.name}, copy`,
+    changes: '',
+    steps: protocol.steps.map((s) => ({ ...s, comparable: null })),
+  };
+}
+
+/** Most that a length can be: a step without an upper limit. */
+const LONGEST_S = 36_000;
+
+/** Limits of a step's length with one of them changed; an emptied one sets none, and two emptied ones leave none. */
+export function withLength(
+  now: Step['lengthS'],
+  part: { readonly least?: number | null; readonly most?: number | null },
+): Step['lengthS'] {
+  const least = part.least === undefined ? (now?.least ?? 0) : (part.least ?? 0);
+  const most = part.most === undefined ? (now?.most ?? LONGEST_S) : (part.most ?? LONGEST_S);
+  return least === 0 && most === LONGEST_S ? null : { least, most };
+}
+
+/** A table to begin with at a step that fills one. */
+export const emptyTable = (): NonNullable<Step['table']> => ({
+  rowName: 'Row',
+  rows: ['first'],
+  columnName: 'Column',
+  columns: ['first'],
+  cell: 'value',
+  unit: '',
+  fromFile: null,
+});
+
+/** Checks with one of them given another limit; null: the usual one again. */
+export function withCheck(
+  checks: Step['checks'],
+  check: Step['checks'][number]['check'],
+  limit: number | null,
+): Step['checks'] {
+  const others = checks.filter((c) => c.check !== check);
+  return limit === null ? others : [...others, { check, limit }];
+}
+
 /** What editing a version starts from: itself while it is unused, else the next version. */
 export function draftOf(shown: ProtocolVersion, newest: number): Protocol {
   if (!shown.isFrozen) return shown.protocol;

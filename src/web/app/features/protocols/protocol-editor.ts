@@ -9,6 +9,7 @@ import { Select } from 'primeng/select';
 import { Textarea } from 'primeng/textarea';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { CAUTIONS, CAUTION_IDS, type CautionId } from '#core/rules/cautions';
+import { QUANTITY_IDS, quantity } from '#core/measure/registry';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { CATEGORIES } from '#contracts/common';
 import { roleOf, STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
@@ -23,7 +24,19 @@ import { CATEGORY_NAMES } from '../../ui/format';
 import { PlacementSketch } from '../../ui/placement-sketch';
 import { ProblemBox } from '../../ui/problem-box';
 import { balanceText } from './balance-text';
-import { draftOf, emptyProtocol, gainRule, listOf, moved, newStep, openDecisions } from './protocol-draft';
+import {
+  copyOf,
+  draftOf,
+  emptyProtocol,
+  emptyTable,
+  gainRule,
+  listOf,
+  moved,
+  newStep,
+  openDecisions,
+  withCheck,
+  withLength,
+} from './protocol-draft';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS } from '../../ui/number-sheets';
 import { Refusals } from '../../ui/refusals';
@@ -35,6 +48,18 @@ const GAIN_OPTIONS = [
   { label: 'as at an earlier step', value: 'as-step' },
   { label: 'maximum', value: 'maximum' },
   { label: 'a dial position', value: 'dial' },
+];
+type CheckId = Step['checks'][number]['check'];
+/** Checks that a step can set a limit of its own for, with what the number is. */
+const LIMITED_CHECKS: readonly (readonly [CheckId, string, string])[] = [
+  ['level', 'Peaks may lie outside the window by', 'dB'],
+  ['silence', 'Silence may be louder than before by', 'dB'],
+  ['event', 'Low end may exceed the other takes by', 'dB'],
+  ['hum', 'Hum may exceed what was there before by', 'dB'],
+  ['interference', 'Steady tones may stand, re speech, at', 'dB'],
+  ['passage', 'Readings must follow each other by (0 to 1)', ''],
+  ['unit', 'Spectra of one unit may differ by', 'dB'],
+  ['placement', 'Level at equal gain may differ by', 'dB'],
 ];
 const option = (value: string) => ({ label: value, value });
 
@@ -61,6 +86,8 @@ export class ProtocolEditor {
   protected readonly sheets = SHEETS;
   readonly slug = input<string>();
   readonly version = input<string>();
+  /** ?from=slug/version begins with a copy of that one. */
+  readonly from = input<string>();
 
   private readonly data = inject(ProtocolData);
   private readonly refusals = inject(Refusals);
@@ -102,6 +129,19 @@ export class ProtocolEditor {
   protected readonly roles = STEP_ROLES.map(option);
   protected readonly playKinds = PLAY_KINDS.map(option);
   protected readonly gainOptions = GAIN_OPTIONS;
+  protected readonly limitedChecks = LIMITED_CHECKS;
+  protected readonly figures = QUANTITY_IDS.map((id) => ({ id, name: quantity(id).name }));
+  protected readonly fromFiles = [
+    { label: 'typed only', value: null },
+    { label: 'delay between its channels', value: 'latency' },
+    { label: 'level of its tone', value: 'level' },
+  ];
+  protected readonly otherSteps = computed(() => [
+    { label: 'no pair', value: null },
+    ...(this.draft()?.steps ?? [])
+      .filter((s) => s.id !== this.step()?.id)
+      .map((s) => ({ label: s.title, value: s.id })),
+  ]);
   protected readonly cautionIds = CAUTION_IDS;
   protected readonly cautions = CAUTIONS;
   protected readonly addresses = [
@@ -121,8 +161,22 @@ export class ProtocolEditor {
     inject(ScreenKeys).hints.set([{ keys: 'Ctrl Enter', does: 'Save' }]);
     effect(() => {
       if (this.draft() !== null) return;
-      if (this.isNew()) {
+      const from = this.from();
+      if (this.isNew() && from === undefined) {
         this.draft.set(emptyProtocol());
+        return;
+      }
+      if (from !== undefined) {
+        const all = this.loaded().value ?? [];
+        const [id, version] = from.split('/');
+        const model = all.find((v) => v.protocol.id === id && v.protocol.version === Number(version));
+        if (model)
+          this.draft.set(
+            copyOf(
+              model.protocol,
+              all.map((v) => v.protocol.id),
+            ),
+          );
         return;
       }
       const own = (this.loaded().value ?? []).filter((v) => v.protocol.id === this.slug());
@@ -159,14 +213,57 @@ export class ProtocolEditor {
   }
 
   protected setLength(part: { least?: number | null; most?: number | null }): void {
-    const now = this.step()?.lengthS ?? { least: 5, most: 60 };
-    this.changeStep({ lengthS: { least: part.least ?? now.least, most: part.most ?? now.most } });
+    this.changeStep({ lengthS: withLength(this.step()?.lengthS ?? null, part) });
   }
 
   protected setCaution(caution: CautionId, isOn: boolean): void {
     const now = this.step()?.cautions ?? [];
     this.changeStep({ cautions: isOn ? [...new Set([...now, caution])] : now.filter((c) => c !== caution) });
   }
+
+  protected setCheck(check: CheckId, limit: number | null): void {
+    this.changeStep({ checks: withCheck(this.step()?.checks ?? [], check, limit) });
+  }
+
+  protected limitOf(step: Step, check: CheckId): number | null {
+    return step.checks.find((c) => c.check === check)?.limit ?? null;
+  }
+
+  protected setMeasure(id: string, isOn: boolean): void {
+    const now = this.step()?.measures ?? [];
+    this.changeStep({ measures: isOn ? [...new Set([...now, id])] : now.filter((m) => m !== id) });
+  }
+
+  protected setPairStep(step: string | null): void {
+    this.changeStep({ pair: step === null ? null : { step, varies: this.step()?.pair?.varies ?? 'what is added' } });
+  }
+
+  protected setVaries(varies: string): void {
+    const pair = this.step()?.pair;
+    if (pair) this.changeStep({ pair: { ...pair, varies } });
+  }
+
+  protected setTable(hasOne: boolean): void {
+    this.changeStep({ table: hasOne ? emptyTable() : null });
+  }
+
+  protected changeTable(part: Partial<NonNullable<Step['table']>>): void {
+    const table = this.step()?.table;
+    if (table) this.changeStep({ table: { ...table, ...part } });
+  }
+
+  protected readonly list = listOf;
+
+  protected setVoices(text: string): void {
+    this.changeStep({ voices: listOf(text) });
+  }
+
+  protected setSweep(part: Partial<NonNullable<Protocol['sweep']>> | null): void {
+    const usual = { lowHz: 20, highHz: 20_000, seconds: 4, levelDbfs: -6, gateMs: 500 };
+    this.change({ sweep: part === null ? null : { ...usual, ...this.draft()?.sweep, ...part } });
+  }
+
+  protected readonly inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
 
   protected setAccessories(text: string): void {
     this.changeStep({ accessories: listOf(text) });
