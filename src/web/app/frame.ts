@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, HostListener, computed, inject, signal } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  HostListener,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Button } from 'primeng/button';
@@ -12,6 +24,7 @@ import { LOADING } from './data/loaded';
 import { Events } from './data/events';
 import { GLOBAL_KEYS, ScreenKeys, isTyping } from './data/keys';
 import { ThemeChoice } from './data/theme';
+import { keepCellsLabelled } from './ui/cell-labels';
 import { CoreLog } from './ui/core-log';
 import { Hatches } from './ui/hatches';
 import { HearingDialog } from './ui/hearing-dialog';
@@ -67,6 +80,10 @@ export class Frame {
   protected readonly crumbs = inject(Breadcrumb).crumbs;
 
   protected readonly places = PLACES;
+  private readonly page = viewChild.required<ElementRef<HTMLElement>>('page');
+  private readonly stopLabelling = signal<(() => void) | null>(null);
+  /** On a narrow screen the menu folds away. */
+  protected readonly menuOpen = signal(false);
   protected readonly paletteOpen = signal(false);
   protected readonly keysOpen = signal(false);
   protected readonly hints = computed(() => [...this.screenKeys.hints(), ...GLOBAL_KEYS]);
@@ -112,11 +129,23 @@ export class Frame {
     })),
   ]);
 
+  constructor() {
+    afterNextRender(() => this.stopLabelling.set(keepCellsLabelled(this.page().nativeElement)));
+    inject(DestroyRef).onDestroy(() => this.stopLabelling()?.());
+    // Whoever has chosen a screen wants to see it.
+    effect(() => {
+      this.url();
+      this.menuOpen.set(false);
+    });
+  }
+
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
       event.preventDefault();
       this.paletteOpen.set(true);
+    } else if (event.key === 'Escape' && this.menuOpen()) {
+      this.menuOpen.set(false);
     } else if (event.key === '?' && !isTyping(event)) {
       event.preventDefault();
       this.keysOpen.set(true);

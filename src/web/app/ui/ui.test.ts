@@ -9,6 +9,7 @@ import { layOutCoreLog } from './core-log-layout';
 import { daysBetween, figureText, formatNumber, formatPrice, formatTime } from './format';
 import { matchEntries } from './palette';
 import { percentOn, scaleAround, ticksOf } from './whisker';
+import { labelCells } from './cell-labels';
 
 describe('numbers for people', () => {
   it('have a true minus, fixed decimals, and no negative zero', () => {
@@ -205,5 +206,17 @@ describe('waveform', () => {
     const [high, low] = drawnPeaks([-0.25, 0.04, 0, 1]);
     expect([...high].map((x) => Math.round(x * 100) / 100)).toEqual([0.2, 1]);
     expect([...low]).toEqual([-0.5, 0]);
+  });
+});
+
+describe('cells on a narrow screen', () => {
+  it('carry the heading of their column; one that spans several carries none', () => {
+    document.body.innerHTML = `<table><thead><tr><th>Unit</th><th> Price
+      now </th><th></th></tr></thead>
+      <tbody><tr><td>a</td><td>1</td><td>x</td></tr><tr><td colspan="2">none</td><td>y</td></tr></tbody></table>
+      <table><tbody><tr><td>plain</td></tr></tbody></table>`;
+    labelCells(document.body);
+    const labels = [...document.querySelectorAll('td')].map((td) => td.dataset['label']);
+    expect(labels).toEqual(['Unit', 'Price now', '', '', '', undefined]);
   });
 });
