@@ -23,6 +23,7 @@ import { CatalogueData } from './data/catalogue';
 import { LOADING } from './data/loaded';
 import { Events } from './data/events';
 import { GLOBAL_KEYS, ScreenKeys, isTyping } from './data/keys';
+import { paletteActions } from './palette-actions';
 import { ThemeChoice } from './data/theme';
 import { keepCellsLabelled } from './ui/cell-labels';
 import { CoreLog } from './ui/core-log';
@@ -127,7 +128,18 @@ export class Frame {
       hint: s.place === null ? 'Unit' : `Unit, place ${s.place}`,
       run: () => void this.router.navigate(['/gear', s.id]),
     })),
+    ...this.actions(),
   ]);
+  /** Made when the palette is opened: a large archive has thousands. */
+  private readonly actions = computed<PaletteEntry[]>(() =>
+    this.paletteOpen()
+      ? paletteActions(this.specimens().value ?? []).map(({ label, hint, to }) => ({
+          label,
+          hint,
+          run: () => ('page' in to ? void this.router.navigateByUrl(to.page) : window.location.assign(to.file)),
+        }))
+      : [],
+  );
 
   constructor() {
     afterNextRender(() => this.stopLabelling.set(keepCellsLabelled(this.page().nativeElement)));

@@ -33,6 +33,7 @@ import { emptyProtocol } from './protocols/protocol-draft';
 import { protocolSchema, stepSchema, type Step } from '#contracts/protocol';
 import type { Segments } from '#contracts/segments';
 import { runDocumentSchema } from '#contracts/run-document';
+import { paletteActions } from '../palette-actions';
 
 /** A step with what matters here. */
 const step = (change: Partial<Step>): Step => stepSchema.parse({ ...emptyProtocol().steps[0], ...change });
@@ -630,5 +631,24 @@ describe('measured part of a unit', () => {
     const free = distanceChart({ rungs, fit: { ...fit, reverberantDb: null, criticalM: null } });
     expect(free.series).toHaveLength(3);
     expect(free.series[1].points[0].y).toBeCloseTo(-20 * Math.log10(0.12), 6);
+  });
+});
+
+describe('what can be done from anywhere', () => {
+  it('has a place for each thing a reviewer does, and none for what the unit cannot', () => {
+    const labels = paletteActions([row({ id: '4' }), row({ id: '5', model: 'Winch', takes: 0, hasRules: false })]).map(
+      (a) => a.label,
+    );
+    for (const words of [
+      'New run',
+      'price: Oarlock Purser',
+      'Place by ear: Oarlock Purser',
+      'Export Oarlock Purser',
+      'Back up',
+    ])
+      expect(labels.filter((l) => l.includes(words)).length, words).toBeGreaterThan(0);
+    expect(labels).not.toContain('Export Oarlock Winch · A');
+    expect(labels).not.toContain('Give points: Oarlock Winch · A');
+    expect(new Set(labels).size).toBe(labels.length);
   });
 });

@@ -33,7 +33,7 @@ export function matchEntries(entries: readonly PaletteEntry[], typed: string): P
       [modal]="true"
       [dismissableMask]="true"
       position="top"
-      [style]="{ width: '560px' }"
+      [style]="{ width: '560px', 'max-width': '96vw' }"
     >
       <input
         #box

@@ -16,6 +16,8 @@ import { ScreenKeys } from '../../data/keys';
 import { Figure } from '../../ui/figure';
 import { CATEGORY_NAMES, STAGE_NAMES, formatNumber, formatPrice } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { Narrow } from '../../data/narrow';
 
 /** A row with what is sorted and searched by, as plain fields. */
 interface GearRow extends SpecimenRow {
@@ -40,12 +42,13 @@ export function filterRows<T extends { readonly name: string; readonly category:
 /** Every specimen ever tested. */
 @Component({
   selector: 'sd-gear',
-  imports: [Button, Figure, FormsModule, InputText, ProblemBox, RouterLink, Select, TableModule],
+  imports: [Button, Figure, FormsModule, InputText, ProblemBox, RouterLink, ScrollingModule, Select, TableModule],
   templateUrl: './gear.html',
   styleUrl: './gear.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Gear {
+  protected readonly isNarrow = inject(Narrow).isNarrow;
   private readonly router = inject(Router);
   private readonly loaded = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   protected readonly problem = computed(() => this.loaded().problem);

@@ -19,6 +19,7 @@ import { formatNumber, formatPrice } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
 import { nameOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
+import { Narrow } from '../../data/narrow';
 
 type Weights = Readonly<Record<string, number>>;
 const WEIGHTS_KEY = 'sediment.weights.microphone';
@@ -35,6 +36,9 @@ const LINES_ABOVE = 6;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Ranking {
+  private readonly narrow = inject(Narrow);
+  /** Height of a row: on a narrow screen the whisker stands below the name. */
+  protected readonly rowHeight = computed(() => (this.narrow.isNarrow() ? 64 : 32));
   /** ?unit=… asks about another unit than the latest on the desk. */
   readonly unit = input<string>();
 
