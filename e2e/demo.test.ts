@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { seriousFindings } from './axe';
 import { stage } from './support';
 
 describe('the demo', () => {
@@ -74,14 +75,14 @@ describe('the demo', () => {
     await page.getByRole('img', { name: /^Spectrogram/ }).waitFor();
     const level = page.locator('tr', { hasText: 'Level of the silent part, A-weighted' }).locator('td').nth(3);
     const before = await level.innerText();
-    const end = page.getByRole('spinbutton', { name: 'Silence to, seconds' });
+    const end = page.getByRole('textbox', { name: 'Silence to, seconds' });
     await end.fill('2.5');
     await end.blur();
     await page.getByText('Set by hand; the automatic ones are kept.').waitFor();
     await expect.poll(() => level.innerText(), { timeout: 20_000 }).not.toBe(before);
     await page.reload();
     await page.getByText('Set by hand; the automatic ones are kept.').waitFor();
-    expect(await page.getByRole('spinbutton', { name: 'Silence to, seconds' }).inputValue()).toBe('2.50');
+    expect(await page.getByRole('textbox', { name: 'Silence to, seconds' }).inputValue()).toBe('2.5 s');
     await page.getByRole('button', { name: 'Back to automatic' }).click();
     await page.getByText('Found automatically.').waitFor();
     await expect.poll(() => level.innerText(), { timeout: 20_000 }).toBe(before);
@@ -202,4 +203,77 @@ describe('the demo', () => {
     await page.goto(`${address()}/gear/999`);
     await page.getByText('There is no unit with the number 999.').waitFor();
   });
+
+  it('shuts nobody out: axe-core finds nothing serious, and no id is there twice, on any page', async () => {
+    const { page } = await open('/bench');
+    for (const path of await paths()) {
+      await page.goto(address() + path);
+      await page.locator('main h1').first().waitFor();
+      await page.waitForTimeout(500);
+      expect(await seriousFindings(page), path).toEqual([]);
+    }
+  }, 240_000);
+
+  it('fits a phone: the menu folds away, and no page sticks out sideways', async () => {
+    const { page } = await open('/bench');
+    await page.setViewportSize({ width: 390, height: 844 });
+    for (const path of await paths()) {
+      await page.goto(address() + path);
+      await page.locator('main h1').first().waitFor();
+      await page.waitForTimeout(300);
+      const wide = await page.evaluate(() => [
+        document.documentElement.scrollWidth,
+        document.querySelector('main')?.scrollWidth ?? 0,
+      ]);
+      expect(Math.max(...wide), path).toBeLessThanOrEqual(390);
+    }
+    await page.goto(`${address()}/bench`);
+    await page.getByRole('button', { name: 'Menu' }).click();
+    await page.getByRole('link', { name: 'Ranking', exact: true }).click();
+    await page.getByText('Stratum 1', { exact: true }).first().waitFor();
+    // Chosen, the menu is out of the way again, and a unit opens from its row.
+    expect(await page.getByRole('link', { name: 'Gear', exact: true }).isVisible()).toBe(false);
+    const first = page.locator('.row a').first();
+    const name = await first.innerText();
+    await first.click();
+    await page.getByRole('heading', { level: 1, name }).waitFor();
+    // A cell of a table says what it is.
+    const cell = page.locator('#prices tbody td').nth(1);
+    expect(await cell.evaluate((td) => getComputedStyle(td, '::before').content)).toBe('"Kind"');
+  }, 240_000);
+
+  /** Every page of the owner's, with a unit that was ranked, one of each other kind, a take, a session and a test. */
+  async function paths(): Promise<string[]> {
+    const ask = async <T>(path: string): Promise<T> => (await (await fetch(address() + path)).json()) as T;
+    const units = await ask<{ id: string; category: string; place: number | null }[]>('/api/specimens');
+    const [plan] = await ask<{ id: string }[]>('/api/plans');
+    const [test] = await ask<{ id: string }[]>('/api/listening');
+    const top = units.find((u) => u.place === 1);
+    const others = units.filter((u, i) => u.place === null && units.findIndex((x) => x.category === u.category) === i);
+    const { runs } = await ask<{ runs: { date: string; takes: { id: string }[] }[] }>(`/api/specimens/${top?.id}`);
+    return [
+      '/bench',
+      '/protocols',
+      '/protocols/desk-voice/3',
+      '/protocols/desk-voice/3/edit',
+      '/rigs',
+      '/sessions',
+      '/sessions/new',
+      `/sessions/${plan.id}`,
+      `/days/${runs[0].date}`,
+      '/new-run',
+      '/gear',
+      `/gear/${top?.id}`,
+      ...others.map((u) => `/gear/${u.id}`),
+      `/takes/${runs[0].takes[0].id}`,
+      `/compare?takes=${runs[0].takes[0].id}`,
+      '/listening',
+      '/listening/new',
+      `/listening/${test.id}`,
+      '/scale',
+      `/scale/place/${top?.id}`,
+      '/ranking',
+      '/archive',
+    ];
+  }
 });

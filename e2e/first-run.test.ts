@@ -78,7 +78,7 @@ describe('an empty archive', () => {
     await page.getByText('Points missing: sound, features').waitFor();
     await page.getByRole('button', { name: 'Give points' }).click();
     await page.getByRole('button', { name: 'Give points for Sound' }).click();
-    await page.getByRole('spinbutton', { name: 'Points for Sound' }).fill('4');
+    await page.getByRole('textbox', { name: 'Points for Sound' }).fill('4');
     await page.getByLabel('Reason for Sound').fill('clear and calm');
     await page.getByRole('button', { name: 'Save' }).click();
     await page.getByText('clear and calm').waitFor();

@@ -33,7 +33,7 @@ import { LOADING } from '../../data/loaded';
         size="small"
         [text]="true"
         label="Move to another unit"
-        [ariaLabel]="'Move the run of ' + run().date + ' to another unit'"
+        [ariaLabel]="'Move to another unit: the run of ' + run().date"
         (onClick)="isMoving.set(true)"
       />
       <p-button
