@@ -10,6 +10,7 @@ import { daysBetween, figureText, formatNumber, formatPrice, formatTime } from '
 import { matchEntries } from './palette';
 import { percentOn, scaleAround, ticksOf } from './whisker';
 import { labelCells } from './cell-labels';
+import { toldApart } from './told-apart';
 
 describe('numbers for people', () => {
   it('have a true minus, fixed decimals, and no negative zero', () => {
@@ -218,5 +219,16 @@ describe('cells on a narrow screen', () => {
     labelCells(document.body);
     const labels = [...document.querySelectorAll('td')].map((td) => td.dataset['label']);
     expect(labels).toEqual(['Unit', 'Price now', '', '', '', undefined]);
+  });
+});
+
+describe('entries of one name and day', () => {
+  it('are told apart by their order, and those that are alone need nothing', () => {
+    const row = (id: string, name: string, day = '2026-05-02') => ({ id, name, day });
+    const rows = [row('12', 'Session'), row('9', 'session '), row('10', 'Session'), row('1', 'Other'), row('2', 'Session', '2026-05-03')]; // prettier-ignore
+    const apart = toldApart(rows);
+    expect(rows.map((r) => apart.get(r.id))).toEqual(['3rd of 3', '1st of 3', '2nd of 3', '', '']);
+    const many = toldApart(Array.from({ length: 12 }, (_, i) => row(String(i + 1), 'S')));
+    expect([many.get('11'), many.get('12')]).toEqual(['11th of 12', '12th of 12']);
   });
 });

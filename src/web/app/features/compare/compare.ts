@@ -36,6 +36,7 @@ import { formatNumber } from '../../ui/format';
 import { LoopBar } from '../../ui/loop-bar';
 import { ProblemBox } from '../../ui/problem-box';
 import { differenceModel, figureRows, LANE_LOOKS, noiseModel, spectrumModel } from './compare-charts';
+import { toldApart } from '../../ui/told-apart';
 
 const MATCH_NAMES: Readonly<Record<(typeof MATCHES)[number], string>> = {
   loudness: 'equal loudness',
@@ -69,6 +70,7 @@ export class Compare {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly set = signal<CompareSet | null>(null);
   protected readonly sets = signal<readonly CompareSet[]>([]);
+  protected readonly apart = computed(() => toldApart(this.sets()));
   protected readonly undo = signal<CompareSet | null>(null);
   protected readonly name = signal('');
 

@@ -8,6 +8,7 @@ import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
 import { ProblemBox } from '../../ui/problem-box';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES, STATUS_NAMES } from './design-words';
+import { toldApart } from '../../ui/told-apart';
 
 /** Listening tests, newest first. */
 @Component({
@@ -42,6 +43,7 @@ import { ATTRIBUTE_NAMES, DESIGN_NAMES, STATUS_NAMES } from './design-words';
               <tr>
                 <td>
                   <a [routerLink]="['/listening', test.id]">{{ test.name }}</a>
+                  <span class="quiet small"> {{ apart().get(test.id) }}</span>
                 </td>
                 <td>{{ designs[test.design].name }}</td>
                 <td>{{ attributes[test.attribute] }}</td>
@@ -68,6 +70,7 @@ export class Tests {
   private readonly router = inject(Router);
   protected readonly loaded = toSignal(inject(ListeningData).tests, { initialValue: LOADING });
   protected readonly tests = computed(() => this.loaded().value ?? []);
+  protected readonly apart = computed(() => toldApart(this.tests()));
   protected readonly designs = DESIGN_NAMES;
   protected readonly attributes = ATTRIBUTE_NAMES;
   protected readonly statuses = STATUS_NAMES;

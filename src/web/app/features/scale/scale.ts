@@ -21,6 +21,7 @@ import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS } from '../../ui/number-sheets';
+import { percentOn, ticksOf } from '../../ui/whisker';
 
 /** All answers of all tests as one scale: who stands where, how sure that is, and what holds it together. */
 @Component({
@@ -54,6 +55,10 @@ export class ScalePage {
       .map((s) => ({ value: s.id, label: unitName(s) })),
   );
   protected readonly axis = computed(() => worthScaleAround(this.scale()?.items ?? []));
+  /** Log worths as numbers over the column of whiskers. */
+  protected readonly ticks = computed(() =>
+    ticksOf(this.axis()).map((t) => ({ label: formatNumber(t, 0), at: percentOn(this.axis(), t) })),
+  );
   protected readonly tasteWords = tasteWords;
   /** Units stratum by stratum. */
   protected readonly strata = computed(() => {

@@ -15,6 +15,7 @@ import { SessionData } from '../../data/sessions';
 import { daysBetween, formatTime, today } from '../../ui/format';
 import { Hatch } from '../../ui/hatch';
 import { ProblemBox } from '../../ui/problem-box';
+import { toldApart } from '../../ui/told-apart';
 
 /** Days held that are listed; older ones are in the core log. */
 const MOST_HELD = 12;
@@ -40,6 +41,10 @@ export class Sessions {
   protected readonly kept = signal<string | null>(null);
   protected readonly loadProblem = computed(() => this.loaded().problem);
   protected readonly all = computed(() => this.loaded().value ?? []);
+  /** What tells sessions of one title and day apart. */
+  protected readonly apart = computed(() =>
+    toldApart(this.all().map(({ id, title, day }) => ({ id, name: title, day }))),
+  );
   protected readonly running = computed(() => this.all().filter((p) => p.status === 'running'));
   protected readonly planned = computed(() =>
     this.all()

@@ -66,8 +66,12 @@ const KINDS = [
       display: grid;
       gap: 4px;
     }
+    :host {
+      grid-template-columns: minmax(0, 1fr);
+    }
     form {
       display: flex;
+      flex-wrap: wrap;
       gap: 8px;
       align-items: center;
     }
