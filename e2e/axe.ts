@@ -1,14 +1,12 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import axe from 'axe-core';
 import type { Page } from 'playwright-core';
 
-const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 /** Where rules find something of this weight, somebody is shut out. */
 const WEIGHTS = ['serious', 'critical'];
 
 /** What axe-core finds on a page that is serious, one line each; and ids that are there twice. */
 export async function seriousFindings(page: Page): Promise<string[]> {
-  await page.evaluate(AXE);
+  await page.evaluate(axe.source);
   return page.evaluate(async (weights) => {
     const { axe } = window as unknown as {
       axe: {

@@ -27,7 +27,7 @@ describe('points from listening', () => {
   it('need enough answers, and carry the doubt of the worth through the curve', () => {
     const heard = { logWorth: 1, se: 0.3, answers: 4 };
     // One point per log odds: the deviation of the points is that of the worth.
-    expect(heardPoints(SOUND, heard)).toEqual({ points: 4, sd: expect.closeTo(0.3, 1) });
+    expect(heardPoints(SOUND, heard)).toEqual({ points: 4, sd: expect.closeTo(0.3, 1) as number });
     expect(heardPoints(SOUND, { ...heard, answers: 3 })).toBeNull();
     expect(heardPoints(SOUND, undefined)).toBeNull();
     // Beyond the end of the curve nothing is certain to the last digit.
@@ -51,7 +51,10 @@ describe('points from listening', () => {
     expect(few.why).toMatch(/^heard in 6 blind answers 3\.0 ±1\.[01], by hand 4\.2 ±0\.4/);
     const many = criterionPoints(SOUND, unit('a', { logWorth: 0, se: 0.1, answers: 300 }, 4.2));
     expect(many.points).toBeCloseTo((3 / 0.1 ** 2 + 4.2 / 0.4 ** 2) / (1 / 0.1 ** 2 + 1 / 0.4 ** 2), 2);
-    expect(many.scatter).toEqual({ kind: 'points', sd: expect.closeTo((1 / 0.1 ** 2 + 1 / 0.4 ** 2) ** -0.5, 3) });
+    expect(many.scatter).toEqual({
+      kind: 'points',
+      sd: expect.closeTo((1 / 0.1 ** 2 + 1 / 0.4 ** 2) ** -0.5, 3) as number,
+    });
   });
 
   it('carry the doubt of the scale into the ranking', () => {

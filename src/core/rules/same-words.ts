@@ -1,7 +1,10 @@
 import { passageLikeness } from '../measure/passage-likeness';
 
 /** What two readings are to each other, as far as a difference between them means something. */
-export type SameWords = { readonly kind: 'same' | 'doubtful' | 'different'; readonly text: string };
+export interface SameWords {
+  readonly kind: 'same' | 'doubtful' | 'different';
+  readonly text: string;
+}
 
 /** Readings of one text follow each other at least this well (labelled takes, see the check of the passage). */
 const USUAL_LIKENESS = 0.75;

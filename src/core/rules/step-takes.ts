@@ -24,6 +24,8 @@ export function takeThatCounts<T extends StepTake>(takes: readonly T[], step: st
  * The take of a step that is to be looked at: the one that was picked; else the newest that waits for a decision, also
  * where an earlier one is kept already; else the kept one.
  *
+ * @param takes - of one unit's turn, any steps, in any order
+ * @param step - its id
  * @param picked - id of a take that somebody has picked from the list, or null
  * @returns null where every attempt was put aside, or there is none
  */

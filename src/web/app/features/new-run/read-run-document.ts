@@ -93,7 +93,7 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
 function nameOf(entry: unknown): string {
   if (!isRecord(entry)) return '';
   const name = [entry['quantity'], entry['file'], entry['criterion'], entry['step']].find((n) => typeof n === 'string');
-  return name === undefined ? '' : ` (${String(name)})`;
+  return name === undefined ? '' : ` (${name})`;
 }
 
 const reasonOf = (error: z.ZodError): string =>
