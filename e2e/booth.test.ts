@@ -149,7 +149,12 @@ describe('a session on the simulated bench', () => {
     await page.getByText('No take of this step counts.').waitFor();
     await page.locator('body').press('Space');
     await expect.poll(() => verdict(page).innerText(), { timeout: 30_000 }).toMatch(/Keep|Have a look/);
-    await page.locator('body').press('Enter');
+    // The take that was put aside is still there to be looked at, and to be chosen.
+    await page.getByRole('button', { name: 'take 1: put aside' }).click();
+    await expect.poll(() => verdict(page).innerText(), SOON).toMatch(/Redo/);
+    await page.getByRole('button', { name: 'take 2: undecided' }).click();
+    await expect.poll(() => verdict(page).innerText(), SOON).toMatch(/Keep|Have a look/);
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
 
     await expect.poll(() => page.locator('main h1').innerText(), SOON).toBe('Silence');
     // The gain of the passage came along.

@@ -18,7 +18,7 @@ import { rowOf } from '../ui/rig-health';
 import { dueSentence, nextSession } from './bench/next-step';
 import { withAnswers } from './booth/answers';
 import { loadBenchChoice, saveBenchChoice } from './booth/bench-choice';
-import { differences, startingSettings } from './booth/take-defaults';
+import { differences, settingsLine, startingSettings } from './booth/take-defaults';
 import {
   copyOf,
   draftOf,
@@ -397,6 +397,33 @@ describe('the rig in words', () => {
     expect(row.todayY).toBeLessThan(row.band?.top ?? 0);
     expect(row.dots).toHaveLength(2);
     expect(row.dots[0].y).toBeGreaterThan(row.dots[1].y);
+  });
+});
+
+describe('settings of a take', () => {
+  it('stand in one line, and a gain that is missing is said', () => {
+    const noted = takeSettingsSchema.parse({ gainDb: 36, distanceM: 0.15, angleDeg: 0, pad: '−10', phantom: true, voice: 'high' }); // prettier-ignore
+    expect(settingsLine(noted)).toBe('36.0 dB gain · 15.0 cm · 0° · pad −10 · phantom power on · voice high');
+    expect(settingsLine(takeSettingsSchema.parse({ phantom: false }))).toBe('gain not noted');
+  });
+
+  it('differ in an angle only where the step has one', () => {
+    const bare: Slot = {
+      ...slot([]),
+      lastSettings: [{ step: SILENCE.id, day: '2026-04-01', settings: { gainDb: 36, angleDeg: 0 } }],
+    };
+    const now = takeSettingsSchema.parse({ gainDb: 36 });
+    expect(differences(bare, SILENCE, now)?.texts).toEqual([]);
+    const turned = { ...bare, lastSettings: [{ ...bare.lastSettings[0], step: SPEECH.id }] };
+    expect(differences(turned, SPEECH, { ...now, angleDeg: 45 })?.texts).toEqual(['angle 0° then, 45° now']);
+  });
+
+  it('of the next take begin with those of the newest one, whatever became of it', () => {
+    const turn = slot([
+      take(1, SPEECH, 'kept', { settings: takeSettingsSchema.parse({ gainDb: 30 }) }),
+      take(2, SPEECH, 'retaken', { settings: takeSettingsSchema.parse({ gainDb: 26 }) }),
+    ]);
+    expect(startingSettings(turn, SPEECH).gainDb).toBe(26);
   });
 });
 
