@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
@@ -42,6 +42,10 @@ import { NumberField } from '../../ui/number-field';
 import { SHEETS, priceSheet } from '../../ui/number-sheets';
 import { Refusals } from '../../ui/refusals';
 
+/** A sheet has all its parts after this time. */
+const SETTLING_MS = 5_000;
+/** By these somebody takes over. */
+const TOUCHES = ['wheel', 'keydown', 'pointerdown', 'touchmove'] as const;
 /** Neighbours shown to either side. */
 const NEIGHBOURS = 3;
 const SOURCE_WORDS: Readonly<Record<string, string>> = {
@@ -245,9 +249,34 @@ export class Unit {
       const fragment = location.hash.slice(1);
       if (!this.sheet() || !fragment || scrolledFor === this.id()) return;
       scrolledFor = this.id();
-      setTimeout(() => this.jump(fragment));
+      setTimeout(() => this.stayAt(fragment));
     });
+    inject(DestroyRef).onDestroy(() => this.leave());
   }
+
+  /**
+   * Keeps a section in view while what stands above it is still coming in and pushes it down, until somebody scrolls or
+   * types.
+   */
+  private stayAt(fragment: string): void {
+    this.leave();
+    const sheet = document.querySelector('sd-unit .sheet');
+    this.jump(fragment);
+    if (!sheet) return;
+    const observer = new ResizeObserver(() => this.jump(fragment));
+    observer.observe(sheet);
+    const leave = (): void => this.leave();
+    const timer = setTimeout(leave, SETTLING_MS);
+    for (const event of TOUCHES) window.addEventListener(event, leave, { once: true, passive: true });
+    this.leave = () => {
+      observer.disconnect();
+      clearTimeout(timer);
+      for (const event of TOUCHES) window.removeEventListener(event, leave);
+      this.leave = () => undefined;
+    };
+  }
+
+  private leave: () => void = () => undefined;
 
   /** Whether all its takes are halves of pairs. */
   protected isPaired(run: Run): boolean {
