@@ -293,6 +293,65 @@ describe('a session on the simulated bench', () => {
   }, 120_000);
 });
 
+/** Two tables one after the other, and nothing else. */
+const TABLES = {
+  id: 'two-tables',
+  version: 1,
+  name: 'Two tables',
+  category: 'interface',
+  steps: ['Latency', 'Gain by dial'].map((title, i) => ({
+    id: `table-${i + 1}`,
+    title,
+    instruction: 'Read it off.',
+    play: { kind: 'table' },
+    table: {
+      rowName: 'Row',
+      rows: Array.from({ length: 13 }, (_, r) => `${title} ${r + 1}`),
+      columnName: 'Column',
+      columns: ['a', 'b'],
+      cell: 'value',
+      unit: i === 0 ? 'ms' : 'dB',
+    },
+  })),
+};
+
+describe('tables', () => {
+  const at = stage();
+
+  it('each keeps its own cells, whichever was filled in first, and none is cut off', async () => {
+    await api(at, '/api/protocol-versions', { document: TABLES });
+    const plan = { ...planOf(1, 'Deck'), category: 'interface', protocol: 'two-tables' };
+    const { row } = await api<Plan>(at, '/api/plans', plan);
+    await api(at, `/api/plans/${row.id}/status`, { status: 'running' });
+    const { page, errors } = await at.open(`/booth/${row.id}`);
+    await page.getByRole('dialog', { name: 'Input' }).press('Escape');
+    await page.getByLabel('Latency 1, a').fill('5,4');
+    await page.getByRole('button', { name: 'Keep the table' }).click();
+    await page.getByText('Kept.').waitFor();
+    await page.getByRole('button', { name: /2\. Gain by dial/ }).click();
+    await page.getByLabel('Gain by dial 13, b').fill('60 lots');
+    await page.getByRole('button', { name: 'Keep the table' }).click();
+    await page.getByText('“lots” is not a unit of this field').waitFor();
+    await page.getByLabel('Gain by dial 13, b').fill('60');
+    await page.getByRole('button', { name: 'Keep the table' }).click();
+    await page.getByText('Kept.').waitFor();
+    const { tables } = (await api<Plan>(at, `/api/plans/${row.id}`)).slots[0];
+    expect(tables.map((t) => [t.step, t.cells.map((c) => c.value)])).toEqual([
+      ['table-1', [5.4]],
+      ['table-2', [60]],
+    ]);
+    // All rows stand on the page itself; only the page scrolls.
+    const box = page.locator('sd-table-grid .scroll');
+    expect(await box.evaluate((e) => e.scrollHeight - e.clientHeight)).toBeLessThanOrEqual(1);
+    // The last step is a table, too: the way on is there.
+    await page.getByRole('button', { name: /done with this unit/ }).waitFor();
+
+    await page.getByRole('button', { name: /1\. Latency/ }).click();
+    expect(await page.getByLabel('Latency 1, a').inputValue()).toBe('5.4');
+    expect(errors).toEqual([]);
+  });
+});
+
 describe('protocols', () => {
   const at = stage();
 

@@ -138,4 +138,77 @@ describe('an empty archive', () => {
       await page.getByRole('button', { name: 'Another run' }).click();
     }
   });
+
+  it('a misread gain and a misspelt name are corrected on the page of the unit, and put back', async () => {
+    const { page, errors } = await open('/gear/1');
+    await page.getByRole('button', { name: /^Correct Spoken passage, in front/ }).click();
+    const dialog = page.getByRole('dialog', { name: /^Correct Spoken passage/ });
+    await dialog.getByLabel('Gain').fill('a lot');
+    await dialog.getByRole('button', { name: 'Correct it' }).click();
+    // What is not understood is refused beside its field, and nothing is saved.
+    await dialog.getByText('“a lot” is no number').waitFor();
+    await dialog.getByLabel('Gain').fill('−3,5');
+    await dialog.getByRole('button', { name: 'Correct it' }).click();
+    await dialog.waitFor({ state: 'detached' });
+    const corrections = page.locator('sd-unit-corrections');
+    await corrections.getByText('gain 40 dB → −3.5 dB').waitFor();
+    await page
+      .getByText(/^−3.5 dB gain/)
+      .first()
+      .waitFor();
+
+    await page.getByRole('button', { name: 'Rename' }).click();
+    await page.getByLabel('Model', { exact: true }).fill('Purser II');
+    await page.getByRole('button', { name: 'Correct the name' }).click();
+    await page.getByRole('heading', { level: 1, name: /Purser II/ }).waitFor();
+
+    for (const what of ['Name', 'Take']) {
+      await corrections.getByRole('button', { name: new RegExp(`^Undo: ${what}`) }).click();
+      await corrections
+        .getByText('undone')
+        .nth(what === 'Name' ? 0 : 1)
+        .waitFor();
+    }
+    await page.getByRole('heading', { level: 1, name: /Purser/ }).waitFor();
+    await page
+      .getByText(/^40 dB gain/)
+      .first()
+      .waitFor();
+    expect(errors).toEqual([]);
+  });
+
+  it('takes a rig as it is typed, its control unit before it was tested, and corrects it in place', async () => {
+    const { page, errors } = await open('/rigs');
+    await page.getByRole('button', { name: 'New rig' }).click();
+    await page.getByLabel('Sample rate').fill('48000');
+    await page.getByLabel('Sample rate').blur();
+    await page.getByText('Write 48000 Hz if that is meant').waitFor();
+    await page.getByRole('button', { name: 'Note it' }).click();
+    expect(await page.locator('article').count()).toBe(0);
+    await page.getByLabel('Sample rate').fill('48');
+    await page.getByRole('button', { name: 'One that is not tested yet' }).click();
+    await page.getByLabel('Its maker').fill('Marlfen');
+    await page.getByLabel('Its model').fill('Fen');
+    await page.getByRole('button', { name: 'Note this unit' }).click();
+    await page.getByRole('combobox', { name: 'Control unit' }).getByText('Marlfen Fen · A').waitFor();
+    await page.getByRole('button', { name: 'Note it' }).click();
+    const card = page.locator('article');
+    await card.getByText('48 kHz').waitFor();
+    await card.getByRole('button', { name: 'Correct' }).click();
+    await page.getByLabel('Sample rate').fill('96 kHz');
+    await page.getByRole('button', { name: 'Note it' }).click();
+    await card.getByText('96 kHz').waitFor();
+    expect(await card.count()).toBe(1);
+    // A name that is written otherwise is asked about.
+    await page.goto(page.url().replace('/rigs', '/new-run'));
+    const one = filesIn(join(folder(), 'again'), { 'front voice.wav': takeWav(-14, -70, 1) });
+    await page.setInputFiles('input[aria-label="Choose files"]', one);
+    await page.getByLabel('Maker').fill('MARLFEN');
+    await page.getByLabel('Model').fill('fen');
+    await page.getByLabel('Label').fill('a');
+    await page.getByRole('button', { name: 'It is that one' }).click();
+    expect(await page.getByLabel('Maker').inputValue()).toBe('Marlfen');
+    await page.getByText('This run is added to it').waitFor();
+    expect(errors).toEqual([]);
+  });
 });

@@ -69,39 +69,44 @@ export const pointsInputSchema = z.strictObject({
 export type PointsInput = z.infer<typeof pointsInputSchema>;
 
 /** The file run.json of a run folder, format "sediment-run/1". */
-export const runDocumentSchema = z.strictObject({
-  format: z.literal('sediment-run/1'),
-  specimen: z.strictObject({
-    maker: nameSchema,
-    model: nameSchema,
-    label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
-    category: categorySchema,
-  }),
-  date: daySchema.describe('The day of the recording.'),
-  protocol: z.string().min(1),
-  protocolVersion: z.int().min(1),
-  source: z.enum(SOURCES),
-  prices: z.array(priceSchema).max(50).default([]),
-  claims: z.array(claimSchema).max(50).default([]).describe('Claims of the data sheet.'),
-  inputFullScaleDbu: z
-    .number()
-    .min(-60)
-    .max(40)
-    .optional()
-    .describe('Input level that reaches full scale at 0 dB of gain, in dBu; ties dBFS to volts.'),
-  rig: nameSchema.optional().describe('Name of the rig; its state on the day of the recording counts.'),
-  purpose: z
-    .enum(['opening', 'unit', 'closing'])
-    .default('unit')
-    .describe('Control takes open and close a session; they count for the rig, not for the unit.'),
-  takes: z.array(runTakeSchema).min(1, 'must hold at least one take').max(200),
-  tables: z
-    .array(tableReadingSchema)
-    .max(50)
-    .default([])
-    .describe('Tables that were filled in: latency by rate and buffer, gain by dial position.'),
-  points: z.array(pointsInputSchema).max(50).default([]),
-});
+export const runDocumentSchema = z
+  .strictObject({
+    format: z.literal('sediment-run/1'),
+    specimen: z.strictObject({
+      maker: nameSchema,
+      model: nameSchema,
+      label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
+      category: categorySchema,
+    }),
+    date: daySchema.describe('The day of the recording.'),
+    protocol: z.string().min(1),
+    protocolVersion: z.int().min(1),
+    source: z.enum(SOURCES),
+    prices: z.array(priceSchema).max(50).default([]),
+    claims: z.array(claimSchema).max(50).default([]).describe('Claims of the data sheet.'),
+    inputFullScaleDbu: z
+      .number()
+      .min(-60)
+      .max(40)
+      .optional()
+      .describe('Input level that reaches full scale at 0 dB of gain, in dBu; ties dBFS to volts.'),
+    rig: nameSchema.optional().describe('Name of the rig; its state on the day of the recording counts.'),
+    purpose: z
+      .enum(['opening', 'unit', 'closing'])
+      .default('unit')
+      .describe('Control takes open and close a session; they count for the rig, not for the unit.'),
+    takes: z.array(runTakeSchema).max(200).describe('May be empty where tables are filled in.'),
+    tables: z
+      .array(tableReadingSchema)
+      .max(50)
+      .default([])
+      .describe('Tables that were filled in: latency by rate and buffer, gain by dial position.'),
+    points: z.array(pointsInputSchema).max(50).default([]),
+  })
+  .refine(({ takes, tables }) => takes.length + tables.length > 0, {
+    path: ['takes'],
+    message: 'must hold at least one take, or a table',
+  });
 export type RunDocument = z.infer<typeof runDocumentSchema>;
 export type RunDocumentInput = z.input<typeof runDocumentSchema>;
 

@@ -286,6 +286,14 @@ describe('the booth', () => {
     );
     await app.booth.fillTable(slot.id, { step: 'latency', cells: [cell] });
     await app.booth.fillTable(slot.id, { step: 'latency', cells: [cell, { ...cell, column: '128', value: 8.1 }] });
+    // A unit of which only tables are filled in is a run, too.
+    const other = planOf({ category: 'interface', protocol: 'input-stage', protocolVersion: 1, units: [{ ...OTHER, dueBack: null }] }); // prettier-ignore
+    const [tablesOnly] = (await app.plans.add(other)).slots;
+    await app.booth.fillTable(tablesOnly.id, { step: 'latency', cells: [cell] });
+    const finished = await app.booth.finish(tablesOnly.id, DECIDED);
+    expect((await app.catalogue.sheet(finished.specimenId)).runs.map((r) => [r.takes.length, r.tables.length])).toEqual(
+      [[0, 1]],
+    );
     const take = await record(app, slot.id, 'noise-150', { playKind: 'silence' });
     await app.booth.decide(take.id, {
       state: 'kept',

@@ -179,7 +179,7 @@ export class Booth {
    * Makes the kept takes of a slot a run of its unit. Takes that nobody has decided on stay beside the run, once that
    * was asked for.
    *
-   * @throws Failure `plan-refused` where nothing is kept or a gain is not noted, `takes-undecided`
+   * @throws Failure `plan-refused` where nothing is kept or filled in, or a gain is not noted, `takes-undecided`
    */
   async finish(slotId: string, { withUndecided }: FinishSlot): Promise<ImportResult> {
     const turn = await this.turn(slotId);
@@ -203,7 +203,8 @@ export class Booth {
       step: t.step,
       cells: tableCellSchema.array().parse(t.cells),
     }));
-    if (rows.length === 0) throw new Failure('plan-refused', 'No take of this unit is kept yet.');
+    if (rows.length === 0 && !tables.some((t) => t.cells.length > 0))
+      throw new Failure('plan-refused', 'No take of this unit is kept yet, and no table filled in.');
     const withoutGain = rows.find((t) => takeSettingsSchema.parse(t.settings).gainDb === null);
     if (withoutGain)
       throw new Failure(

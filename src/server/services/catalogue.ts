@@ -401,7 +401,7 @@ function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): DatedPr
 
 /** @param missingPoints - null where there are no rules to score it by */
 function stageOf(base: SpecimenBase, missingPoints: readonly string[] | null): Stage {
-  if (base.takes === 0) return 'received';
+  if (base.takes === 0 && base.last_tested === null) return 'received';
   if (base.waiting > 0 || base.failed > 0) return 'takes';
   return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
 }

@@ -69,7 +69,9 @@ describe('bench', () => {
       kind: 'attention',
       fragment: 'takes',
     });
-    expect(nextStep(row({ takes: 0 }))).toMatchObject({ text: 'No takes yet', fragment: null });
+    expect(nextStep(row({ takes: 0, lastTested: null }))).toMatchObject({ text: 'No takes yet', fragment: null });
+    // A unit of which only tables were filled in has been tested.
+    expect(nextStep(row({ takes: 0, hasRules: false, place: null })).text).toMatch(/no rules yet/);
     expect(nextStep(row({ waitingAnalyses: 1, missingPoints: ['sound'] }))).toMatchObject({ kind: 'wait' });
     expect(nextStep(row({ missingPoints: ['sound', 'build'] }))).toMatchObject({
       text: 'Points missing: sound, build',

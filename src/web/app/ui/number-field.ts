@@ -17,6 +17,8 @@ import { acceptedText, numberText, readNumber, type NumberSheet } from '#core/te
 import { Refusals } from './refusals';
 
 let made = 0;
+/** Longer than a press of a button takes. */
+const FADE_MS = 400;
 
 /**
  * A field for a number: either decimal sign, groups of three, units. It takes what is typed as it is meant, once the
@@ -96,6 +98,7 @@ export class NumberField {
     return this.typed() ?? (value === null ? '' : numberText(value, this.sheet()));
   });
   protected readonly accepted = computed(() => acceptedText(this.sheet()));
+  private fading: ReturnType<typeof setTimeout> | null = null;
   private readonly entry = { focus: () => this.field().nativeElement.focus() };
 
   constructor() {
@@ -104,12 +107,16 @@ export class NumberField {
       this.value();
       this.accept();
     });
-    inject(DestroyRef).onDestroy(() => this.refusals.forget(this.entry));
+    inject(DestroyRef).onDestroy(() => {
+      this.refusals.forget(this.entry);
+      if (this.fading !== null) clearTimeout(this.fading);
+    });
   }
 
   protected take(text: string): void {
     const read = readNumber(text, this.sheet());
     if (!read.isUnderstood || (read.value === null && this.required())) {
+      if (this.fading !== null) clearTimeout(this.fading);
       this.typed.set(text);
       this.refusal.set(read.isUnderstood ? `${capital(this.accepted())} is needed here.` : capital(read.why));
       this.refusals.note(this.entry);
@@ -131,8 +138,10 @@ export class NumberField {
 
   private accept(): void {
     this.typed.set(null);
-    this.refusal.set('');
     this.refusals.forget(this.entry);
+    // What stands below moves up when the words go: not while the press that left the field is still on its way.
+    if (this.fading !== null) clearTimeout(this.fading);
+    this.fading = setTimeout(() => this.refusal.set(''), FADE_MS);
   }
 }
 

@@ -20,7 +20,8 @@ export function nextStep(row: SpecimenRow): NextStep {
     const what = row.failedAnalyses === 1 ? 'One analysis' : `${row.failedAnalyses} analyses`;
     return { text: `${what} failed`, action: 'See why', fragment: 'takes', kind: 'attention' };
   }
-  if (row.takes === 0) return { text: 'No takes yet', action: 'Bring in takes', fragment: null, kind: 'work' };
+  if (row.takes === 0 && row.lastTested === null)
+    return { text: 'No takes yet', action: 'Bring in takes', fragment: null, kind: 'work' };
   if (row.waitingAnalyses > 0)
     return { text: `Measuring, ${row.waitingAnalyses} to go`, action: 'Watch', fragment: 'takes', kind: 'wait' };
   if (row.missingPoints.length > 0) {

@@ -6,7 +6,9 @@ import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { switchMap, type Observable } from 'rxjs';
+import { CATEGORIES } from '#contracts/common';
 import type { Problem } from '#contracts/problem';
+import type { NewUnit } from '#contracts/specimen';
 import {
   CALIBRATION_KINDS,
   rigDocumentSchema,
@@ -24,7 +26,7 @@ import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
-import { formatNumber, today } from '../../ui/format';
+import { CATEGORY_NAMES, formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS } from '../../ui/number-sheets';
@@ -129,13 +131,14 @@ export class Rigs {
   /** Kilohertz as whole hertz, without what a binary fraction leaves behind. */
   protected readonly inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
 
-  protected readonly newControl = signal<{ maker: string; model: string; label: string } | null>(null);
+  protected readonly newControl = signal<NewUnit | null>(null);
+  protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
 
   /** A control unit is chosen before it is tested: it is noted now, and its takes come later. */
   protected addControl(): void {
     const unit = this.newControl();
     if (!unit || !unit.maker.trim() || !unit.model.trim() || !unit.label.trim()) return;
-    this.data.addUnit({ ...unit, category: 'microphone' }).subscribe({
+    this.data.addUnit(unit).subscribe({
       next: ({ id }) => {
         this.newControl.set(null);
         this.change({ controlUnit: id });
@@ -144,7 +147,11 @@ export class Rigs {
     });
   }
 
-  protected changeControl(part: Partial<{ maker: string; model: string; label: string }>): void {
+  protected startControl(): void {
+    this.newControl.set({ maker: '', model: '', label: 'A', category: 'microphone' });
+  }
+
+  protected changeControl(part: Partial<NewUnit>): void {
     this.newControl.update((u) => u && { ...u, ...part });
   }
 
