@@ -154,7 +154,7 @@ describe('a session on the simulated bench', () => {
     await expect.poll(() => verdict(page).innerText(), SOON).toMatch(/Redo/);
     await page.getByRole('button', { name: 'take 2: undecided' }).click();
     await expect.poll(() => verdict(page).innerText(), SOON).toMatch(/Keep|Have a look/);
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('button', { name: /Keep$/ }).click();
 
     await expect.poll(() => page.locator('main h1').innerText(), SOON).toBe('Silence');
     // The gain of the passage came along.
