@@ -141,6 +141,14 @@ export function roleOf(step: { readonly id: string; readonly role?: StepRole | u
   return step.role ?? STEP_ROLES.find((role) => role === step.id) ?? 'other';
 }
 
+/** A version as the first of its protocol: what it changed against others says nothing there. */
+export const asFirstVersion = (protocol: Protocol): Protocol => ({
+  ...protocol,
+  version: 1,
+  changes: '',
+  steps: protocol.steps.map((step) => ({ ...step, comparable: null })),
+});
+
 /** What is wrong inside a protocol that has the right shape. */
 export function protocolProblems(protocol: Protocol): { field: string; message: string }[] {
   const problems: { field: string; message: string }[] = [];

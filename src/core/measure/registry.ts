@@ -26,5 +26,8 @@ export type QuantityId = keyof typeof QUANTITIES;
 /** All names, in the order of the list. */
 export const QUANTITY_IDS = Object.keys(QUANTITIES) as readonly QuantityId[];
 
+/** Whether a name is that of a figure of the registry. */
+export const isQuantity = (id: string): id is QuantityId => (QUANTITY_IDS as readonly string[]).includes(id);
+
 /** The definition of one measurement, its optional parts typed alike. */
 export const quantity = (id: QuantityId): QuantityDefinition => QUANTITIES[id];

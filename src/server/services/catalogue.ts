@@ -1,6 +1,6 @@
 import { filter } from 'rxjs';
 import { anotherReading, pooledReadings, scatterBetween } from '#core/measure/another-reading';
-import { ALGORITHM_VERSION, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
+import { ALGORITHM_VERSION, type QuantityId, isQuantity } from '#core/measure/registry';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
 import type { RankedUnit } from '#core/rules/rank';
@@ -290,8 +290,6 @@ function scattersOf(rows: readonly RepeatRow[]): Snapshot['scatters'] {
   return scatters;
 }
 
-const isQuantity = (id: string): id is QuantityId => (QUANTITY_IDS as readonly string[]).includes(id);
-
 /** Each figure with what another reading of it differs by; what the rules expect is the prior. */
 function withScatter(
   unit: UnitFacts,
@@ -327,7 +325,7 @@ function unitFacts(
     id,
     figures: Object.fromEntries(
       facts
-        .filter((f) => (QUANTITY_IDS as readonly string[]).includes(f.quantity))
+        .filter((f) => isQuantity(f.quantity))
         .map(({ quantity, value, uncertainty, bound, not_measured, remark }) => [
           quantity,
           { value, uncertainty, bound, notMeasured: not_measured, remark },

@@ -1,4 +1,4 @@
-import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
+import { quantity, isQuantity } from '#core/measure/registry';
 import { unlikeBandwidth, usualBandwidth } from '#core/rules/like-bandwidth';
 import { newestFigure } from '#core/rules/newest-figure';
 import { comparableFigure, type Comparability } from '#core/rules/comparability';
@@ -97,9 +97,9 @@ const find = (protocols: readonly Protocol[], f: FactRow): Protocol | undefined 
 
 function verdictOf(fact: FactRow, current: Protocol, protocols: readonly Protocol[]): Comparability {
   const measured = find(protocols, fact);
-  const isKnown = (QUANTITY_IDS as readonly string[]).includes(fact.quantity);
+  const isKnown = isQuantity(fact.quantity);
   if (!measured || !isKnown) return { comparable: true, reason: '' };
-  const roles = quantity(fact.quantity as QuantityId).steps;
+  const roles = quantity(fact.quantity).steps;
   return comparableFigure(protocols, measured, current, (s) => roles.includes(roleOf(s as Step)));
 }
 

@@ -4,7 +4,7 @@ import { AudioFileError } from '#core/audio/audio-file-error';
 import { mapTime, type TimeMap } from '#core/audio/phrase-alignment';
 import { gatedLoudness } from '#core/measure/integrated-loudness';
 import { levelMatch, TRUE_PEAK_CEILING_DBTP } from '#core/measure/level-match';
-import { ALGORITHM_VERSION, quantity, type QuantityId, QUANTITY_IDS } from '#core/measure/registry';
+import { ALGORITHM_VERSION, quantity, isQuantity } from '#core/measure/registry';
 import { removedByBand } from '#core/measure/removed-by-band';
 import { comparableBetween } from '#core/rules/comparability';
 import { playKindOf } from '#core/rules/compare-versions';
@@ -322,12 +322,11 @@ function warningOf(row: LaneRow, zero: LaneRow, versions: readonly Protocol[]): 
 
 function figuresOf(row: LaneRow, summary: ClipSummary): CompareLane['figures'] {
   const figures: CompareLane['figures'] = {};
-  const isKnown = (id: string): id is QuantityId => (QUANTITY_IDS as readonly string[]).includes(id);
   for (const [id, m] of Object.entries(summary.measurements))
-    if (isKnown(id)) figures[id] = { value: m.value, uncertainty: m.uncertainty, unit: m.unit };
+    if (isQuantity(id)) figures[id] = { value: m.value, uncertainty: m.uncertainty, unit: m.unit };
   const ofRun = row.run_figures as { quantity: string; value: number | null; uncertainty: number | null }[];
   for (const m of ofRun)
-    if (isKnown(m.quantity) && !figures[m.quantity])
+    if (isQuantity(m.quantity) && !figures[m.quantity])
       figures[m.quantity] = { value: m.value, uncertainty: m.uncertainty, unit: quantity(m.quantity).unit };
   return figures;
 }

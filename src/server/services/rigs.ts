@@ -1,6 +1,6 @@
 import { scatterBetween } from '#core/measure/another-reading';
 import { CALIBRATOR_UNCERTAINTY_DB, ONE_PASCAL_DB_SPL } from '#core/measure/self-noise';
-import { ALGORITHM_VERSION, quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
+import { ALGORITHM_VERSION, quantity, type QuantityId, isQuantity } from '#core/measure/registry';
 import { comparableFigure } from '#core/rules/comparability';
 import { agreement, type Agreement, type ControlFigure } from '#core/rules/rig-agreement';
 import { mean } from '#core/stats/moments';
@@ -193,8 +193,7 @@ function rigFromRow(row: RigRow, calibrations: readonly CalibrationRow[]): Rig {
 }
 
 /** Decibels only: frequencies and angles move in jumps. */
-const isLevel = (id: string): id is QuantityId =>
-  (QUANTITY_IDS as readonly string[]).includes(id) && /dB|LU/.test(quantity(id as QuantityId).unit);
+const isLevel = (id: string): id is QuantityId => isQuantity(id) && /dB|LU/.test(quantity(id).unit);
 
 function healthOf(
   rows: readonly ControlFigureRow[],

@@ -1,6 +1,6 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { protocolSchema, type Protocol } from '#contracts/protocol';
+import { asFirstVersion, protocolSchema } from '#contracts/protocol';
 import { rubricSchema } from '#contracts/rubric';
 import type { Database } from '../db/database';
 import { addProtocolVersion, listProtocols } from '../db/queries/protocol';
@@ -24,7 +24,7 @@ export async function seedRules(database: Database, folder: string, withHistory:
   const protocols = protocolSchema.array().parse(await read('protocol-'));
   const rubrics = rubricSchema.array().parse(await read('rubric-'));
   const known = new Set((await listProtocols(database)).map((p) => p.id));
-  for (const protocol of withHistory ? protocols : firsts(protocols).map(asFirst))
+  for (const protocol of withHistory ? protocols : firsts(protocols).map(asFirstVersion))
     if (withHistory || !known.has(protocol.id)) await database.transaction((tx) => addProtocolVersion(tx, protocol));
   for (const rubric of withHistory ? rubrics : firsts(rubrics).map((r) => ({ ...r, version: 1 })))
     if (withHistory || (await currentRubric(database, rubric.category)) === null)
@@ -35,11 +35,3 @@ export async function seedRules(database: Database, folder: string, withHistory:
 function firsts<T extends { readonly id: string; readonly version: number }>(all: readonly T[]): T[] {
   return all.filter((one) => all.every((other) => other.id !== one.id || other.version <= one.version));
 }
-
-/** A version as the first of its protocol: what it changed against another desk's versions says nothing here. */
-const asFirst = (protocol: Protocol): Protocol => ({
-  ...protocol,
-  version: 1,
-  changes: '',
-  steps: protocol.steps.map((step) => ({ ...step, comparable: null })),
-});

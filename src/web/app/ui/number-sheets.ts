@@ -31,6 +31,9 @@ export const SHEETS = {
   years: { unit: 'years', least: 0.25, most: 50 },
 } as const satisfies Record<string, NumberSheet>;
 
+/** Kilohertz as hertz, without what a binary fraction leaves behind. */
+export const inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
+
 const SIGNS: Readonly<Record<string, string>> = { EUR: '€', USD: '$', GBP: '£', JPY: '¥' };
 
 /** A price in a currency; another currency's name in it is refused. */

@@ -1,6 +1,6 @@
 import { compareVersions, type StepChange } from '#core/rules/compare-versions';
 import type { GainRule } from '#core/rules/step-sheet';
-import { protocolSchema, type Protocol, type Step } from '#contracts/protocol';
+import { asFirstVersion, protocolSchema, type Protocol, type Step } from '#contracts/protocol';
 import type { ProtocolVersion } from '#contracts/protocol-page';
 
 /** A new protocol with one step to begin from. */
@@ -20,14 +20,7 @@ export function emptyProtocol(): Protocol {
 export function copyOf(protocol: Protocol, taken: readonly string[]): Protocol {
   let id = `${protocol.id}-copy`;
   for (let n = 2; taken.includes(id); n++) id = `${protocol.id}-copy-${n}`;
-  return {
-    ...protocol,
-    id,
-    version: 1,
-    name: `${protocol.name}, copy`,
-    changes: '',
-    steps: protocol.steps.map((s) => ({ ...s, comparable: null })),
-  };
+  return { ...asFirstVersion(protocol), id, name: `${protocol.name}, copy` };
 }
 
 /** Most that a length can be: a step without an upper limit. */

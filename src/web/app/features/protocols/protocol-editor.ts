@@ -38,7 +38,7 @@ import {
   withLength,
 } from './protocol-draft';
 import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
+import { SHEETS, inHz } from '../../ui/number-sheets';
 import { Refusals } from '../../ui/refusals';
 
 const GAIN_OPTIONS = [
@@ -263,7 +263,7 @@ export class ProtocolEditor {
     this.change({ sweep: part === null ? null : { ...usual, ...this.draft()?.sweep, ...part } });
   }
 
-  protected readonly inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
+  protected readonly inHz = inHz;
 
   protected setAccessories(text: string): void {
     this.changeStep({ accessories: listOf(text) });

@@ -1,6 +1,6 @@
 import { gainText, playKindOf } from '#core/rules/compare-versions';
 import { TAKE_CHECKS } from '#core/rules/take-checks/take-check';
-import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
+import { quantity, isQuantity } from '#core/measure/registry';
 import type { Step } from '#contracts/protocol';
 import { formatNumber } from '../../ui/format';
 
@@ -49,7 +49,7 @@ export function conditionsOf(step: Step): { name: string; value: string }[] {
       name: 'Limits',
       value: limits.map((c) => `${TAKE_CHECKS[c.check].toLowerCase()} ${c.limit}`).join(', '),
     });
-  const figures = step.measures.filter((m): m is QuantityId => (QUANTITY_IDS as readonly string[]).includes(m));
+  const figures = step.measures.filter(isQuantity);
   if (figures.length > 0) lines.push({ name: 'Gives', value: figures.map((m) => quantity(m).name).join('; ') });
   return lines;
 }

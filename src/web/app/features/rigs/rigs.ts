@@ -29,7 +29,7 @@ import { Uploads } from '../../data/uploads';
 import { CATEGORY_NAMES, formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
+import { SHEETS, inHz } from '../../ui/number-sheets';
 import { Refusals } from '../../ui/refusals';
 
 const PARTS = [
@@ -128,8 +128,7 @@ export class Rigs {
     this.draft.update((d) => d && { ...d, ...part });
   }
 
-  /** Kilohertz as whole hertz, without what a binary fraction leaves behind. */
-  protected readonly inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
+  protected readonly inHz = inHz;
 
   protected readonly newControl = signal<NewUnit | null>(null);
   protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
