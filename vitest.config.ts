@@ -1,9 +1,12 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
-const heavy = { testTimeout: 120_000, hookTimeout: 180_000 };
+/** A state is waited for as long as a busy machine may take; no test says how long that is. */
+const patient = { testTimeout: 120_000, hookTimeout: 180_000, expect: { poll: { timeout: 60_000 } } };
 
 export default defineConfig({
   test: {
+    maxWorkers: availableParallelism(),
     projects: [
       {
         test: {
@@ -26,10 +29,12 @@ export default defineConfig({
           name: 'server',
           include: ['src/{server,cli}/**/*.test.ts'],
           globalSetup: 'src/server/testing/global-setup.ts',
-          ...heavy,
+          // Files of one worker share modules, and with them the databases that are open already.
+          isolate: false,
+          ...patient,
         },
       },
-      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...heavy, fileParallelism: false } },
+      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...patient, fileParallelism: false } },
     ],
   },
 });

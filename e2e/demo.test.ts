@@ -8,7 +8,7 @@ describe('the demo', () => {
   it('arrives visibly, and its top unit opens from the ranking', async () => {
     const { page, errors } = await open('/ranking');
     await page.getByText(/Recording the demo catalogue/).waitFor();
-    await page.getByText('Stratum 1', { exact: true }).first().waitFor({ timeout: 90_000 });
+    await page.getByText('Stratum 1', { exact: true }).first().waitFor();
     await expect
       .poll(async () => ((await (await fetch(`${address()}/api/jobs`)).json()) as unknown[]).length, {
         timeout: 300_000,
@@ -39,7 +39,9 @@ describe('the demo', () => {
   it('re-ranks at once when weights change, keeps them, and goes back to the rubric', async () => {
     const { page } = await open('/ranking');
     const top = async (): Promise<string> => (await page.locator('.row a').allInnerTexts()).slice(0, 5).join('; ');
+    const settled = () => page.locator('.list[aria-busy=false]').waitFor();
     await page.getByText('Stratum 1', { exact: true }).first().waitFor();
+    await settled();
     const before = await top();
     // Rejection alone: the order changes, whatever a unit costs or sounds like.
     for (const name of ['Noise', 'Sound', 'Features', 'Build', 'Value']) {
@@ -47,11 +49,12 @@ describe('the demo', () => {
       await handle.focus();
       await page.keyboard.press('Home');
     }
-    await expect.poll(top).not.toBe(before);
+    await settled();
     const rejected = await top();
+    expect(rejected).not.toBe(before);
     await page.reload();
     await page.getByText('Stratum 1', { exact: true }).first().waitFor();
-    expect(await top()).toBe(rejected);
+    await expect.poll(() => top()).toBe(rejected);
     await page.getByRole('button', { name: 'Back to the rubric' }).click();
     await expect.poll(top).toBe(before);
   });
@@ -61,7 +64,7 @@ describe('the demo', () => {
     await page.locator('.row.tested').click();
     const box = page.getByRole('region', { name: 'What the place is made of' });
     await box.getByText('missing').first().waitFor();
-    expect(await box.innerText()).toMatch(/assumed/);
+    await expect.poll(() => box.innerText()).toMatch(/assumed/);
   });
 
   it('puts a take under the lens: segments by hand, figures that follow, and back', async () => {
@@ -82,10 +85,10 @@ describe('the demo', () => {
     await expect.poll(() => level.innerText(), { timeout: 20_000 }).not.toBe(before);
     await page.reload();
     await page.getByText('Set by hand; the automatic ones are kept.').waitFor();
-    expect(await page.getByRole('textbox', { name: 'Silence to, seconds' }).inputValue()).toBe('2.5 s');
+    await expect.poll(() => page.getByRole('textbox', { name: 'Silence to, seconds' }).inputValue()).toBe('2.5 s');
     await page.getByRole('button', { name: 'Back to automatic' }).click();
     await page.getByText('Found automatically.').waitFor();
-    await expect.poll(() => level.innerText(), { timeout: 20_000 }).toBe(before);
+    await expect.poll(() => level.innerText()).toBe(before);
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: /^Data of Noise/ }).click();
     expect((await download).suggestedFilename()).toMatch(/^noise-silence-of-oarlock-bosun.*\.csv$/);
@@ -239,7 +242,7 @@ describe('the demo', () => {
     await page.getByRole('heading', { level: 1, name }).waitFor();
     // A cell of a table says what it is.
     const cell = page.locator('#prices tbody td').nth(1);
-    expect(await cell.evaluate((td) => getComputedStyle(td, '::before').content)).toBe('"Kind"');
+    await expect.poll(() => cell.evaluate((td) => getComputedStyle(td, '::before').content)).toBe('"Kind"');
   }, 240_000);
 
   /** Every page of the owner's, with a unit that was ranked, one of each other kind, a take, a session and a test. */

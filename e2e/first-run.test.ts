@@ -17,7 +17,7 @@ describe('an empty archive', () => {
     await page.getByRole('heading', { name: 'The desk is empty' }).waitFor();
     await page.getByRole('link', { name: 'Protocols' }).click();
     await page.getByRole('link', { name: 'Desk voice' }).waitFor();
-    expect(await page.locator('tbody tr').count()).toBe(7);
+    await expect.poll(() => page.locator('tbody tr').count()).toBe(7);
     await page.getByRole('link', { name: 'Rigs' }).click();
     await page.getByRole('heading', { name: 'No rig is noted yet' }).waitFor();
     await page.getByRole('link', { name: 'Sessions' }).click();
@@ -43,7 +43,7 @@ describe('an empty archive', () => {
     await page.getByText('What a run holds').waitFor();
     await page.setInputFiles('input[aria-label="Choose files"]', filesIn(join(folder(), 'from-the-recorder'), TAKES));
     await page.getByText('stored, 4.0 s').nth(2).waitFor();
-    expect(await page.getByText('the name says').count()).toBe(3);
+    await expect.poll(() => page.getByText('the name says').count()).toBe(3);
     await page.getByLabel('Maker').fill('Oarlock');
     await page.getByLabel('Model').fill('Purser');
     await page.getByLabel('Gain of front voice.wav').fill('40');
@@ -52,15 +52,15 @@ describe('an empty archive', () => {
 
     await page.reload();
     await page.getByText('stored, 4.0 s').nth(2).waitFor();
-    expect(await page.getByLabel('Maker').inputValue()).toBe('Oarlock');
-    expect(await page.getByLabel('Gain of back.wav').inputValue()).toBe('40 dB');
+    await expect.poll(() => page.getByLabel('Maker').inputValue()).toBe('Oarlock');
+    await expect.poll(() => page.getByLabel('Gain of back.wav').inputValue()).toBe('40 dB');
 
     await page.getByLabel('Label').fill('A');
     await page.getByLabel('Price', { exact: true }).fill('129');
     await page.getByLabel('Build, points of 5').fill('3.5');
     await page.getByLabel('Build, points of 5').blur();
     await page.getByRole('button', { name: 'Import and measure' }).click();
-    await page.getByRole('heading', { name: 'Measured', exact: true }).waitFor({ timeout: 30_000 });
+    await page.getByRole('heading', { name: 'Measured', exact: true }).waitFor();
     // The rear take was made 12 dB weaker.
     const rejection = await page
       .locator('.result .labelled', { hasText: 'Rear rejection' })
@@ -134,7 +134,7 @@ describe('an empty archive', () => {
       await page.getByText('Left out, neither WAV nor FLAC: readme.txt.').waitFor();
       await page.getByText('stored, 4.0 s').waitFor();
       await page.getByRole('button', { name: 'Import and measure' }).click();
-      await page.getByText(expected).first().waitFor({ timeout: 30_000 });
+      await page.getByText(expected).first().waitFor();
       await page.getByRole('button', { name: 'Another run' }).click();
     }
   });
@@ -198,7 +198,7 @@ describe('an empty archive', () => {
     await page.getByLabel('Sample rate').fill('96 kHz');
     await page.getByRole('button', { name: 'Note it' }).click();
     await card.getByText('96 kHz').waitFor();
-    expect(await card.count()).toBe(1);
+    await expect.poll(() => card.count()).toBe(1);
     // A name that is written otherwise is asked about.
     await page.goto(page.url().replace('/rigs', '/new-run'));
     const one = filesIn(join(folder(), 'again'), { 'front voice.wav': takeWav(-14, -70, 1) });
@@ -207,7 +207,7 @@ describe('an empty archive', () => {
     await page.getByLabel('Model').fill('fen');
     await page.getByLabel('Label').fill('a');
     await page.getByRole('button', { name: 'It is that one' }).click();
-    expect(await page.getByLabel('Maker').inputValue()).toBe('Marlfen');
+    await expect.poll(() => page.getByLabel('Maker').inputValue()).toBe('Marlfen');
     await page.getByText('This run is added to it').waitFor();
     expect(errors).toEqual([]);
   });

@@ -10,8 +10,6 @@ import { MODELS, unitWav } from '#server/testing/heard-catalogue';
 import { packageRoot } from '#server/package-root';
 import { stage } from './support';
 
-/** A busy machine takes its time. */
-const SOON = { timeout: 15_000 };
 const UNITS = 5;
 
 /** Five units with one speech take each, imported as anybody's. */
@@ -62,7 +60,6 @@ async function setUp(address: string, test: Record<string, unknown>): Promise<{ 
       async () =>
         ((await (await fetch(`${address}/api/listening/${page.row.id}`)).json()) as { row: { status: string } }).row
           .status,
-      SOON,
     )
     .toBe('open');
   return { id: page.row.id, invitation: page.invitation };
@@ -95,7 +92,6 @@ async function hearAll(page: Page): Promise<string[]> {
           .first()
           .isEnabled()
           .catch(() => false),
-      SOON,
     )
     .toBe(true);
   const count = await clips.count();
@@ -252,7 +248,7 @@ describe('what is heard', () => {
     await Promise.all([answerHeat(first), answerHeat(second)]);
     // Nothing sticks out sideways, and nothing but letters and the question is there.
     await first.locator('.clip').first().waitFor();
-    expect(await first.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await expect.poll(() => first.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     for (const model of MODELS) expect(await first.locator('body').innerText()).not.toContain(model);
     // The first one closes the tab and goes on, by the link, in another browser.
     const link = first.url();
@@ -270,8 +266,8 @@ describe('what is heard', () => {
         } else await answerHeat(page);
         await page.waitForTimeout(300);
       }
-    await resumed.getByRole('heading', { name: 'Thank you' }).waitFor(SOON);
-    await second.getByRole('heading', { name: 'Thank you' }).waitFor(SOON);
+    await resumed.getByRole('heading', { name: 'Thank you' }).waitFor();
+    await second.getByRole('heading', { name: 'Thank you' }).waitFor();
     const operator = (await open(`/listening/${id}`)).page;
     await operator.getByRole('cell', { name: 'Listener 2', exact: true }).waitFor();
     expect(await operator.getByText('What may be concluded').count()).toBe(0);
@@ -280,8 +276,8 @@ describe('what is heard', () => {
     await operator.getByRole('heading', { name: 'What may be concluded' }).waitFor();
     await operator.getByText(/Kendall's W/).waitFor();
     // The listener's page finds out by itself.
-    await second.getByRole('heading', { name: 'What was what' }).waitFor({ timeout: 20_000 });
-    expect(await second.locator('body').innerText()).toContain('Oarlock');
+    await second.getByRole('heading', { name: 'What was what' }).waitFor();
+    await expect.poll(() => second.locator('body').innerText()).toContain('Oarlock');
     expect([...phones[1].errors]).toEqual([]);
   });
 
@@ -347,20 +343,21 @@ describe('what is heard', () => {
     await page.getByRole('combobox', { name: 'Ask in' }).click();
     await page.getByRole('option', { name: 'pairs' }).click();
     await page.getByText('of 5 (90 %), after 0 answers').waitFor();
+    await page.getByRole('heading', { name: 'Which do you prefer?' }).waitFor();
     // What is to be known is asked for, and how many questions that may take is said before the first.
     await page.getByText(/Half of all such units need no more than \d+ question/).waitFor();
     const width = async (): Promise<number> => {
       const [low, high] = (await page.locator('section strong.num').innerText()).split('–').map(Number);
       return high - low;
     };
-    expect(await width()).toBe(4);
+    await expect.poll(() => width()).toBe(4);
     for (let i = 1; i <= 8; i++) {
-      await expect.poll(() => page.locator('.clip').first().isEnabled(), SOON).toBe(true);
+      await expect.poll(() => page.locator('.clip').first().isEnabled()).toBe(true);
       await page.locator('.clip').nth(0).click();
       if (i === 1) await page.getByRole('button', { name: 'The volume is down' }).click();
       await page.locator('.clip').nth(1).click();
       await page.getByRole('button', { name: 'A is better' }).click();
-      await page.getByText(`after ${i} answers`).waitFor(SOON);
+      await page.getByText(`after ${i} answers`).waitFor();
     }
     await page.getByText(/So far:/).waitFor();
     await page.getByRole('combobox', { name: 'What do you want to know?' }).click();
@@ -373,7 +370,7 @@ describe('what is heard', () => {
     await page.getByRole('combobox', { name: 'Ask in' }).click();
     await page.getByRole('option', { name: 'orders of four' }).click();
     await page.getByRole('heading', { name: 'Put these in order' }).waitFor();
-    expect(await page.locator('.clip').count()).toBe(4);
+    await expect.poll(() => page.locator('.clip').count()).toBe(4);
     expect(errors).toEqual([]);
   });
 });

@@ -43,6 +43,8 @@ export function stage(
     folder: () => folder,
     open: async (path) => {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
+      // A busy machine takes its time.
+      context.setDefaultTimeout(60_000);
       const page = await context.newPage();
       const errors: string[] = [];
       page.on('pageerror', (error) => errors.push(error.message));

@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -7,10 +7,10 @@ import { inject, onTestFinished } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
 import type { RunDocumentInput } from '#contracts/run-document';
-import { openPglite } from '../db/pglite-database';
 import { webFolder } from '../package-root';
 import { httpServer } from '../routes/server';
 import { openApplication, type Application, type ApplicationOptions } from '../wiring';
+import { databaseClone } from './database-clones';
 
 // A real database, a real folder, real clips: what the server's tests stand on.
 
@@ -24,7 +24,7 @@ export function temporaryFolder(): string {
 /** An application over a clone of the migrated database. */
 export async function testApplication(options: Partial<ApplicationOptions> = {}): Promise<Application> {
   const folder = options.folder ?? temporaryFolder();
-  const database = await openPglite({ dump: new Blob([readFileSync(inject('databaseDump'))]) });
+  const database = await databaseClone(inject('databaseDump'));
   const application = await openApplication({
     folder,
     database,

@@ -65,7 +65,7 @@ export class Ranking {
       debounceTime(SETTLE_MS),
       switchMap(([inputs, weights]) =>
         this.ranker.rank(inputs, weights).pipe(
-          map((ranked) => ({ inputs, ranked })),
+          map((ranked) => ({ inputs, weights, ranked })),
           catchError((error: unknown) => {
             this.rankProblem.set(error instanceof Error ? error.message : String(error));
             return of(null);
@@ -77,6 +77,11 @@ export class Ranking {
     { initialValue: null },
   );
   protected readonly ranked = computed<readonly RankedUnit[]>(() => this.result()?.ranked ?? []);
+  /** The order on the screen is not yet that of the weights beside it. */
+  protected readonly isSettling = computed(() => {
+    const result = this.result();
+    return result?.inputs !== this.inputs() || result?.weights !== this.weights();
+  });
   protected readonly names = computed(() => this.result()?.inputs.names ?? {});
   protected readonly lines = computed(() => rankingLines(this.ranked()));
   protected readonly scale = computed(() => scaleAround(this.ranked().map((u) => u.composite90)));

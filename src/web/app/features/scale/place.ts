@@ -16,7 +16,7 @@ import { Button } from 'primeng/button';
 import { Checkbox } from 'primeng/checkbox';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
-import { catchError, combineLatest, of, switchMap } from 'rxjs';
+import { EMPTY, Subject, catchError, combineLatest, from, map, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { expectedWords, goalWords } from '#core/rules/placing-words';
 import { shuffled } from '#core/stats/shuffle';
@@ -80,6 +80,8 @@ export class Place {
   /** Widths of the interval, question by question. */
   protected readonly history = signal<readonly (readonly [number, number])[]>([]);
 
+  /** Takes of the question that stands. */
+  private readonly asked = new Subject<readonly string[]>();
   /** Of this placing: what is taken back is an answer of it. */
   private readonly number = newNumber();
 
@@ -130,6 +132,16 @@ export class Place {
         this.history.set([]);
         if (placing) this.take(placing);
       });
+    this.asked
+      .pipe(
+        switchMap((takes) => (takes.length > 0 ? this.lanesOf(takes) : EMPTY)),
+        takeUntilDestroyed(),
+      )
+      .subscribe((lanes) => {
+        this.player ??= this.clips.player();
+        this.player.setLanes(lanes);
+        this.isReady.set(true);
+      });
     inject(DestroyRef).onDestroy(() => {
       this.player?.close();
       this.clips.forget();
@@ -163,29 +175,24 @@ export class Place {
     // A new order every time, under letters: the new one is not always A.
     const takes = shuffled(placing.question?.takes ?? [], `${Date.now()}/${Math.random()}`);
     this.offered.set(takes.map((t, i) => ({ ...t, code: String.fromCharCode(65 + i) })));
-    if (takes.length > 0) this.fetch(takes.map((t) => t.takeId));
+    this.asked.next(takes.map((t) => t.takeId));
   }
 
-  private fetch(takes: readonly string[]): void {
-    this.data.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null }).subscribe({
-      next: (table) => {
-        void Promise.all(table.lanes.map((l) => this.clips.clip(`/api/clips/${l.sha256}/audio`))).then(
-          (buffers) => {
-            this.player ??= this.clips.player();
-            this.player.setLanes(
-              buffers.map((buffer, i) => ({
-                buffer,
-                gain: 10 ** (table.lanes[i].appliedDb / 20),
-                map: SAME_TIME,
-              })),
-            );
-            this.isReady.set(true);
-          },
-          (error: unknown) => this.problem.set(problemOf(error)),
-        );
-      },
-      error: (error: unknown) => this.problem.set(problemOf(error)),
-    });
+  /** Clips of the question that stands; those of one that was replaced meanwhile never arrive. */
+  private lanesOf(takes: readonly string[]) {
+    return this.data.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null }).pipe(
+      switchMap(({ lanes }) =>
+        from(Promise.all(lanes.map((l) => this.clips.clip(`/api/clips/${l.sha256}/audio`)))).pipe(
+          map((buffers) =>
+            buffers.map((buffer, i) => ({ buffer, gain: 10 ** (lanes[i].appliedDb / 20), map: SAME_TIME })),
+          ),
+        ),
+      ),
+      catchError((error: unknown) => {
+        this.problem.set(problemOf(error));
+        return EMPTY;
+      }),
+    );
   }
 
   @HostListener('document:keydown', ['$event'])
