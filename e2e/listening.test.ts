@@ -86,12 +86,11 @@ async function begin(page: Page, name: string): Promise<void> {
 async function hearAll(page: Page): Promise<string[]> {
   const clips = page.locator('.clip');
   await expect
-    .poll(
-      () =>
-        clips
-          .first()
-          .isEnabled()
-          .catch(() => false),
+    .poll(() =>
+      clips
+        .first()
+        .isEnabled()
+        .catch(() => false),
     )
     .toBe(true);
   const count = await clips.count();

@@ -8,7 +8,7 @@ import { lcgNoise, mixed, scaled, sine, syllables } from '#core/testing/signals'
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
 import { differenceReportSchema, responseReportSchema } from '#contracts/comparisons';
 import { rankRowSchema } from '#contracts/ranking';
-import { runDocument, takeWav, temporaryFolder, writeRunFolder } from '#server/testing/bench';
+import { emptyArchive, runDocument, takeWav, temporaryFolder, writeRunFolder } from '#server/testing/bench';
 import { runToEnd, startServer } from '#server/testing/process';
 import { packageRoot } from '#server/package-root';
 import { readClip } from '#worker/read-clip';
@@ -63,7 +63,7 @@ describe('sediment analyze', () => {
 
 describe('sediment import and rank', () => {
   it('work on a data folder by themselves', async () => {
-    const data = temporaryFolder();
+    const data = emptyArchive();
     const first = await sediment('import', writeRunFolder(temporaryFolder()), '--data', data);
     expect(first).toMatchObject({ code: 0, stderr: '', stdout: expect.stringMatching(/imported/) as string });
     const other = runDocument({
@@ -86,7 +86,7 @@ describe('sediment import and rank', () => {
   });
 
   it('go through the server that holds the folder', async () => {
-    const data = temporaryFolder();
+    const data = emptyArchive();
     const server = await startServer(data);
     const imported = await sediment('import', writeRunFolder(temporaryFolder()), '--data', data);
     expect(imported).toMatchObject({ code: 0, stderr: '' });
@@ -115,7 +115,7 @@ describe('sediment import and rank', () => {
       'import',
       writeRunFolder(folder, { ...runDocument(), date: 'May', source: 'found' }, { 'rear.wav': 'x' }),
       '--data',
-      temporaryFolder(),
+      emptyArchive(),
     );
     expect({ code, stdout }).toEqual({ code: 1, stdout: '' });
     expect(
@@ -273,7 +273,7 @@ describe('sediment sweep, response, difference, match, peaks', () => {
 
 describe('sediment check', () => {
   it('reads every clip, names what is wrong, and says so by its code, with and without a server', async () => {
-    const data = temporaryFolder();
+    const data = emptyArchive();
     await sediment('import', writeRunFolder(temporaryFolder()), '--data', data);
     expect(await sediment('check', '--data', data)).toMatchObject({
       code: 0,

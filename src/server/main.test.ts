@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { clipSchema } from '#contracts/clip';
 import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { importResultSchema } from '#contracts/run-document';
-import { runDocument, takeWav, temporaryFolder } from './testing/bench';
+import { emptyArchive, runDocument, takeWav } from './testing/bench';
 import { runToEnd, startServer, type ServerProcess } from './testing/process';
 
 const TAKES = {
@@ -35,7 +35,7 @@ function halfUpload(server: ServerProcess): Promise<ClientRequest> {
 
 describe('killing the server', () => {
   it('loses no finished upload, leaves no half one, and takes up again what was being measured', async () => {
-    const folder = temporaryFolder();
+    const folder = emptyArchive();
     const first = await startServer(folder);
     const clips: Record<string, string> = {};
     for (const name of Object.keys(TAKES) as (keyof typeof TAKES)[]) clips[name] = await upload(first, name);
@@ -69,7 +69,7 @@ describe('killing the server', () => {
   });
 
   it('adopts a clip that was stored whole when the process ended before noting it', async () => {
-    const folder = temporaryFolder();
+    const folder = emptyArchive();
     const first = await startServer(folder);
     // Between storing and noting there is no time to be hit reliably; so the note is what is taken away: many kills
     // right after the bytes were sent, until the archive holds the clip, with or without its note.
@@ -98,7 +98,7 @@ describe('killing the server', () => {
 
 describe('starting', () => {
   it('is refused on a data folder that is in use, with the address of the other one', async () => {
-    const folder = temporaryFolder();
+    const folder = emptyArchive();
     const server = await startServer(folder);
     const second = await runToEnd('dist/node/main.js', [], { SEDIMENT_DATA: folder, SEDIMENT_PORT: '1' });
     expect(second.code).toBe(1);
@@ -112,7 +112,7 @@ describe('starting', () => {
     await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve));
     const { port } = other.address() as { port: number };
     const busy = await runToEnd('dist/node/main.js', [], {
-      SEDIMENT_DATA: temporaryFolder(),
+      SEDIMENT_DATA: emptyArchive(),
       SEDIMENT_PORT: String(port),
     });
     expect(busy).toMatchObject({
@@ -121,7 +121,7 @@ describe('starting', () => {
     });
     other.close();
     const none = await runToEnd('dist/node/main.js', [], {
-      SEDIMENT_DATA: temporaryFolder(),
+      SEDIMENT_DATA: emptyArchive(),
       SEDIMENT_PORT: 'harbour',
     });
     expect(none).toMatchObject({ code: 1, stderr: expect.stringContaining('must be a port number') as string });

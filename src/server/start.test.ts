@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { archiveStateSchema } from '#contracts/archive';
@@ -7,7 +7,7 @@ import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { problemSchema } from '#contracts/problem';
 import { openPglite } from './db/pglite-database';
 import { packageRoot } from './package-root';
-import { takeWav, temporaryFolder } from './testing/bench';
+import { emptyArchive, takeWav } from './testing/bench';
 import { startServer } from './testing/process';
 import { canMount, smallDisk } from './testing/small-disk';
 
@@ -39,7 +39,7 @@ const RIG = {
 
 describe('a start beside clips', () => {
   it('is refused in words where the database is missing, empty or damaged, and a new one is made when told to', async () => {
-    const folder = temporaryFolder();
+    const folder = emptyArchive();
     const first = await startServer(folder);
     expect((await upload(first.address, 'speech.wav', takeWav(-14, -70))).status).toBe(200);
     await first.kill('SIGTERM');
@@ -64,8 +64,7 @@ describe('a start beside clips', () => {
   });
 
   it('is refused for an archive that a newer version has written, before anything is changed', async () => {
-    const folder = temporaryFolder();
-    await (await startServer(folder)).kill('SIGTERM');
+    const folder = emptyArchive();
     const database = await openPglite({ folder: join(folder, 'database') });
     await database.query("INSERT INTO schema_migration (name, body) VALUES ('9999_from_the_future.sql', '')");
     await database.close();
@@ -77,7 +76,7 @@ describe('a start beside clips', () => {
 
 describe('what is bad in an archive', () => {
   it('is named and passed over: strays, clips under a false name, dead and unreadable recordings, half pictures', async () => {
-    const folder = temporaryFolder();
+    const folder = emptyArchive();
     const put = (path: string, bytes: Uint8Array | string): void => {
       mkdirSync(join(folder, path, '..'), { recursive: true });
       writeFileSync(join(folder, path), bytes);
@@ -91,7 +90,7 @@ describe('what is bad in an archive', () => {
     put('recordings/unreadable/meta.json', '{"half');
     put('recordings/unreadable/audio.pcm', 'abc');
     put('incoming/left-over/1.wav', 'x');
-    const server = await startServer(folder, ['--new-database']);
+    const server = await startServer(folder);
     const { setAside, clips } = await archive(server.address);
     expect(clips).toBe(0);
     expect(setAside.map((s) => s.name).sort()).toEqual(
@@ -109,6 +108,7 @@ describe('what is bad in an archive', () => {
 describe.runIf(canMount)('a full disk', () => {
   it('is said in words, keeps what was acknowledged, and is over when there is room', async () => {
     const disk = smallDisk(180);
+    cpSync(emptyArchive(), disk.folder, { recursive: true });
     const server = await startServer(disk.folder);
     const price = (amount: number): Promise<Response> =>
       fetch(`${server.address}/api/rigs`, {

@@ -79,6 +79,8 @@ export interface ApplicationOptions {
   readonly now?: () => Date;
   /** Other task files than the built ones (tests). */
   readonly workers?: string;
+  /** Threads that are there already (tests). */
+  readonly pool?: WorkerPool;
   /** A database that is open already (tests). */
   readonly database?: Database;
   readonly report?: (error: unknown) => void;
@@ -98,7 +100,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   await migrate(database, migrationsFolder);
   await seedRules(database, seedFolder, options.demo ?? false);
   const store = await openClipStore(options.folder);
-  const pool = openWorkerPool(options.workers ?? workerFolder);
+  const pool = options.pool ?? openWorkerPool(options.workers ?? workerFolder);
   const hub = new EventHub();
   const jobs = new JobBoard(hub, now);
   const setAside = new SetAside(hub);

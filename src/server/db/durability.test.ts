@@ -4,7 +4,7 @@ import { expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
 import { openDiskReserve, RESERVE_BYTES } from '../archive/disk-reserve';
 import { asFailure } from '../failures';
-import { temporaryFolder } from '../testing/bench';
+import { emptyArchive, temporaryFolder } from '../testing/bench';
 import { canMount, smallDisk } from '../testing/small-disk';
 import type { Database } from './database';
 import { openPglite } from './pglite-database';
@@ -14,7 +14,7 @@ import { openPglite } from './pglite-database';
  * flushed last. A cut leaves that copy, with some of the later bytes of some files, as a real disk does.
  */
 function cuttableFolder(): { folder: string; onFlush: (path: string) => void; cut: (seed: string) => string } {
-  const root = temporaryFolder();
+  const root = emptyArchive();
   const folder = join(root, 'database');
   const onDisk = join(root, 'on-disk');
   const copy = (from: string, to: string): void => {
@@ -48,7 +48,7 @@ const rows = async (database: Database): Promise<number[]> =>
 
 it('starts with fsync on, flushes once per commit, and shares a flush between commits that wait together', async () => {
   let flushes = 0;
-  const database = await openPglite({ folder: join(temporaryFolder(), 'database'), onFlush: () => flushes++ });
+  const database = await openPglite({ folder: join(emptyArchive(), 'database'), onFlush: () => flushes++ });
   expect(await database.query('SHOW fsync')).toEqual([{ fsync: 'on' }]);
   expect(await database.query('SHOW wal_sync_method')).toEqual([{ wal_sync_method: 'fsync' }]);
   expect(await database.query('SHOW full_page_writes')).toEqual([{ full_page_writes: 'on' }]);
@@ -69,7 +69,7 @@ it('starts with fsync on, flushes once per commit, and shares a flush between co
 it('keeps every acknowledged fact over power cuts, and none of a transaction that was not', async () => {
   const disk = cuttableFolder();
   const database = await openPglite({ folder: disk.folder, onFlush: disk.onFlush });
-  // A new cluster is flushed whole before it takes its place.
+  // A new cluster was flushed whole before it took its place.
   cpSync(disk.folder, join(disk.folder, '..', 'on-disk'), { recursive: true });
   await database.script('CREATE TABLE fact (n int); CREATE TABLE other (n int)');
   const acknowledged: number[] = [];
@@ -108,6 +108,7 @@ it.runIf(canMount)(
   'a disk that fills up in the middle of work costs that work, and neither hangs nor breaks the database',
   async () => {
     const disk = smallDisk(190);
+    cpSync(emptyArchive(), disk.folder, { recursive: true });
     const reserve = openDiskReserve(disk.folder);
     const database = await openPglite({
       folder: join(disk.folder, 'database'),
@@ -153,8 +154,7 @@ it('gives its reserve up when the log cannot be written, and takes it again when
 });
 
 it('starts beside what a cut has left of a process', async () => {
-  const folder = join(temporaryFolder(), 'database');
-  await (await openPglite({ folder })).close();
+  const folder = join(emptyArchive(), 'database');
   writeFileSync(join(folder, 'postmaster.pid'), '');
   await (await openPglite({ folder })).close();
 });

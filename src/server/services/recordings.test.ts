@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { encodeSamples } from '#core/audio/sample-codec';
 import { lcgNoise } from '#core/testing/signals';
 import { readClip } from '#worker/read-clip';
-import { serve, temporaryFolder, testApplication } from '../testing/bench';
+import { emptyArchive, serve, temporaryFolder, testApplication } from '../testing/bench';
 import { startServer } from '../testing/process';
 import { contiguous, withStretch } from './recordings';
 
@@ -121,7 +121,7 @@ describe('a recording', () => {
   });
 
   it('loses nothing that was acknowledged when the server is killed in the middle', async () => {
-    const folder = temporaryFolder();
+    const folder = emptyArchive();
     const server = await startServer(folder);
     const json = async (address: string, path: string, body?: unknown) =>
       (await (

@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -11,6 +11,7 @@ import { webFolder } from '../package-root';
 import { httpServer } from '../routes/server';
 import { openApplication, type Application, type ApplicationOptions } from '../wiring';
 import { databaseClone } from './database-clones';
+import { rememberingPool } from './remembering-pool';
 
 // A real database, a real folder, real clips: what the server's tests stand on.
 
@@ -21,6 +22,13 @@ export function temporaryFolder(): string {
   return folder;
 }
 
+/** A data folder as the first start leaves it. Making a database takes a process five seconds more. */
+export function emptyArchive(): string {
+  const folder = temporaryFolder();
+  cpSync(inject('emptyArchive'), folder, { recursive: true });
+  return folder;
+}
+
 /** An application over a clone of the migrated database. */
 export async function testApplication(options: Partial<ApplicationOptions> = {}): Promise<Application> {
   const folder = options.folder ?? temporaryFolder();
@@ -28,6 +36,7 @@ export async function testApplication(options: Partial<ApplicationOptions> = {})
   const application = await openApplication({
     folder,
     database,
+    ...(options.workers === undefined ? { pool: rememberingPool() } : {}),
     now: () => new Date('2026-05-10T12:00:00Z'),
     report: (error) => console.error(error),
     ...options,
@@ -52,8 +61,21 @@ export async function serve(application: Application): Promise<string> {
 const RATE = 16_000;
 const SECONDS = 4;
 
+const made = new Map<string, Uint8Array<ArrayBuffer>>();
+
+/** A copy of what was made under this name, made once in a process. */
+export function madeOnce(name: string, make: () => Uint8Array<ArrayBuffer>): Uint8Array<ArrayBuffer> {
+  let bytes = made.get(name);
+  if (!bytes) made.set(name, (bytes = make()));
+  return bytes.slice();
+}
+
 /** A short take as WAV bytes: speech `speechDb` below full scale (null: none) in noise `noiseDb` below it. */
 export function takeWav(speechDb: number | null, noiseDb: number, seed = 1): Uint8Array<ArrayBuffer> {
+  return madeOnce(`take ${speechDb} ${noiseDb} ${seed}`, () => newTakeWav(speechDb, noiseDb, seed));
+}
+
+function newTakeWav(speechDb: number | null, noiseDb: number, seed: number): Uint8Array<ArrayBuffer> {
   const noise = scaled(lcgNoise(SECONDS * RATE, 1, seed), noiseDb);
   const speech =
     speechDb === null

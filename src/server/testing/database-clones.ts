@@ -71,7 +71,8 @@ async function giveBack(clone: Clone): Promise<void> {
 export async function databaseClone(dump: string): Promise<Database> {
   const clone = idle.pop() ?? (await anotherClone(dump));
   let isClosed = false;
-  const whileOpen = <Arguments extends unknown[], Result>(work: (...args: Arguments) => Promise<Result>) =>
+  const whileOpen =
+    <Arguments extends unknown[], Result>(work: (...args: Arguments) => Promise<Result>) =>
     (...args: Arguments): Promise<Result> =>
       isClosed ? Promise.reject(new Error('this test has closed its database')) : work(...args);
   const { database } = clone;

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
@@ -6,14 +6,16 @@ import { migrate } from '../db/migrate';
 import { openPglite } from '../db/pglite-database';
 import { migrationsFolder, seedFolder } from '../package-root';
 import { seedRules } from '../services/seed';
+import { openApplication } from '../wiring';
 
 declare module 'vitest' {
   interface ProvidedContext {
     databaseDump: string;
+    emptyArchive: string;
   }
 }
 
-/** Builds the workers that the tests run, and makes one migrated database that every test clones. */
+/** Builds the workers that the tests run, and makes one migrated database and one empty archive that tests clone. */
 export default async function setup(project: TestProject): Promise<() => void> {
   const { ensureNodeBuild } = (await import('../../../tools/prepare.mjs')) as { ensureNodeBuild: () => Promise<void> };
   await ensureNodeBuild();
@@ -25,5 +27,9 @@ export default async function setup(project: TestProject): Promise<() => void> {
   writeFileSync(path, Buffer.from(await (await database.pglite.dumpDataDir('none')).arrayBuffer()));
   await database.close();
   project.provide('databaseDump', path);
+  const archive = join(folder, 'archive');
+  mkdirSync(archive);
+  await (await openApplication({ folder: archive })).close();
+  project.provide('emptyArchive', archive);
   return () => rmSync(folder, { recursive: true, force: true });
 }

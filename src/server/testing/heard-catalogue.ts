@@ -3,13 +3,17 @@ import { BiquadCascade } from '#core/dsp/biquad';
 import { highPass } from '#core/dsp/eq-biquads';
 import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
 import type { Application } from '../wiring';
-import { runDocument, temporaryFolder, writeRunFolder } from './bench';
+import { madeOnce, runDocument, temporaryFolder, writeRunFolder } from './bench';
 
 const RATE = 48_000;
 const SECONDS = 5;
 
 /** One reading through one unit: its own level, noise and low end. */
 export function unitWav(index: number, rate = RATE): Uint8Array<ArrayBuffer> {
+  return madeOnce(`unit ${index} ${rate}`, () => newUnitWav(index, rate));
+}
+
+function newUnitWav(index: number, rate: number): Uint8Array<ArrayBuffer> {
   const reading = syllables(
     [
       [0.4, 2],
