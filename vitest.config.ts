@@ -4,6 +4,8 @@ import { defineConfig } from 'vitest/config';
 /** A state is waited for as long as a busy machine may take; no test says how long that is. */
 const patient = { testTimeout: 120_000, hookTimeout: 180_000, expect: { poll: { timeout: 60_000 } } };
 
+const DEEP = ['src/**/*.deep.test.ts'];
+
 export default defineConfig({
   test: {
     maxWorkers: availableParallelism(),
@@ -12,8 +14,14 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/{core,contracts,rig,worker}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
-          testTimeout: 60_000,
+          exclude: DEEP,
+          isolate: false,
+          testTimeout: 120_000,
         },
+      },
+      {
+        // Simulations as large as their bounds need: npm run test:deep.
+        test: { name: 'deep', include: DEEP, isolate: false, testTimeout: 900_000 },
       },
       {
         // The page's plain parts; its components are walked in Chromium by the journeys.

@@ -85,12 +85,9 @@ describe('noise from all pauses', () => {
     expect(breathing.a.uncertaintyDb).toBeGreaterThan(5 * (steady.a.uncertaintyDb ?? Infinity));
   });
 
-  // 400 pauses: 93 % is 18 below 95 % of the mean, 1.8 deviations of the count (√(400·0.95·0.05) = 4.4).
-  it('±2u of one pause of 0.95 s covers 93 to 99 %, white or like a room', { timeout: 120_000 }, async () => {
-    for (const row of await shortPause(200)) {
-      expect(share(row), row.figure).toBeGreaterThan(0.91);
-      expect(share(row), row.figure).toBeLessThan(0.995);
-    }
+  // 40 pauses: 95 % are 38, with a deviation of 1.4. Two hundred are in pauses.deep.test.ts.
+  it('±2u of one pause of 0.95 s holds the truth, white or like a room', async () => {
+    for (const row of await shortPause(40)) expect(share(row), row.figure).toBeGreaterThan(0.87);
   });
 
   it('counts what a study refuses and limits', async () => {

@@ -1,112 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { AnswerTable } from '../stats/comparison-answers';
-import { fitWorths, USUAL_PENALTY, type WorthFit } from '../stats/fit-worths';
 import { nextHeat, nextPair, nextPairs } from '../stats/next-question';
-import { standardNormal } from '../stats/normal';
-import { seededBits, uniform, type RandomBits } from '../stats/random';
-import { worthPosterior, type WorthPosterior } from '../stats/worth-posterior';
-import { worthScale } from '../stats/worth-scale';
-import { placementOf, stratumBounds } from './placement';
+import { seededBits } from '../stats/random';
+import { ask, catalogue, KNOWN, OPPONENTS, questionsOf, rightStrata, stateOf, WIDE } from '../testing/placing-runs';
 
-/** Units that were heard before; the one to be placed is the last. */
-const KNOWN = 200;
-/** A catalogue: spread of its true log worths, and how many pairs were answered before. */
-interface Past {
-  readonly spread: number;
-  readonly pairs: number;
-}
-/** From telephones to studios: units drawn at random are told apart 9 times in 10. */
-const WIDE: Past = { spread: 3, pairs: 1500 };
-/** Units of one class, and fewer answers: 5 of 6, as blind answers of practised listeners go. */
-const NEAR: Past = { spread: 2, pairs: 600 };
-
-interface Placing {
-  readonly truth: Float64Array;
-  readonly table: AnswerTable;
-  readonly bounds: readonly number[];
-  fit: WorthFit;
-  posterior: WorthPosterior;
-}
-
-/** A catalogue of 200 with its answers, mostly between units that are near each other. */
-function catalogue({ spread, pairs }: Past, seed: string, own: number): Placing {
-  const bits = seededBits(seed);
-  const truth = Float64Array.from({ length: KNOWN + 1 }, () => spread * standardNormal(bits));
-  truth[KNOWN] = own;
-  const table = new AnswerTable(KNOWN + 1);
-  while (table.pairA.length < pairs) {
-    const [a, b] = [Math.floor(uniform(bits) * KNOWN), Math.floor(uniform(bits) * KNOWN)];
-    if (a === b || uniform(bits) > Math.exp(-Math.abs(truth[a] - truth[b]) / 2)) continue;
-    table.addPair({ a, b, outcome: answer(truth, a, b, bits), tiesAllowed: false, weight: 1 });
-  }
-  const { fit, posterior } = worthScale(table);
-  return { truth, table, bounds: stratumBounds(fit.logWorth, posterior.draws, KNOWN, 0.9), fit, posterior };
-}
-
-const answer = (truth: Float64Array, a: number, b: number, bits: RandomBits): 0 | 1 =>
-  uniform(bits) < 1 / (1 + Math.exp(truth[b] - truth[a])) ? 1 : 0;
-
-function ask(placing: Placing, opponent: number, bits: RandomBits): void {
-  const outcome = answer(placing.truth, KNOWN, opponent, bits);
-  placing.table.addPair({ a: KNOWN, b: opponent, outcome, tiesAllowed: false, weight: 1 });
-  const fit = fitWorths(placing.table, USUAL_PENALTY, placing.fit.parameters, placing.posterior.covariance);
-  placing.posterior = worthPosterior(fit);
-  placing.fit = fit;
-}
-
-const OPPONENTS = Array.from({ length: KNOWN }, (_, i) => i);
-const width = (placing: Placing): number => {
-  const [low, high] = placementOf(placing.posterior.draws, KNOWN, placing.bounds, 0.9).place90;
-  return high - low;
-};
-
-/** Questions until the 90 % interval of the place is as narrow as asked for. */
-function questionsUntil(
-  placing: Placing,
-  most: number,
-  choose: (placing: Placing) => number,
-  bits: RandomBits,
-): number {
-  for (let asked = 0; asked < 400; asked++) {
-    if (width(placing) <= most) return asked;
-    ask(placing, choose(placing), bits);
-  }
-  return 400;
-}
-
-const stateOf = ({ fit, posterior }: Placing) => ({ logWorth: fit.logWorth, posterior, tie: fit.tie });
-const best = (placing: Placing): number => nextPairs(stateOf(placing), KNOWN, OPPONENTS)[0].opponent;
-
+// Forty runs of each are in placement.deep.test.ts.
 describe('placing the new one', () => {
-  it('needs at most half the questions of random pairing, for the same interval', { timeout: 240_000 }, () => {
-    const totals = [0, 0];
-    for (let run = 0; run < 8; run++) {
-      const own = WIDE.spread * standardNormal(seededBits(`own ${run}`));
-      const seed = `catalogue ${run}`;
-      const bits = seededBits(`answers ${run}`);
-      // A fifth of the catalogue: the others are not known much better themselves.
-      totals[0] += questionsUntil(catalogue(WIDE, seed, own), 40, best, bits);
-      totals[1] += questionsUntil(catalogue(WIDE, seed, own), 40, () => Math.floor(uniform(bits) * KNOWN), bits);
-    }
-    expect(totals[0]).toBeGreaterThan(0);
-    expect(totals[0]).toBeLessThanOrEqual(totals[1] / 2);
+  it('needs at most half the questions of random pairing, for the same interval', () => {
+    const { chosen, random } = questionsOf(2);
+    expect(chosen).toBeGreaterThan(0);
+    expect(chosen).toBeLessThanOrEqual(random / 2);
   });
 
-  it('puts a unit into the right stratum in at least nine runs of ten', { timeout: 240_000 }, () => {
-    let right = 0;
-    for (let run = 0; run < 40; run++) {
-      const own = NEAR.spread * standardNormal(seededBits(`own ${run}`));
-      const placing = catalogue(NEAR, `catalogue ${run % 8}`, own);
-      const bits = seededBits(`answers ${run}`);
-      const standing = () => placementOf(placing.posterior.draws, KNOWN, placing.bounds, 0.9);
-      let asked = 0;
-      for (; asked < 100 && !standing().isSettled; asked++) ask(placing, best(placing), bits);
-      const above = placing.truth.subarray(0, KNOWN).filter((x) => x > own).length;
-      const truth = placing.bounds.filter((bound) => bound <= above).length + 1;
-      expect(placing.bounds.length).toBeGreaterThan(2);
-      if (standing().likeliest === truth) right++;
-    }
-    expect(right).toBeGreaterThanOrEqual(36);
+  it('puts units into their strata', () => {
+    expect(rightStrata(3)).toBe(3);
   });
 
   it('proposes neighbours first, and heats of the unit with others', () => {
