@@ -42,7 +42,7 @@ export default defineConfig({
           ...patient,
         },
       },
-      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...patient, fileParallelism: false } },
+      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...patient } },
     ],
   },
 });

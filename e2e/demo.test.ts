@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { seriousFindings } from './axe';
+import { keepDemo, takeKeptDemo } from './demo-cache';
 import { stage } from './support';
 
 describe('the demo', () => {
-  const { open, address } = stage(() => undefined, ['--demo']);
+  let isKept = false;
+  const { open, address, folder } = stage((into) => (isKept = takeKeptDemo(into)), ['--demo']);
 
   it('arrives visibly, and its top unit opens from the ranking', async () => {
     const { page, errors } = await open('/ranking');
-    await page.getByText(/Recording the demo catalogue/).waitFor();
+    if (!isKept) await page.getByText(/Recording the demo catalogue/).waitFor();
     await page.getByText('Stratum 1', { exact: true }).first().waitFor();
     await expect
       .poll(async () => ((await (await fetch(`${address()}/api/jobs`)).json()) as unknown[]).length, {
@@ -25,6 +27,7 @@ describe('the demo', () => {
         { timeout: 300_000 },
       )
       .toBe(true);
+    if (!isKept) keepDemo(folder());
     await page.getByText('Oarlock Bosun · A').first().waitFor();
     await page.getByText(/Place \d+ of 27/).waitFor();
     const first = page.locator('.row a').first();

@@ -20,7 +20,7 @@ export interface Stage {
  * @param flags - further ones of Chromium
  */
 export function stage(
-  prepare: (folder: string) => void = () => undefined,
+  prepare: (folder: string) => unknown = () => undefined,
   args: readonly string[] = [],
   flags: readonly string[] = [],
 ): Stage {

@@ -48,7 +48,8 @@ const rows = async (database: Database): Promise<number[]> =>
 
 it('starts with fsync on, flushes once per commit, and shares a flush between commits that wait together', async () => {
   let flushes = 0;
-  const database = await openPglite({ folder: join(emptyArchive(), 'database'), onFlush: () => flushes++ });
+  const folder = join(emptyArchive(), 'database');
+  const database = await openPglite({ folder, onFlush: () => flushes++, quietMs: 600_000 });
   expect(await database.query('SHOW fsync')).toEqual([{ fsync: 'on' }]);
   expect(await database.query('SHOW wal_sync_method')).toEqual([{ wal_sync_method: 'fsync' }]);
   expect(await database.query('SHOW full_page_writes')).toEqual([{ full_page_writes: 'on' }]);

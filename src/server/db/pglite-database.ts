@@ -4,6 +4,8 @@ import type { Database, SqlValue } from './database';
 import { createCluster, clusterState, removeStalePid } from './cluster';
 import { DurableNodeFs, type DurableFsHooks } from './durable-node-fs';
 import { GroupFlush } from './group-flush';
+import { knownStatistics, renewStatistics } from './renew-statistics';
+import { TableStatistics } from './table-statistics';
 
 // Days stay texts ("2026-05-02"): as Date objects they would move with the time zone. Ids (int8) become texts, too.
 const parsers = {
@@ -30,6 +32,10 @@ export interface DatabaseFolder extends DurableFsHooks {
   readonly folder: string;
   /** Asked before each write; where there is none, it is refused in words. */
   readonly hasRoom?: () => boolean;
+  /** What goes wrong in the care of the tables; nobody waits for it. */
+  readonly report?: (error: unknown) => void;
+  /** How long nothing must have been written before that care is taken. */
+  readonly quietMs?: number;
 }
 
 /**
@@ -57,8 +63,12 @@ export async function openPglite(
     });
   });
 
-  const run = async <Row>(runner: Pick<PGlite, 'query'>, sql: string, values: readonly SqlValue[]): Promise<Row[]> =>
-    (await runner.query<Row>(sql, [...values])).rows;
+  let written = 0;
+  const run = async <Row>(runner: Pick<PGlite, 'query'>, sql: string, values: readonly SqlValue[]): Promise<Row[]> => {
+    const { rows, affectedRows } = await runner.query<Row>(sql, [...values]);
+    if (!READS.test(sql)) written += affectedRows ?? 0;
+    return rows;
+  };
   const mustHaveRoom = (): void => {
     if (isOnDisk && where.hasRoom?.() === false)
       throw new Failure('storage-full', 'There is no space left in the data folder.');
@@ -67,20 +77,36 @@ export async function openPglite(
   const kept = async <T>(work: () => Promise<T>): Promise<T> => {
     mustHaveRoom();
     const result = await work();
-    if (isOnDisk) await flushes.request();
+    if (isOnDisk) {
+      await flushes.request();
+      statistics.note(written);
+      written = 0;
+    }
     return result;
   };
+  const query = <Row>(sql: string, values: readonly SqlValue[] = []): Promise<Row[]> =>
+    READS.test(sql) ? run<Row>(pglite, sql, values) : kept(() => run<Row>(pglite, sql, values));
+  const script = (sql: string): Promise<void> => kept(() => pglite.exec(sql).then(() => undefined));
+  const statistics = new TableStatistics({
+    known: async () => (await knownStatistics({ query })).rows,
+    renew: () => renewStatistics({ query, script }),
+    report: (isOnDisk ? where.report : null) ?? console.error,
+    ...(isOnDisk && where.quietMs !== undefined ? { quietMs: where.quietMs } : {}),
+  });
+  if (isOnDisk) await statistics.start();
   return {
     pglite,
-    query: <Row>(sql: string, values: readonly SqlValue[] = []) =>
-      READS.test(sql) ? run<Row>(pglite, sql, values) : kept(() => run<Row>(pglite, sql, values)),
+    query,
     transaction: (work) =>
       kept(() =>
         pglite.transaction((tx) =>
           work({ query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx, sql, values) }),
         ),
       ),
-    script: (sql) => kept(() => pglite.exec(sql).then(() => undefined)),
-    close: () => pglite.close(),
+    script,
+    close: async () => {
+      await statistics.close();
+      await pglite.close();
+    },
   };
 }
