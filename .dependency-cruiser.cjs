@@ -1,5 +1,5 @@
 // The rooms and what they may import (docs/architecture.md). Dependencies point one way.
-const rooms = 'core|contracts|rig|worker|server|cli|web';
+const rooms = 'core|contracts|domain|rig|worker|server|cli|web';
 /** A room may import itself and the rooms listed, nothing else of src. */
 const mayImport = (room, allowed) => ({
   name: `${room}-imports`,
@@ -14,17 +14,39 @@ module.exports = {
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
     mayImport('core', []),
     mayImport('contracts', ['core']),
+    mayImport('domain', ['core', 'contracts']),
     mayImport('rig', ['core', 'contracts']),
     mayImport('worker', ['core', 'contracts', 'rig']),
-    mayImport('server', ['core', 'contracts', 'rig', 'worker']),
-    mayImport('cli', ['core', 'contracts', 'worker', 'server']),
-    mayImport('web', ['core', 'contracts']),
+    mayImport('server', ['core', 'contracts', 'domain', 'rig', 'worker']),
+    mayImport('cli', ['core', 'contracts', 'domain', 'worker', 'server']),
+    mayImport('web', ['core', 'contracts', 'domain']),
     {
       name: 'core-stands-alone',
       comment: 'The core knows no platform: no node, no browser, no package.',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$|/testing/' },
       to: { pathNot: '^src/core/' },
+    },
+    {
+      name: 'domain-is-plain',
+      comment: 'The domain knows no database, no HTTP and no files: its rules are tested in milliseconds.',
+      severity: 'error',
+      from: { path: '^src/domain/', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^src/(domain|core|contracts)/' },
+    },
+    {
+      name: 'platform-knows-no-subject',
+      comment: 'What every subject stands on does not know them.',
+      severity: 'error',
+      from: { path: '^src/server/platform/', pathNot: '\\.test\\.ts$|/testing/' },
+      to: { path: '^src/server/(runs|sessions|rigs|listening|scale|compare|catalogue|routes|wiring)' },
+    },
+    {
+      name: 'server-knows-no-demo',
+      comment: 'The demo fills an archive through the server, never the reverse.',
+      severity: 'error',
+      from: { path: '^src/(core|contracts|domain|rig|server|cli|web)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^demo/' },
     },
     {
       name: 'units-import-nothing',
@@ -36,8 +58,8 @@ module.exports = {
       name: 'sql-only-in-queries',
       comment: 'Services reach the database through db/queries; only wiring opens it.',
       severity: 'error',
-      from: { path: '^src/server/(routes|archive)/' },
-      to: { path: '^src/server/db/' },
+      from: { path: '^src/server/(routes|platform/archive)/' },
+      to: { path: '^src/server/(platform/db|[a-z]+/queries)/' },
     },
     {
       name: 'workers-know-no-database',

@@ -6,7 +6,7 @@ import { noiseReSpeechStudy, pauseFaults, shortPause } from '#core/testing/studi
 import { placingStudy } from '#core/testing/studies/placing';
 import { anotherReadingStudy, rigStudy } from '#core/testing/studies/rig';
 import { ladderStudy, noisyRoomStudy, responseStudy, roomStudy } from '#core/testing/studies/sweeps';
-import { packageRoot } from '#server/package-root';
+import { packageRoot } from '#server/platform/package-root';
 
 // npm run coverage: how often each ± holds a truth that is known, by seeded simulation; writes docs/coverage.md.
 // To be run whenever a measurement changes. `npm run coverage quick` takes a tenth of the trials and writes nothing.

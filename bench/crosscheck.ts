@@ -12,7 +12,7 @@ import { kWeighting } from '#core/dsp/k-weighting';
 import { analyseClip, type ClipAnalysis } from '#core/measure/clip-analysis';
 import { difference } from '#core/measure/difference';
 import { openClip } from '#worker/open-clip';
-import { packageRoot } from '#server/package-root';
+import { packageRoot } from '#server/platform/package-root';
 
 // npm run crosscheck: the same clips through Sediment and through general-purpose programs, where they are installed.
 // Installs nothing. Prints how far apart both are, per quantity, and ends with 1 where they disagree.

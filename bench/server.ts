@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Table from 'cli-table3';
 import { PGlite } from '@electric-sql/pglite';
-import { openPglite } from '#server/db/pglite-database';
-import { webFolder } from '#server/package-root';
+import { openPglite } from '#server/platform/db/pglite-database';
+import { webFolder } from '#server/platform/package-root';
 import { httpServer, listeningServer } from '#server/routes/server';
 import { openApplication } from '#server/wiring';
 

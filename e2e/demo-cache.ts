@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { packageRoot } from '#server/package-root';
+import { packageRoot } from '#server/platform/package-root';
 
 // Rendering the demo takes minutes and depends on nothing but the sources that make it, and on the day. It is done
 // once for each state of them, and kept where packages are kept.
 
 const CACHE = join(packageRoot, 'node_modules', '.cache', 'sediment-demo');
-const SOURCES = ['src/core', 'src/contracts', 'src/rig', 'src/worker', 'src/server', 'demo'];
+const SOURCES = ['src/core', 'src/contracts', 'src/domain', 'src/rig', 'src/worker', 'src/server', 'demo'];
 
 /** Names the demo that these sources make today: sessions that are ahead are planned from now. */
 function demoKey(): string {

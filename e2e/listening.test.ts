@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { excerptLevel } from '#core/measure/excerpt-level';
 import { runDocument, writeRunFolder } from '#server/testing/bench';
 import { MODELS, unitWav } from '#server/testing/heard-catalogue';
-import { packageRoot } from '#server/package-root';
+import { packageRoot } from '#server/platform/package-root';
 import { stage } from './support';
 
 const UNITS = 5;

@@ -20,7 +20,11 @@ export async function buildNode() {
     sourcemap: true,
     logLevel: 'error',
   };
-  await build({ ...options, entryPoints: { main: 'src/server/main.ts', cli: 'src/cli/main.ts' }, outdir: 'dist/node' });
+  await build({
+    ...options,
+    entryPoints: { main: 'src/server/main.ts', cli: 'src/cli/main.ts', demo: 'demo/build-demo.ts' },
+    outdir: 'dist/node',
+  });
   await build({
     ...options,
     entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/${f}`])),

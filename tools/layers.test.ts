@@ -35,7 +35,10 @@ function check(files: Readonly<Record<string, string>>): { status: number | null
   return { status, output: stdout + stderr };
 }
 
-const OUTSIDE = { 'src/server/failures.ts': 'export const x = 1;\n', 'src/core/a.ts': 'export const a = 1;\n' };
+const OUTSIDE = {
+  'src/server/platform/failures.ts': 'export const x = 1;\n',
+  'src/core/a.ts': 'export const a = 1;\n',
+};
 
 describe('the layer rules', () => {
   it('let through what follows the direction', () => {
@@ -48,17 +51,31 @@ describe('the layer rules', () => {
   });
 
   it.each([
-    ['core-imports', 'src/core/bad.ts', "import { x } from '#server/failures';\nexport const y = x;\n"],
-    ['web-imports', 'src/web/app/bad.ts', "import { x } from '../../server/failures';\nexport const y = x;\n"],
+    ['core-imports', 'src/core/bad.ts', "import { x } from '#server/platform/failures';\nexport const y = x;\n"],
+    ['web-imports', 'src/web/app/bad.ts', "import { x } from '../../server/platform/failures';\nexport const y = x;\n"],
     [
       'core-stands-alone',
       'src/core/bad.ts',
       "import { readFileSync } from 'node:fs';\nexport const y = readFileSync;\n",
     ],
     ['core-stands-alone', 'src/core/bad.ts', "import { z } from 'zod';\nexport const y = z;\n"],
-    ['sql-only-in-queries', 'src/server/routes/bad.ts', "import { q } from '../db/q';\nexport const y = q;\n"],
+    ['domain-imports', 'src/domain/bad.ts', "import { x } from '#server/platform/failures';\nexport const y = x;\n"],
+    ['domain-is-plain', 'src/domain/bad.ts', "import { z } from 'zod';\nexport const y = z;\n"],
+    [
+      'platform-knows-no-subject',
+      'src/server/platform/bad.ts',
+      "import { c } from '../catalogue/c';\nexport const y = c;\n",
+    ],
+    ['server-knows-no-demo', 'src/server/bad.ts', "import { d } from '../../demo/d';\nexport const y = d;\n"],
+    ['sql-only-in-queries', 'src/server/routes/bad.ts', "import { q } from '../platform/db/q';\nexport const y = q;\n"],
   ])('catch a planted violation of %s', (rule, file, text) => {
-    const { status, output } = check({ ...OUTSIDE, 'src/server/db/q.ts': 'export const q = 1;\n', [file]: text });
+    const { status, output } = check({
+      ...OUTSIDE,
+      'src/server/platform/db/q.ts': 'export const q = 1;\n',
+      'src/server/catalogue/c.ts': 'export const c = 1;\n',
+      'demo/d.ts': 'export const d = 1;\n',
+      [file]: text,
+    });
     expect(output).toContain(rule);
     expect(status).not.toBe(0);
   });

@@ -66,7 +66,7 @@ async function ensureBuild(name, sources, build, force) {
   writeFileSync(stamp, hash);
 }
 
-const shared = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'src/core', 'src/contracts'];
+const shared = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'src/core', 'src/contracts', 'src/domain'];
 
 /** Server, workers and command line. */
 export const ensureNodeBuild = (force = false) =>

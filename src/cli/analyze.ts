@@ -1,8 +1,8 @@
 import { Command } from 'commander';
 import Table from 'cli-table3';
 import type { ClipSummary } from '#contracts/clip-summary';
-import { workerFolder } from '#server/package-root';
-import { openWorkerPool } from '#server/services/worker-pool';
+import { workerFolder } from '#server/platform/package-root';
+import { openWorkerPool } from '#server/platform/worker-pool';
 import { numberOption } from './number-option';
 import { figure, reportError } from './report';
 

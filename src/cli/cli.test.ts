@@ -10,7 +10,7 @@ import { differenceReportSchema, responseReportSchema } from '#contracts/compari
 import { rankRowSchema } from '#contracts/ranking';
 import { emptyArchive, runDocument, takeWav, temporaryFolder, writeRunFolder } from '#server/testing/bench';
 import { runToEnd, startServer } from '#server/testing/process';
-import { packageRoot } from '#server/package-root';
+import { packageRoot } from '#server/platform/package-root';
 import { readClip } from '#worker/read-clip';
 
 const sediment = (...args: string[]): ReturnType<typeof runToEnd> => runToEnd('bin/sediment', args);

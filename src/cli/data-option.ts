@@ -1,8 +1,8 @@
 import { join, resolve } from 'node:path';
 import { Option } from 'commander';
-import { markDataFolder } from '#server/archive/data-folder';
-import { FolderInUse, holderOf, lockDataFolder } from '#server/archive/data-folder-lock';
-import { packageRoot } from '#server/package-root';
+import { markDataFolder } from '#server/platform/archive/data-folder';
+import { FolderInUse, holderOf, lockDataFolder } from '#server/platform/archive/data-folder-lock';
+import { packageRoot } from '#server/platform/package-root';
 import { openApplication, type Application } from '#server/wiring';
 
 /** --data DIR, else SEDIMENT_DATA, else the person's own data. */

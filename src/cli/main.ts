@@ -1,5 +1,5 @@
 import { Command, CommanderError } from 'commander';
-import { packageVersion } from '#server/package-root';
+import { packageVersion } from '#server/platform/package-root';
 import { analyzeCommand } from './analyze';
 import { checkCommand } from './check';
 import { differenceCommand } from './difference';

@@ -1,4 +1,4 @@
-import { Failure } from '#server/failures';
+import { Failure } from '#server/platform/failures';
 
 /** Tells what went wrong, one line each, and makes the command end with 1. */
 export function reportError(error: unknown): void {

@@ -1,14 +1,14 @@
 import { join, resolve } from 'node:path';
-import { markDataFolder } from './archive/data-folder';
-import { FolderInUse, lockDataFolder, type FolderLock } from './archive/data-folder-lock';
-import { logLines } from './log-lines';
-import { packageRoot, speechFolder, webFolder } from './package-root';
+import { pathToFileURL } from 'node:url';
+import { markDataFolder } from './platform/archive/data-folder';
+import { FolderInUse, lockDataFolder, type FolderLock } from './platform/archive/data-folder-lock';
+import { logLines } from './platform/log-lines';
+import { demoBundle, packageRoot, speechFolder, webFolder } from './platform/package-root';
 import { isLocalHost } from './routes/caller';
 import { httpServer, listeningServer } from './routes/server';
-import { tokenProblem } from './services/secret';
-import { newKey } from './services/listening-key';
-import { buildDemo } from './services/demo-builder';
-import { folderProblem, StartRefused } from './start-refused';
+import { tokenProblem } from './platform/secret';
+import { newKey } from './platform/listening-key';
+import { folderProblem, StartRefused } from './platform/start-refused';
 import { openApplication, type Application } from './wiring';
 
 /** Settings from the environment and the command line. */
@@ -81,8 +81,16 @@ server.listen(port, host, () => {
     console.log(
       `Other devices: http://${host === '0.0.0.0' ? '<address of this machine>' : host}:${port}/?token=${token}  (listeners need their own link only)`,
     );
-  if (isDemo) buildDemo(application, speechFolder).catch((cause: unknown) => console.error(logLines(cause)));
+  if (isDemo) fillWithDemo(application).catch((cause: unknown) => console.error(logLines(cause)));
 });
+
+/** The demo imports the server, never the reverse: it is a bundle of its own beside this one. */
+async function fillWithDemo(into: Application): Promise<void> {
+  const { buildDemo } = (await import(pathToFileURL(demoBundle).href)) as {
+    buildDemo: (application: Application, speechFolder: string) => Promise<void>;
+  };
+  await buildDemo(into, speechFolder);
+}
 
 let isStopping = false;
 async function shutDown(): Promise<void> {

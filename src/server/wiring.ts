@@ -1,39 +1,39 @@
 import type { Status } from '#contracts/status';
-import { openClipStore, type ClipStore } from './archive/clip-store';
-import { openDiskReserve } from './archive/disk-reserve';
-import type { Database } from './db/database';
-import { migrate } from './db/migrate';
-import { openDatabase } from './db/open-database';
-import { logLines } from './log-lines';
-import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './package-root';
-import { AnalysisQueue } from './services/analysis-queue';
-import { Catalogue } from './services/catalogue';
-import { Compare } from './services/compare';
-import { Corrections } from './services/corrections';
-import { HeardScale } from './services/heard-scale';
-import { ListeningTests } from './services/listening-tests';
-import { Sittings } from './services/sittings';
-import { ClipIngest } from './services/clip-ingest';
-import { ClipPictures } from './services/clip-pictures';
-import { ClipReader } from './services/clip-reader';
-import { SweepExports } from './services/sweep-exports';
-import { TakePages } from './services/take-pages';
-import { EventHub } from './services/event-hub';
-import { Integrity } from './services/integrity';
-import { SetAside } from './services/set-aside';
-import { JobBoard } from './services/job-board';
-import { BenchDevice } from './services/bench-device';
-import { Booth } from './services/booth';
-import { ProtocolBook } from './services/protocol-book';
-import { Recordings } from './services/recordings';
-import { Rigs } from './services/rigs';
-import { SessionPlans } from './services/session-plans';
-import { TakeSorting } from './services/take-sorting';
-import { RunImport } from './services/run-import';
-import { Scoring } from './services/scoring';
-import { seedRules } from './services/seed';
-import { Uploads } from './services/uploads';
-import { openWorkerPool, type WorkerPool } from './services/worker-pool';
+import { openClipStore, type ClipStore } from './platform/archive/clip-store';
+import { openDiskReserve } from './platform/archive/disk-reserve';
+import type { Database } from './platform/db/database';
+import { migrate } from './platform/db/migrate';
+import { openDatabase } from './platform/db/open-database';
+import { logLines } from './platform/log-lines';
+import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './platform/package-root';
+import { AnalysisQueue } from './runs/analysis-queue';
+import { Catalogue } from './catalogue/catalogue';
+import { Compare } from './compare/compare';
+import { Corrections } from './runs/corrections';
+import { HeardScale } from './scale/heard-scale';
+import { ListeningTests } from './listening/listening-tests';
+import { Sittings } from './listening/sittings';
+import { ClipIngest } from './runs/clip-ingest';
+import { ClipPictures } from './runs/clip-pictures';
+import { ClipReader } from './runs/clip-reader';
+import { SweepExports } from './runs/sweep-exports';
+import { TakePages } from './runs/take-pages';
+import { EventHub } from './platform/event-hub';
+import { Integrity } from './runs/integrity';
+import { SetAside } from './platform/set-aside';
+import { JobBoard } from './platform/job-board';
+import { BenchDevice } from './sessions/bench-device';
+import { Booth } from './sessions/booth';
+import { ProtocolBook } from './sessions/protocol-book';
+import { Recordings } from './runs/recordings';
+import { Rigs } from './rigs/rigs';
+import { SessionPlans } from './sessions/session-plans';
+import { TakeSorting } from './runs/take-sorting';
+import { RunImport } from './runs/run-import';
+import { Scoring } from './catalogue/scoring';
+import { seedRules } from './catalogue/seed';
+import { Uploads } from './runs/uploads';
+import { openWorkerPool, type WorkerPool } from './platform/worker-pool';
 
 /** Everything that runs, put together. */
 export interface Application {
@@ -96,6 +96,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       reserve: openDiskReserve(options.folder),
       anew: options.newDatabase ?? false,
       now,
+      report,
     }));
   await migrate(database, migrationsFolder);
   await seedRules(database, seedFolder, options.demo ?? false);

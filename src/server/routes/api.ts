@@ -1,6 +1,6 @@
 import { ENDPOINTS } from '#contracts/http';
-import { Failure } from '../failures';
-import type { Devices } from '../services/devices';
+import { Failure } from '../platform/failures';
+import type { Devices } from '../platform/devices';
 import type { Application } from '../wiring';
 import { handle, type Site } from './handle';
 

@@ -1,5 +1,5 @@
 import { ENDPOINTS } from '#contracts/http';
-import { countPhonemes } from '../services/phoneme-counter';
+import { countPhonemes } from '../sessions/phoneme-counter';
 import type { Application } from '../wiring';
 import { handle, type Site } from './handle';
 

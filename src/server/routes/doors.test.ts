@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { doorRows, doorsPage } from '#contracts/doors-page';
-import { packageRoot } from '../package-root';
-import { tokenProblem } from '../services/secret';
+import { packageRoot } from '../platform/package-root';
+import { tokenProblem } from '../platform/secret';
 import { openServer, OTHER_DEVICE, TOKEN, type Answer } from '../testing/open-server';
 import { isOwnPage, type Caller } from './caller';
 

@@ -1,7 +1,7 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type { Who } from '#contracts/http';
-import { Failure } from '../failures';
-import type { Devices } from '../services/devices';
+import { Failure } from '../platform/failures';
+import type { Devices } from '../platform/devices';
 import { callerOf, cookieOf, isFromHere, isOwnPage } from './caller';
 
 export const SESSION_COOKIE = 'sediment-session';

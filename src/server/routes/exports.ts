@@ -1,8 +1,8 @@
 import type { NextFunction, Request, Response } from 'express';
 import { idSchema } from '#contracts/common';
 import type { PLAIN_PATHS } from '#contracts/http';
-import { Failure } from '../failures';
-import { unitCsv, unitExport } from '../services/unit-export';
+import { Failure } from '../platform/failures';
+import { unitCsv, unitExport } from '../catalogue/unit-export';
 import type { Application } from '../wiring';
 import { plain, type Site } from './handle';
 

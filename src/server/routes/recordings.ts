@@ -2,7 +2,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import { z } from 'zod';
 import { benchTakeSchema } from '#contracts/bench';
 import { recordingIdSchema } from '#contracts/recording';
-import { Failure } from '../failures';
+import { Failure } from '../platform/failures';
 import type { RenderSweepTask } from '#worker/render-sweep';
 import type { Application } from '../wiring';
 import { parse, plain, type Site } from './handle';

@@ -1,7 +1,7 @@
 import type { Express, NextFunction, Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { Failure } from '../failures';
-import { SESSION_DAYS, type Devices } from '../services/devices';
+import { Failure } from '../platform/failures';
+import { SESSION_DAYS, type Devices } from '../platform/devices';
 import { callerOf, isOwnPage } from './caller';
 import { SESSION_COOKIE } from './doors';
 import { addressOf, tooMany } from './limits';

@@ -7,7 +7,7 @@ import { inject, onTestFinished } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
 import type { RunDocumentInput } from '#contracts/run-document';
-import { webFolder } from '../package-root';
+import { webFolder } from '../platform/package-root';
 import { httpServer } from '../routes/server';
 import { openApplication, type Application, type ApplicationOptions } from '../wiring';
 import { databaseClone } from './database-clones';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { openPglite } from '../db/pglite-database';
-import type { Database } from '../db/database';
+import { openPglite } from '../platform/db/pglite-database';
+import type { Database, SqlValue } from '../platform/db/database';
 
 // Booting PGlite takes two seconds of processor time, emptying its tables a few hundredths: one that a test is done
 // with is brought back to the migrated state and handed to the next.
@@ -71,15 +71,15 @@ async function giveBack(clone: Clone): Promise<void> {
 export async function databaseClone(dump: string): Promise<Database> {
   const clone = idle.pop() ?? (await anotherClone(dump));
   let isClosed = false;
-  const whileOpen =
-    <Arguments extends unknown[], Result>(work: (...args: Arguments) => Promise<Result>) =>
-    (...args: Arguments): Promise<Result> =>
-      isClosed ? Promise.reject(new Error('this test has closed its database')) : work(...args);
   const { database } = clone;
+  const open = (): Database => {
+    if (isClosed) throw new Error('this test has closed its database');
+    return database;
+  };
   return {
-    query: whileOpen(database.query) as Database['query'],
-    transaction: whileOpen(database.transaction) as Database['transaction'],
-    script: whileOpen(database.script),
+    query: async <Row>(sql: string, values?: readonly SqlValue[]) => open().query<Row>(sql, values),
+    transaction: async (work) => open().transaction(work),
+    script: async (sql) => open().script(sql),
     close: async () => {
       if (isClosed) return;
       isClosed = true;

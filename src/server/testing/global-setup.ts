@@ -2,10 +2,10 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
-import { migrate } from '../db/migrate';
-import { openPglite } from '../db/pglite-database';
-import { migrationsFolder, seedFolder } from '../package-root';
-import { seedRules } from '../services/seed';
+import { migrate } from '../platform/db/migrate';
+import { openPglite } from '../platform/db/pglite-database';
+import { migrationsFolder, seedFolder } from '../platform/package-root';
+import { seedRules } from '../catalogue/seed';
 import { openApplication } from '../wiring';
 
 declare module 'vitest' {

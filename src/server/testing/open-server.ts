@@ -1,7 +1,7 @@
 import { createServer, request, type IncomingHttpHeaders } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { onTestFinished } from 'vitest';
-import { webFolder } from '../package-root';
+import { webFolder } from '../platform/package-root';
 import { httpServer } from '../routes/server';
 import type { Application } from '../wiring';
 import { testApplication } from './bench';

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { onTestFinished } from 'vitest';
-import { packageRoot } from '../package-root';
+import { packageRoot } from '../platform/package-root';
 
 /** A server as a process of its own. */
 export interface ServerProcess {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { workerFolder } from '../package-root';
-import { openWorkerPool, type WorkerPool } from '../services/worker-pool';
+import { workerFolder } from '../platform/package-root';
+import { openWorkerPool, type WorkerPool } from '../platform/worker-pool';
 
 // The same few takes are measured and rendered in a hundred tests. What a task gives depends on nothing but its bytes
 // and its order, so each is done once in a worker of the tests, by the threads that do it for anybody, and remembered.

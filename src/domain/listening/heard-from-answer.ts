@@ -1,0 +1,105 @@
+import type { Answer, ItemRole, NewTest, TrialDocument } from '#contracts/listening';
+import { isRanked } from './trial-plan';
+import type { ItemRow } from './test-item';
+import type { HeardAnswer } from '../scale/heard-answer';
+
+/** An item with what the scale needs of it. */
+export interface HeardItem {
+  readonly id: string;
+  readonly specimenId: string;
+  readonly role: ItemRole;
+  readonly loudnessLufs: number | null;
+}
+
+/** An item of a test as it is kept. */
+export const heardItem = ({ id, specimen_id, role, loudness_lufs }: ItemRow): HeardItem => ({
+  id,
+  specimenId: specimen_id,
+  role,
+  loudnessLufs: loudness_lufs,
+});
+
+/** Code under which an item is offered: letters in the order of the offer, which says nothing of what it is. */
+export const codeOf = (index: number): string => String.fromCharCode(65 + index);
+
+/** The item behind a code of a trial. */
+export function itemOfCode(trial: TrialDocument, code: string): string | null {
+  return trial.items.at(code.charCodeAt(0) - 65) ?? null;
+}
+
+/** Items of an answer, best first; empty where it is not an order. */
+export function orderOf(trial: TrialDocument, answer: Answer): string[] {
+  return answer.kind === 'order' ? answer.codes.flatMap((c) => itemOfCode(trial, c) ?? []) : [];
+}
+
+/** Whether an ABX answer was right; null for other trials. */
+export function isRight(trial: TrialDocument, answer: Answer): boolean | null {
+  return trial.kind === 'abx' && answer.kind === 'abx' ? itemOfCode(trial, answer.x) === trial.x : null;
+}
+
+type Facts = Pick<HeardAnswer, 'specimens' | 'outcome' | 'tiesAllowed' | 'weight' | 'circumstances'>;
+
+/**
+ * What an answer tells the scale: a pair as it is, a heat as an order, ratings as an order (or, where some are equal,
+ * as all their pairs, weighted so that they count as much as one order would). Controls and anchors tell it nothing.
+ */
+export function heardFromAnswer(
+  test: NewTest,
+  trial: TrialDocument,
+  answer: Answer,
+  items: readonly HeardItem[],
+): Facts[] {
+  const byId = new Map(items.map((i) => [i.id, i]));
+  const mean = meanLoudness(items);
+  const circumstance = (id: string): readonly [number, number, 0 | 1] => {
+    const item = byId.get(id);
+    return [
+      trial.items.indexOf(id),
+      mean === null || item?.loudnessLufs === undefined || item.loudnessLufs === null ? 0 : item.loudnessLufs - mean,
+      test.sighted && item?.role === 'yardstick' ? 1 : 0,
+    ];
+  };
+  const facts = (ids: readonly string[], outcome: Facts['outcome'], tiesAllowed: boolean, weight: number): Facts => ({
+    specimens: ids.flatMap((id) => byId.get(id)?.specimenId ?? []),
+    outcome,
+    tiesAllowed,
+    weight,
+    circumstances: ids.map(circumstance),
+  });
+  const isUnit = (id: string): boolean => {
+    const item = byId.get(id);
+    return item !== undefined && isRanked(item);
+  };
+
+  if (trial.kind === 'order' && answer.kind === 'order') return [facts(orderOf(trial, answer), null, false, 1)];
+  if (trial.kind === 'pair' && answer.kind === 'pair' && trial.control === null) {
+    const preferred = answer.preferred === null ? null : itemOfCode(trial, answer.preferred);
+    const outcome = preferred === null ? 0.5 : preferred === trial.items[0] ? 1 : 0;
+    return [facts(trial.items, outcome, test.tiesAllowed, 1)];
+  }
+  if (trial.kind === 'ratings' && answer.kind === 'ratings') {
+    const rated = trial.items
+      .map((id, i) => ({ id, rating: answer.ratings[codeOf(i)] ?? 0 }))
+      .filter(({ id }) => isUnit(id))
+      .sort((a, b) => b.rating - a.rating);
+    if (new Set(rated.map((r) => r.rating)).size === rated.length)
+      return [
+        facts(
+          rated.map((r) => r.id),
+          null,
+          false,
+          1,
+        ),
+      ];
+    const weight = 2 / rated.length;
+    return rated.flatMap((x, i) =>
+      rated.slice(i + 1).map((y) => facts([x.id, y.id], x.rating === y.rating ? 0.5 : 1, true, weight)),
+    );
+  }
+  return [];
+}
+
+function meanLoudness(items: readonly HeardItem[]): number | null {
+  const known = items.flatMap((i) => (i.loudnessLufs === null || i.role.startsWith('anchor') ? [] : [i.loudnessLufs]));
+  return known.length === 0 ? null : known.reduce((s, x) => s + x, 0) / known.length;
+}

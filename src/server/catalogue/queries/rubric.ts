@@ -1,0 +1,29 @@
+import type { Rubric } from '#core/rules/rubric';
+import { rubricSchema } from '#contracts/rubric';
+import type { Queryable } from '../../platform/db/database';
+
+/** Adds a version of a rubric, unless it is there. Versions are never changed. */
+export async function addRubricVersion(db: Queryable, rubric: Rubric): Promise<void> {
+  await db.query('INSERT INTO rubric (slug, category) VALUES ($1, $2) ON CONFLICT DO NOTHING', [
+    rubric.id,
+    rubric.category,
+  ]);
+  await db.query(
+    `INSERT INTO rubric_version (rubric_id, version, document)
+     SELECT id, $2, $3 FROM rubric WHERE slug = $1 ON CONFLICT DO NOTHING`,
+    [rubric.id, rubric.version, JSON.stringify(rubric)],
+  );
+}
+
+/** The newest rubric of a category, with its database id; null where the category has none. */
+export async function currentRubric(
+  db: Queryable,
+  category: string,
+): Promise<{ versionId: string; rubric: Rubric } | null> {
+  const [row] = await db.query<{ id: string; document: unknown }>(
+    `SELECT v.id, v.document FROM rubric_version v JOIN rubric r ON r.id = v.rubric_id
+     WHERE r.category = $1 ORDER BY v.version DESC, v.id DESC LIMIT 1`,
+    [category],
+  );
+  return row ? { versionId: row.id, rubric: rubricSchema.parse(row.document) } : null;
+}

@@ -1,0 +1,110 @@
+import type { Category } from '#contracts/common';
+import type { RunDocument } from '#contracts/run-document';
+import type { Queryable } from '../../platform/db/database';
+
+/** Finds or creates a model. */
+export async function ensureModel(
+  db: Queryable,
+  { maker, model, category }: Pick<RunDocument['specimen'], 'maker' | 'model' | 'category'>,
+): Promise<string> {
+  await db.query('INSERT INTO model (maker, name, category) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
+    maker,
+    model,
+    category,
+  ]);
+  const [{ id }] = await db.query<{ id: string }>(
+    'SELECT id FROM model WHERE maker = $1 AND name = $2 AND category = $3',
+    [maker, model, category],
+  );
+  return id;
+}
+
+/** Finds or creates the model and the specimen of a run. */
+export async function ensureSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string> {
+  const modelId = await ensureModel(db, specimen);
+  const { label } = specimen;
+  const [created] = await db.query<{ id: string }>(
+    'INSERT INTO specimen (model_id, label) VALUES ($1, $2) ON CONFLICT DO NOTHING RETURNING id',
+    [modelId, label],
+  );
+  if (created) return created.id;
+  const [found] = await db.query<{ id: string }>('SELECT id FROM specimen WHERE model_id = $1 AND label = $2', [
+    modelId,
+    label,
+  ]);
+  return found.id;
+}
+
+/** Id of a specimen by its names, or null where it has never been tested. */
+export async function findSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string | null> {
+  const [row] = await db.query<{ id: string }>(
+    `SELECT s.id FROM specimen s JOIN model m ON m.id = s.model_id
+     WHERE m.maker = $1 AND m.name = $2 AND m.category = $3 AND s.label = $4`,
+    [specimen.maker, specimen.model, specimen.category, specimen.label],
+  );
+  return row?.id ?? null;
+}
+
+/** A row of the list of all specimens, before prices, figures and rank are joined to it. */
+export interface SpecimenBase {
+  readonly id: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly label: string;
+  readonly category: Category;
+  readonly on_desk: boolean;
+  readonly first_tested: string | null;
+  readonly last_tested: string | null;
+  readonly takes: number;
+  readonly failed: number;
+  readonly waiting: number;
+}
+
+/** All specimens, or one. Counts of analyses are those of the given algorithm version. */
+export async function listSpecimens(
+  db: Queryable,
+  algorithmVersion: number,
+  id: string | null = null,
+): Promise<SpecimenBase[]> {
+  return db.query<SpecimenBase>(
+    `WITH counted AS (
+       SELECT r.specimen_id,
+              min(se.held_on) AS first_tested,
+              max(se.held_on) AS last_tested,
+              count(t.id)::int AS takes,
+              count(*) FILTER (WHERE a.status = 'failed')::int AS failed,
+              count(*) FILTER (WHERE a.status IN ('queued', 'running'))::int AS waiting
+       FROM run r
+       JOIN session se ON se.id = r.session_id
+       LEFT JOIN take t ON t.run_id = r.id
+       LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1
+       GROUP BY r.specimen_id
+     ), standing AS (
+       SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody ORDER BY specimen_id, id DESC
+     )
+     SELECT s.id, m.maker, m.name AS model, s.label, m.category,
+            coalesce(st.on_desk, false) AS on_desk,
+            c.first_tested, c.last_tested,
+            coalesce(c.takes, 0) AS takes, coalesce(c.failed, 0) AS failed, coalesce(c.waiting, 0) AS waiting
+     FROM specimen s
+     JOIN model m ON m.id = s.model_id
+     LEFT JOIN counted c ON c.specimen_id = s.id
+     LEFT JOIN standing st ON st.specimen_id = s.id
+     WHERE $2::bigint IS NULL OR s.id = $2
+     ORDER BY m.maker, m.name, s.label`,
+    [algorithmVersion, id],
+  );
+}
+
+/** Notes that a unit came to the desk or left it. */
+export async function noteCustody(db: Queryable, specimenId: string, onDesk: boolean, day: string): Promise<void> {
+  await db.query('INSERT INTO custody (specimen_id, on_desk, effective_on) VALUES ($1, $2, $3)', [
+    specimenId,
+    onDesk,
+    day,
+  ]);
+}
+
+export async function specimenExists(db: Queryable, id: string): Promise<boolean> {
+  return (await db.query('SELECT 1 FROM specimen WHERE id = $1', [id])).length > 0;
+}

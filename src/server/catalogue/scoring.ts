@@ -1,0 +1,69 @@
+import { isGivenByHand } from '#core/rules/rubric';
+import type { PointsInput, PriceInput } from '#contracts/run-document';
+import type { NewUnit } from '#contracts/specimen';
+import type { Database } from '../platform/db/database';
+import { givePoints } from './queries/points';
+import { notePrice } from './queries/price';
+import { currentRubric } from './queries/rubric';
+import { ensureSpecimen, noteCustody, specimenExists } from './queries/specimen';
+import { Failure } from '../platform/failures';
+import type { Catalogue } from './catalogue';
+import type { EventHub } from '../platform/event-hub';
+
+/** What people decide about a unit: points, prices, whether it is on the desk. Everything is appended. */
+export class Scoring {
+  constructor(
+    private readonly database: Database,
+    private readonly catalogue: Catalogue,
+    private readonly hub: EventHub,
+    private readonly now: () => Date,
+  ) {}
+
+  /** @throws Failure `not-found`, `invalid-request` where the criterion is not one for points by hand */
+  async givePoints(specimenId: string, points: PointsInput): Promise<void> {
+    const { category } = await this.catalogue.specimen(specimenId);
+    const rubric = await currentRubric(this.database, category);
+    const criterion = rubric?.rubric.criteria.find((c) => c.id === points.criterion);
+    if (!rubric || !criterion || !isGivenByHand(criterion)) {
+      const message = `"${points.criterion}" is not a criterion that points are given for by hand`;
+      throw new Failure('invalid-request', `${message}.`, [{ file: null, field: 'criterion', message }]);
+    }
+    await givePoints(
+      this.database,
+      { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.today() },
+      points,
+    );
+    this.hub.specimenChanged(specimenId);
+  }
+
+  /** Notes a unit before anything is recorded of it: a control unit is chosen before it is tested. */
+  async addUnit(unit: NewUnit): Promise<{ id: string }> {
+    const id = await this.database.transaction((tx) => ensureSpecimen(tx, unit));
+    this.hub.specimenChanged(id);
+    return { id };
+  }
+
+  /** @throws Failure `not-found` */
+  async notePrice(specimenId: string, price: PriceInput): Promise<void> {
+    await this.mustExist(specimenId);
+    await notePrice(this.database, specimenId, price);
+    this.hub.specimenChanged(specimenId);
+  }
+
+  /** @throws Failure `not-found` */
+  async setCustody(specimenId: string, onDesk: boolean): Promise<void> {
+    await this.mustExist(specimenId);
+    await noteCustody(this.database, specimenId, onDesk, this.today());
+    this.hub.specimenChanged(specimenId);
+  }
+
+  private today(): string {
+    return this.now().toISOString().slice(0, 10);
+  }
+
+  private async mustExist(specimenId: string): Promise<void> {
+    if (!(await specimenExists(this.database, specimenId))) {
+      throw new Failure('not-found', `There is no unit with the number ${specimenId}.`);
+    }
+  }
+}

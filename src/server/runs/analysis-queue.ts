@@ -1,0 +1,295 @@
+import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, type Subscription } from 'rxjs';
+import { AudioFileError } from '#core/audio/audio-file-error';
+import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure/run-measurements';
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
+import { compareClaim } from '#core/rules/claim-comparison';
+import { measurementSchema } from '#contracts/measurement';
+import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
+import { segmentsSchema, type Segments } from '#contracts/segments';
+import { clipSummarySchema } from '#contracts/clip-summary';
+import { analysisDetailSchema, type AnalyseClipResult } from '#contracts/worker-messages';
+import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
+import type { ClipStore } from '../platform/archive/clip-store';
+import type { Database } from '../platform/db/database';
+import {
+  analysedTakes,
+  analysisOfClip,
+  chainOfRun,
+  failAnalysis,
+  finishAnalysis,
+  orderAnalysis,
+  orderMissingAnalyses,
+  recoverAnalyses,
+  requeueAnalysis,
+  requeueDoneAnalysis,
+  runsOfAnalysis,
+  runsOfClip,
+  runsToMeasure,
+  startAnalysis,
+  summaryOfAnalysis,
+  type AnalysedTakeRow,
+  type ClipAnalysisRow,
+} from './queries/analysis';
+import { claimsOfSpecimen } from '../catalogue/queries/claim';
+import { dropCurve, storeCurve } from './queries/curve';
+import { storeMeasurements } from './queries/measurement';
+import { addSegmentChoice, latestChoice } from './queries/segment-choice';
+import { Failure } from '../platform/failures';
+import type { EventHub } from '../platform/event-hub';
+import type { JobBoard } from '../platform/job-board';
+import type { SetAside } from '../platform/set-aside';
+import type { WorkerPool } from '../platform/worker-pool';
+
+/** What is stored must be readable again: a figure that is not a number becomes null in JSON, and then nothing opens. */
+function mustBeReadable(result: AnalyseClipResult): void {
+  const { summary, measurements, detail } = JSON.parse(JSON.stringify(result)) as Record<string, unknown>;
+  const isReadable =
+    clipSummarySchema.safeParse(summary).success &&
+    measurementSchema.array().safeParse(measurements).success &&
+    analysisDetailSchema.safeParse(detail).success;
+  if (!isReadable) throw new AudioFileError('malformed', 'Its samples give figures that are not numbers.');
+}
+
+const runName = (runId: string): string => `run ${runId}`;
+
+/** Why an analysis failed: words of the readers and of the thread that died. */
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error)).slice(0, 300);
+
+/** Analyses waiting, running and ended: at most one per thread at a time, each survives a restart. */
+export class AnalysisQueue {
+  private readonly waiting = new Subject<string>();
+  private readonly subscription: Subscription;
+  private readonly ended = new Subject<string>();
+  private unfinished = 0;
+  private idleWaiters: (() => void)[] = [];
+
+  constructor(
+    private readonly database: Database,
+    private readonly store: ClipStore,
+    private readonly pool: WorkerPool,
+    private readonly hub: EventHub,
+    private readonly jobs: JobBoard,
+    private readonly report: (error: unknown) => void,
+    private readonly setAside: SetAside,
+  ) {
+    this.subscription = this.waiting
+      .pipe(
+        mergeMap(
+          (id) =>
+            defer(() => this.work(id)).pipe(
+              catchError((error: unknown) => {
+                this.report(error);
+                return EMPTY;
+              }),
+            ),
+          pool.threads,
+        ),
+      )
+      .subscribe();
+  }
+
+  enqueue(analysisIds: readonly string[]): void {
+    this.unfinished += analysisIds.length;
+    for (const id of analysisIds) this.waiting.next(id);
+  }
+
+  /**
+   * Sees to it that a clip is analysed, ahead of everything that waits: somebody stands at the microphone.
+   *
+   * @returns what the analysis gave
+   * @throws Failure `clip-refused` where the analysis fails
+   */
+  async ready(sha256: string): Promise<ClipAnalysisRow> {
+    await orderAnalysis(this.database, sha256, ALGORITHM_VERSION);
+    for (;;) {
+      const done = firstValueFrom(this.ended.pipe(filter((hash) => hash === sha256)));
+      const analysis = await analysisOfClip(this.database, sha256, ALGORITHM_VERSION);
+      if (analysis?.status === 'done') return analysis;
+      if (!analysis || analysis.status === 'failed')
+        throw new Failure('clip-refused', `The clip could not be measured: ${analysis?.reason ?? 'it is gone'}`);
+      if (analysis.status === 'queued') {
+        this.unfinished++;
+        await this.work(analysis.id);
+      } else await done;
+    }
+  }
+
+  /** After a start: takes up again what the last process left. */
+  async recover(): Promise<void> {
+    await orderMissingAnalyses(this.database, ALGORITHM_VERSION);
+    for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION))
+      await this.measureRun(runId).catch((error: unknown) => this.putAside(runId, error));
+    this.enqueue(await recoverAnalyses(this.database));
+  }
+
+  /** @throws Failure `not-found` where the analysis has not failed */
+  async retry(analysisId: string): Promise<void> {
+    if (!(await requeueAnalysis(this.database, analysisId)) && !(await this.requeueUnreadable(analysisId))) {
+      throw new Failure('not-found', 'There is no failed analysis with this number.');
+    }
+    for (const { specimen_id } of await runsOfAnalysis(this.database, analysisId))
+      this.hub.specimenChanged(specimen_id);
+    this.enqueue([analysisId]);
+  }
+
+  /** One that is done, but cannot be read any more, may be tried again as well. */
+  private async requeueUnreadable(analysisId: string): Promise<boolean> {
+    const found = await summaryOfAnalysis(this.database, analysisId);
+    if (!found || clipSummarySchema.safeParse(found.summary).success) return false;
+    return requeueDoneAnalysis(this.database, analysisId);
+  }
+
+  /** Resolves when nothing is waiting or running. */
+  async idle(): Promise<void> {
+    if (this.unfinished > 0) await new Promise<void>((resolve) => this.idleWaiters.push(resolve));
+  }
+
+  close(): void {
+    this.subscription.unsubscribe();
+  }
+
+  private async work(id: string): Promise<void> {
+    try {
+      await this.analyse(id);
+    } finally {
+      this.unfinished--;
+      if (this.unfinished === 0) {
+        this.idleWaiters.forEach((resolve) => resolve());
+        this.idleWaiters = [];
+      }
+    }
+  }
+
+  private async analyse(id: string): Promise<void> {
+    const started = await startAnalysis(this.database, id);
+    if (!started) return;
+    const runs = await runsOfAnalysis(this.database, id);
+    const first = runs.at(0);
+    const job = this.jobs.open(`Measuring ${first?.name ?? 'a clip'}`, 1, first?.specimen_id ?? null);
+    runs.forEach((run) => this.hub.specimenChanged(run.specimen_id));
+    try {
+      const path = await this.store.verified(started.clip_sha256);
+      if (!path) throw new Error('The clip is not in the archive any more.');
+      const result = await this.pool.analyse(path, (share) => job.progress(share));
+      mustBeReadable(result);
+      await finishAnalysis(this.database, id, result);
+      await this.repeatChoice(started.clip_sha256);
+      job.finish();
+    } catch (error) {
+      const reason = reasonOf(error);
+      await failAnalysis(this.database, id, reason);
+      job.fail(reason);
+    }
+    this.ended.next(started.clip_sha256);
+    for (const run of await runsOfAnalysis(this.database, id)) {
+      await this.measureRun(run.run_id).catch((error: unknown) => this.putAside(run.run_id, error));
+      this.hub.specimenChanged(run.specimen_id);
+    }
+  }
+
+  /** A run that cannot be measured must stop neither the start nor the others. */
+  private putAside(runId: string, error: unknown): void {
+    this.report(error);
+    this.setAside.note('run', runName(runId), 'Its figures cannot be made from what its takes hold.');
+  }
+
+  /** A new version of the algorithms measures by a person's segments as well. */
+  private async repeatChoice(sha256: string): Promise<void> {
+    const choice = await latestChoice(this.database, sha256);
+    if (!choice || choice.segments === null || choice.algorithm_version === ALGORITHM_VERSION) return;
+    await this.measureChoice(sha256, segmentsSchema.parse(choice.segments));
+  }
+
+  /** Measures a run as soon as all of its clips are analysed; before that, does nothing. */
+  async measureRun(runId: string): Promise<void> {
+    const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
+    if (rows.length === 0 || rows.some((t) => t.status !== 'done')) return;
+    const takes: AnalysedTake[] = [];
+    // All takes of a run belong to one version of one protocol.
+    const protocol = protocolSchema.parse(rows[0].protocol_document);
+    const own = stepsOfTheUnitAlone(protocol.steps, protocol.category);
+    for (const row of rows) if (own.has(row.step)) takes.push(await this.analysedTake(row, protocol));
+    // A run of pairs alone has no figures of its own.
+    if (takes.length === 0) return;
+    const { measurements, curves } = runMeasurements(takes, await this.chain(runId));
+    await this.database.transaction(async (tx) => {
+      await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);
+      for (const [kind, curve] of Object.entries(curves)) {
+        if (curve) await storeCurve(tx, runId, kind, ALGORITHM_VERSION, curve);
+        else await dropCurve(tx, runId, kind, ALGORITHM_VERSION);
+      }
+    });
+    this.setAside.clear('run', runName(runId));
+  }
+
+  /** Measures a clip anew by segments that a person has set (null: by the automatic ones), and its runs with it. */
+  async chooseSegments(sha256: string, segments: Segments | null): Promise<void> {
+    await this.measureChoice(sha256, segments);
+    for (const { run_id, specimen_id } of await runsOfClip(this.database, sha256)) {
+      await this.measureRun(run_id);
+      this.hub.specimenChanged(specimen_id);
+    }
+  }
+
+  private async measureChoice(sha256: string, segments: Segments | null): Promise<void> {
+    const path = segments && (await this.store.verified(sha256));
+    if (segments && !path) throw new Failure('not-found', 'The clip is not in the archive any more.');
+    const result = segments && path ? await this.pool.analyse(path, () => undefined, segments) : null;
+    if (result) mustBeReadable(result);
+    await addSegmentChoice(this.database, sha256, ALGORITHM_VERSION, segments, result);
+  }
+
+  private async chain(runId: string): Promise<RunChain> {
+    const run = await chainOfRun(this.database, runId);
+    const claims = run ? await claimsOfSpecimen(this.database, run.specimen_id) : [];
+    const sensitivity = claims.find((c) => c.quantity === 'sensitivity');
+    const comparison = sensitivity ? compareClaim(sensitivity, null) : null;
+    return {
+      fullScaleDbu: run?.full_scale_dbu ?? null,
+      fullScaleUncertaintyDb: run?.full_scale_u ?? null,
+      onePascal: run && run.one_pascal !== null ? { dbfs: run.one_pascal, uncertaintyDb: run.one_pascal_u ?? 0 } : null,
+      claimedSensitivityMvPa: comparison?.comparable ? comparison.value : null,
+    };
+  }
+
+  private async analysedTake(row: AnalysedTakeRow, protocol: Protocol): Promise<AnalysedTake> {
+    const step = protocol.steps.find((s) => s.id === row.step);
+    const role = roleOf(step ?? { id: row.step });
+    const { loudness, noise, speechS, thirdOctave, loudest, aDbfs } = analysisDetailSchema.parse(row.detail);
+    const bytes = row.step_powers ?? new Uint8Array();
+    return {
+      role,
+      gainDb: row.gain_db,
+      distanceM: row.distance_m,
+      angleDeg: row.angle_deg,
+      levelDbSpl: row.level_db_spl ?? step?.levelDbSpl ?? null,
+      windSpeedMs: row.wind_speed_ms,
+      loudness: loudness as AnalysedTake['loudness'],
+      noise: noise as AnalysedTake['noise'],
+      speechS,
+      thirdOctave,
+      loudest,
+      aDbfs,
+      // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
+      stepPowers: new Float64Array(bytes.slice().buffer),
+      clip: measurementSchema.array().parse(row.measurements),
+      response:
+        step && answersSweep(step) && protocol.sweep
+          ? await this.sweepResponse(row.sha256, protocol.sweep, role === 'room')
+          : null,
+    };
+  }
+
+  /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */
+  private async sweepResponse(sha256: string, sweep: ProtocolSweep, withRoom: boolean): Promise<SweepResult | null> {
+    const path = await this.store.verified(sha256);
+    if (!path) return null;
+    try {
+      return await this.pool.run<SweepResult>('measure-sweep', { path, sweep, withRoom } satisfies MeasureSweepTask);
+    } catch (error) {
+      this.report(error);
+      return null;
+    }
+  }
+}

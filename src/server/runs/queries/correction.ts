@@ -1,0 +1,242 @@
+import type { Change } from '#contracts/correction';
+import type { Queryable } from '../../platform/db/database';
+
+export interface CorrectionRow {
+  readonly id: string;
+  readonly change: unknown;
+  readonly before: unknown;
+  readonly text: string;
+  readonly reason: string;
+  readonly specimens: unknown;
+  readonly made_at: Date;
+  readonly undone_at: Date | null;
+}
+
+export async function addCorrection(
+  db: Queryable,
+  correction: {
+    readonly change: Change;
+    readonly before: Change;
+    readonly text: string;
+    readonly reason: string;
+    readonly specimens: readonly string[];
+    readonly at: Date;
+  },
+): Promise<string> {
+  const { change, before, text, reason, specimens, at } = correction;
+  const [row] = await db.query<{ id: string }>(
+    'INSERT INTO correction (change, before, text, reason, specimens, made_at) VALUES ($1, $2, $3, $4, $5, $6) RETURNING id',
+    [JSON.stringify(change), JSON.stringify(before), text, reason, JSON.stringify(specimens), at],
+  );
+  return row.id;
+}
+
+/** Newest first; of one unit, or all. */
+export async function listCorrections(db: Queryable, specimenId: string | null): Promise<CorrectionRow[]> {
+  return db.query(
+    `SELECT id, change, before, text, reason, specimens, made_at, undone_at FROM correction
+     WHERE $1::text IS NULL OR specimens @> jsonb_build_array($1::text) ORDER BY id DESC LIMIT 500`,
+    [specimenId],
+  );
+}
+
+export async function findCorrection(db: Queryable, id: string): Promise<CorrectionRow | null> {
+  const rows = await db.query<CorrectionRow>(
+    'SELECT id, change, before, text, reason, specimens, made_at, undone_at FROM correction WHERE id = $1',
+    [id],
+  );
+  return rows.at(0) ?? null;
+}
+
+export async function markUndone(db: Queryable, id: string, at: Date): Promise<void> {
+  await db.query('UPDATE correction SET undone_at = $2 WHERE id = $1', [id, at]);
+}
+
+/** Tables whose rows can be left out, each under the name of what counts of it. */
+export const LEAVABLE = {
+  take: 'every_take',
+  run: 'every_run',
+  price: 'every_price',
+  session: 'every_session_plan',
+  test: 'every_listening_test',
+} as const;
+
+export async function isLeftOut(db: Queryable, what: keyof typeof LEAVABLE, id: string): Promise<boolean | null> {
+  const [row] = await db.query<{ left_out: boolean }>(`SELECT left_out FROM ${LEAVABLE[what]} WHERE id = $1`, [id]);
+  return (row as { left_out: boolean } | undefined)?.left_out ?? null;
+}
+
+export async function leaveOut(db: Queryable, what: keyof typeof LEAVABLE, id: string, isOut: boolean): Promise<void> {
+  await db.query(`UPDATE ${LEAVABLE[what]} SET left_out = $2 WHERE id = $1`, [id, isOut]);
+}
+
+/** A take as it can be corrected, with its run. */
+export interface CorrectableTake {
+  readonly gain_db: number;
+  readonly distance_m: number | null;
+  readonly angle_deg: number | null;
+  readonly settings: unknown;
+  readonly note: string;
+  readonly run_id: string;
+  readonly specimen_id: string;
+  readonly day: string;
+  readonly step_title: string;
+  /** Takes of its run that count, itself among them. */
+  readonly counting: number;
+}
+
+export async function correctableTake(db: Queryable, id: string): Promise<CorrectableTake | null> {
+  const rows = await db.query<CorrectableTake>(
+    `SELECT t.gain_db, t.distance_m, t.angle_deg, t.settings, t.note, t.run_id, r.specimen_id, se.held_on AS day,
+            st.title AS step_title, (SELECT count(*)::int FROM take x WHERE x.run_id = t.run_id) AS counting
+     FROM every_take t
+     JOIN every_run r ON r.id = t.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN step st ON st.id = t.step_id
+     WHERE t.id = $1`,
+    [id],
+  );
+  return rows.at(0) ?? null;
+}
+
+export async function correctTake(db: Queryable, change: Extract<Change, { kind: 'take' }>): Promise<void> {
+  await db.query(
+    'UPDATE every_take SET gain_db = $2, distance_m = $3, angle_deg = $4, settings = $5, note = $6 WHERE id = $1',
+    [change.take, change.gainDb, change.distanceM, change.angleDeg, JSON.stringify(change.settings), change.note],
+  );
+}
+
+/** A run as it can be corrected. */
+export interface CorrectableRun {
+  readonly specimen_id: string;
+  readonly day: string;
+  readonly category: string;
+}
+
+export async function correctableRun(db: Queryable, id: string): Promise<CorrectableRun | null> {
+  const rows = await db.query<CorrectableRun>(
+    `SELECT r.specimen_id, se.held_on AS day, m.category FROM every_run r
+     JOIN session se ON se.id = r.session_id
+     JOIN specimen s ON s.id = r.specimen_id
+     JOIN model m ON m.id = s.model_id
+     WHERE r.id = $1`,
+    [id],
+  );
+  return rows.at(0) ?? null;
+}
+
+/** Moves a run, and the points that were given with it, to another unit. */
+export async function moveRun(db: Queryable, runId: string, specimenId: string): Promise<void> {
+  await db.query('UPDATE every_run SET specimen_id = $2 WHERE id = $1', [runId, specimenId]);
+  await db.query('UPDATE points SET specimen_id = $2 WHERE run_id = $1', [runId, specimenId]);
+  await db.query('UPDATE session_slot SET unit = unit || $2::jsonb WHERE run_id = $1', [
+    runId,
+    JSON.stringify(await namesOf(db, specimenId)),
+  ]);
+}
+
+export async function namesOf(
+  db: Queryable,
+  specimenId: string,
+): Promise<{ maker: string; model: string; label: string } | null> {
+  const rows = await db.query<{ maker: string; model: string; label: string }>(
+    'SELECT m.maker, m.name AS model, s.label FROM specimen s JOIN model m ON m.id = s.model_id WHERE s.id = $1',
+    [specimenId],
+  );
+  return rows.at(0) ?? null;
+}
+
+/** Gives a unit another name; its turns in sessions go by the new one. */
+export async function renameUnit(
+  db: Queryable,
+  specimenId: string,
+  modelId: string,
+  names: { readonly maker: string; readonly model: string; readonly label: string },
+): Promise<void> {
+  const before = await namesOf(db, specimenId);
+  await db.query('UPDATE specimen SET model_id = $2, label = $3 WHERE id = $1', [specimenId, modelId, names.label]);
+  await db.query(`UPDATE session_slot SET unit = unit || $1::jsonb WHERE unit @> $2::jsonb`, [
+    JSON.stringify(names),
+    JSON.stringify(before),
+  ]);
+  // Plans that have not started are planned by name.
+  const plans = await db.query<{ id: string; document: { units: Record<string, unknown>[] } }>(
+    "SELECT id, document FROM session_plan WHERE document->'units' @> $1::jsonb",
+    [JSON.stringify([before])],
+  );
+  for (const { id, document } of plans) {
+    const units = document.units.map((u) =>
+      before && u['maker'] === before.maker && u['model'] === before.model && u['label'] === before.label
+        ? { ...u, ...names }
+        : u,
+    );
+    await db.query('UPDATE session_plan SET document = $2 WHERE id = $1', [id, JSON.stringify({ ...document, units })]);
+  }
+}
+
+/** A price as it can be corrected. */
+export interface CorrectablePrice {
+  readonly specimen_id: string;
+  readonly amount: number;
+  readonly currency: string;
+  readonly kind: Extract<Change, { kind: 'price' }>['priceKind'];
+  readonly date: string;
+}
+
+export async function correctablePrice(db: Queryable, id: string): Promise<CorrectablePrice | null> {
+  const rows = await db.query<CorrectablePrice>(
+    'SELECT specimen_id, amount, currency, kind, effective_on AS date FROM every_price WHERE id = $1',
+    [id],
+  );
+  return rows.at(0) ?? null;
+}
+
+export async function correctPrice(db: Queryable, change: Extract<Change, { kind: 'price' }>): Promise<void> {
+  await db.query('UPDATE every_price SET amount = $2, currency = $3, kind = $4, effective_on = $5 WHERE id = $1', [
+    change.price,
+    change.amount,
+    change.currency,
+    change.priceKind,
+    change.date,
+  ]);
+}
+
+export async function correctRig(
+  db: Queryable,
+  id: string,
+  name: string,
+  day: string,
+  document: unknown,
+): Promise<void> {
+  await db.query('UPDATE rig SET name = $2, effective_on = $3, document = $4 WHERE id = $1', [
+    id,
+    name,
+    day,
+    JSON.stringify(document),
+  ]);
+}
+
+/** Takes that a session has; answers that a test has: what is used is not removed. */
+export async function takesOfSession(db: Queryable, planId: string): Promise<number> {
+  const [row] = await db.query<{ count: number }>(
+    `SELECT count(*)::int AS count FROM slot_take t JOIN session_slot s ON s.id = t.slot_id WHERE s.plan_id = $1`,
+    [planId],
+  );
+  return row.count;
+}
+
+export async function answersOfTest(db: Queryable, testId: string): Promise<number> {
+  const [row] = await db.query<{ count: number }>('SELECT count(*)::int AS count FROM sitting WHERE test_id = $1', [
+    testId,
+  ]);
+  return row.count;
+}
+
+/** What a session or a test is called. */
+export async function titleOf(db: Queryable, what: 'session' | 'test', id: string): Promise<string | null> {
+  const [row] = await db.query<{ title: string | null }>(
+    `SELECT coalesce(document->>'title', document->>'name') AS title FROM ${LEAVABLE[what]} WHERE id = $1`,
+    [id],
+  );
+  return (row as { title: string | null } | undefined)?.title ?? null;
+}

@@ -1,0 +1,115 @@
+import type { Measurement } from '#core/measure/measurement';
+import type { Queryable } from '../../platform/db/database';
+import type { FactRow } from '#domain/catalogue/fact';
+
+/**
+ * Keeps the figures of a run. Figures of the same algorithm version that have changed (other segments) stay, with the
+ * moment they ceased to count; the same figures again change nothing.
+ */
+export async function storeMeasurements(
+  db: Queryable,
+  runId: string,
+  algorithmVersion: number,
+  measurements: readonly Measurement[],
+): Promise<void> {
+  // A take that was left out takes with it the figures that only it gave.
+  await db.query(
+    `UPDATE measurement SET superseded_at = now()
+     WHERE run_id = $1 AND algorithm_version = $2 AND superseded_at IS NULL
+       AND NOT (quantity = ANY(SELECT jsonb_array_elements_text($3::jsonb)))`,
+    [runId, algorithmVersion, JSON.stringify(measurements.map((m) => m.quantity))],
+  );
+  for (const m of measurements) {
+    const document = JSON.stringify(m);
+    await db.query(
+      `UPDATE measurement SET superseded_at = now()
+       WHERE run_id = $1 AND quantity = $2 AND algorithm_version = $3 AND superseded_at IS NULL AND document <> $4::jsonb`,
+      [runId, m.quantity, algorithmVersion, document],
+    );
+    await db.query(
+      `INSERT INTO measurement (run_id, quantity, algorithm_version, value, uncertainty, bound, not_measured, document)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
+       ON CONFLICT (run_id, quantity, algorithm_version) WHERE superseded_at IS NULL DO NOTHING`,
+      [runId, m.quantity, algorithmVersion, m.value, m.uncertainty, m.bound, m.notMeasured, document],
+    );
+  }
+}
+
+export async function measurementsOfRun(db: Queryable, runId: string, algorithmVersion: number): Promise<unknown[]> {
+  const rows = await db.query<{ document: unknown }>(
+    // In the order of the first time, whatever was replaced since.
+    `SELECT document FROM (
+       SELECT document, superseded_at, min(id) OVER (PARTITION BY quantity) AS first_id
+       FROM measurement WHERE run_id = $1 AND algorithm_version = $2) AS figure
+     WHERE superseded_at IS NULL ORDER BY first_id`,
+    [runId, algorithmVersion],
+  );
+  return rows.map((r) => r.document);
+}
+
+const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured, p.slug AS protocol,
+            v.version AS protocol_version, se.held_on AS day,
+            (me.document->'settings'->>'highHz')::float8 AS high_hz
+     FROM measurement me
+     JOIN run r ON r.id = me.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL`;
+
+/**
+ * The figures that may count, newest first: of each specimen, quantity, protocol version and band the newest that was
+ * measured, and the newest reason why not. Runs that open or close a session are the rig's.
+ */
+export async function currentFacts(
+  db: Queryable,
+  algorithmVersion: number,
+  specimenId: string | null = null,
+): Promise<FactRow[]> {
+  return db.query(
+    `SELECT * FROM (
+       SELECT DISTINCT ON (r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL)
+              r.id AS run_id, ${FACTS} AND r.purpose = 'unit' AND ($2::bigint IS NULL OR r.specimen_id = $2)
+       ORDER BY r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL, se.held_on DESC,
+                r.id DESC) AS fact
+     ORDER BY specimen_id, quantity, day DESC, run_id DESC`,
+    [algorithmVersion, specimenId],
+  );
+}
+
+/** A reading of a unit that was read more than once in the same way. */
+export interface RepeatRow {
+  readonly category: string;
+  readonly quantity: string;
+  /** Unit, protocol version and rig: readings of one group differ in the day alone. */
+  readonly group: string;
+  readonly value: number;
+  readonly uncertainty: number | null;
+}
+
+/** Exact figures of units that were read more than once under one version of a protocol and on one rig. */
+export async function repeatedFacts(db: Queryable, algorithmVersion: number): Promise<RepeatRow[]> {
+  return db.query(
+    `SELECT * FROM (
+       SELECT m.category, me.quantity, me.value, me.uncertainty,
+              r.specimen_id || '/' || r.protocol_version_id || '/' || coalesce(r.rig_id::text, '') AS "group",
+              count(*) OVER (PARTITION BY me.quantity, r.specimen_id, r.protocol_version_id, r.rig_id) AS readings
+       FROM measurement me
+       JOIN run r ON r.id = me.run_id
+       JOIN specimen sp ON sp.id = r.specimen_id
+       JOIN model m ON m.id = sp.model_id
+       WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL AND me.value IS NOT NULL AND me.bound = 'exact') AS reading
+     WHERE readings > 1`,
+    [algorithmVersion],
+  );
+}
+
+/** Exact figures of units that were measured under more than one version of a protocol, newest first. */
+export async function bridgingFacts(db: Queryable, algorithmVersion: number): Promise<FactRow[]> {
+  return db.query(
+    `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
+       (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1)
+     ORDER BY se.held_on DESC, r.id DESC`,
+    [algorithmVersion],
+  );
+}

@@ -1,0 +1,223 @@
+import { createHash } from 'node:crypto';
+import { lstat, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import type { Rubric } from '#core/rules/rubric';
+import type { Clip } from '#contracts/clip';
+import { CATEGORIES } from '#contracts/common';
+import type { ProblemDetail } from '#contracts/problem';
+import type { ImportResult, NewRun, RunDocument } from '#contracts/run-document';
+import type { Database, Queryable } from '../platform/db/database';
+import { orderAnalysis } from './queries/analysis';
+import { noteClaim } from '../catalogue/queries/claim';
+import { findClip } from './queries/clip';
+import { givePoints } from '../catalogue/queries/points';
+import { notePrice } from '../catalogue/queries/price';
+import { listProtocols, protocolIds } from '../sessions/queries/protocol';
+import { currentRubric } from '../catalogue/queries/rubric';
+import { ensureSession, findRunByKey, insertRun, insertTake } from './queries/run';
+import { rigOnDay } from '../rigs/queries/rig';
+import { ensureSpecimen, noteCustody } from '../catalogue/queries/specimen';
+import { fillTable } from './queries/table-reading';
+import { Failure } from '../platform/failures';
+import type { AnalysisQueue } from './analysis-queue';
+import { fileBytes, type ClipIngest, type InspectedFile } from './clip-ingest';
+import type { EventHub } from '../platform/event-hub';
+import { checkRunDocument, RUN_FILE, type RunCheckContext } from './run-check';
+
+/** Runs come in whole or not at all: from a folder on disk, or from files uploaded before. */
+export class RunImport {
+  constructor(
+    private readonly database: Database,
+    private readonly ingest: ClipIngest,
+    private readonly queue: AnalysisQueue,
+    private readonly hub: EventHub,
+  ) {}
+
+  /**
+   * Imports a run folder (run.json beside its clips). Files are received and inspected first; only when nothing at
+   * all is wrong do clips enter the archive and the run the database.
+   *
+   * @throws Failure `run-refused` with every problem
+   */
+  async importFolder(folder: string): Promise<ImportResult> {
+    const raw = await readRunFile(folder);
+    const { document, problems, files } = checkRunDocument(raw, await this.checkContext());
+    const inspected: InspectedFile[] = [];
+    try {
+      for (const name of files) {
+        const path = join(folder, name);
+        const missing = await fileProblem(path, name);
+        if (missing) {
+          problems.push(missing);
+          continue;
+        }
+        const file = await this.ingest.receive(fileBytes(path), name, { keepPart: false });
+        inspected.push(file);
+        if (!file.verdict.ok) problems.push({ file: name, field: null, message: file.verdict.message });
+      }
+      if (!document || problems.length > 0) throw refused(problems);
+      const clips = new Map<string, Clip>();
+      for (const file of inspected) clips.set(file.name, await this.ingest.keep(file));
+      return await this.store(document, clips);
+    } finally {
+      // What was kept has left its temporary place; this takes away the rest.
+      await Promise.all(inspected.map((file) => this.ingest.discard(file)));
+    }
+  }
+
+  /**
+   * Imports a run whose clips are in the archive already.
+   *
+   * @throws Failure `run-refused` with every problem
+   */
+  async importUploaded(run: NewRun): Promise<ImportResult> {
+    const { document, problems, files } = checkRunDocument(run.document, await this.checkContext());
+    const clips = new Map<string, Clip>();
+    for (const name of files) {
+      const sha256 = run.clips[name];
+      const clip = sha256 ? await findClip(this.database, sha256) : null;
+      const isSound = clip !== null && (await this.ingest.isSound(clip.sha256));
+      if (clip && isSound) clips.set(name, clip);
+      else if (clip)
+        problems.push({
+          file: name,
+          field: null,
+          message: 'the file of this clip is missing or damaged; upload it again',
+        });
+      else problems.push({ file: name, field: null, message: 'this file has not been uploaded' });
+    }
+    if (!document || problems.length > 0) throw refused(problems);
+    return this.store(document, clips);
+  }
+
+  private async checkContext(): Promise<RunCheckContext> {
+    const rubrics = new Map<string, Rubric | null>();
+    for (const category of CATEGORIES)
+      rubrics.set(category, (await currentRubric(this.database, category))?.rubric ?? null);
+    return { protocols: await listProtocols(this.database), rubricOf: (category) => rubrics.get(category) ?? null };
+  }
+
+  private async store(document: RunDocument, clips: ReadonlyMap<string, Clip>): Promise<ImportResult> {
+    const key = importKey(document, clips);
+    const { result, ordered } = await this.database.transaction(async (tx) => {
+      const before = await findRunByKey(tx, key);
+      if (before?.left_out)
+        throw refused([
+          {
+            file: RUN_FILE,
+            field: null,
+            message:
+              'this run is in the archive, and was left out; take it back on the page of its unit, under “Corrections”',
+          },
+        ]);
+      const specimenId = before?.specimen_id ?? (await ensureSpecimen(tx, document.specimen));
+      const { runId, ordered } = before
+        ? { runId: before.id, ordered: [] }
+        : await addRun(tx, document, clips, specimenId, key);
+      for (const price of document.prices) await notePrice(tx, specimenId, price);
+      for (const claim of document.claims) await noteClaim(tx, specimenId, claim, document.date);
+      await addPoints(tx, document, specimenId, runId);
+      return { result: { runId, specimenId, created: !before }, ordered };
+    });
+    this.hub.specimenChanged(result.specimenId);
+    this.queue.enqueue(ordered);
+    // Clips that were analysed before need no analysis, so nobody else would measure the run.
+    if (result.created) await this.queue.measureRun(result.runId);
+    return result;
+  }
+}
+
+async function addRun(
+  tx: Queryable,
+  document: RunDocument,
+  clips: ReadonlyMap<string, Clip>,
+  specimenId: string,
+  key: string,
+): Promise<{ runId: string; ordered: string[] }> {
+  const protocol = await protocolIds(tx, document.protocol, document.protocolVersion);
+  const runId = await insertRun(tx, {
+    sessionId: await ensureSession(tx, document.date),
+    specimenId,
+    protocolVersionId: protocol.versionId,
+    source: document.source,
+    importKey: key,
+    fullScaleDbu: document.inputFullScaleDbu ?? null,
+    rigId: document.rig === undefined ? null : ((await rigOnDay(tx, document.rig, document.date))?.id ?? null),
+    purpose: document.purpose,
+  });
+  for (const table of document.tables) await fillTable(tx, { run: runId }, table);
+  await noteCustody(tx, specimenId, true, document.date);
+  const ordered: string[] = [];
+  for (const [i, take] of document.takes.entries()) {
+    const { sha256 } = clips.get(take.file) as Clip;
+    await insertTake(tx, runId, protocol.steps.get(take.step) as string, sha256, take, i + 1);
+    const id = await orderAnalysis(tx, sha256, ALGORITHM_VERSION);
+    if (id) ordered.push(id);
+  }
+  return { runId, ordered };
+}
+
+async function addPoints(tx: Queryable, document: RunDocument, specimenId: string, runId: string): Promise<void> {
+  const rubric = await currentRubric(tx, document.specimen.category);
+  if (!rubric) return;
+  for (const points of document.points) {
+    await givePoints(tx, { specimenId, rubricVersionId: rubric.versionId, runId, day: document.date }, points);
+  }
+}
+
+/** The same recordings of the same specimen under the same settings are the same run, whatever their file names. */
+function importKey(document: RunDocument, clips: ReadonlyMap<string, Clip>): string {
+  const takes = document.takes.map((t) => [
+    t.step,
+    clips.get(t.file)?.sha256,
+    t.gainDb,
+    t.distanceM ?? null,
+    t.angleDeg ?? null,
+  ]);
+  const { maker, model, label, category } = document.specimen;
+  const facts = [
+    maker,
+    model,
+    label,
+    category,
+    document.date,
+    document.protocol,
+    document.protocolVersion,
+    document.source,
+    takes,
+  ];
+  return createHash('sha256').update(JSON.stringify(facts)).digest('hex');
+}
+
+const refused = (problems: readonly ProblemDetail[]): Failure =>
+  new Failure(
+    'run-refused',
+    `The run has ${problems.length === 1 ? 'one problem' : `${problems.length} problems`}.`,
+    problems,
+  );
+
+async function readRunFile(folder: string): Promise<unknown> {
+  let text: string;
+  try {
+    text = await readFile(join(folder, RUN_FILE), 'utf8');
+  } catch {
+    throw refused([{ file: RUN_FILE, field: null, message: `there is no ${RUN_FILE} in ${folder}` }]);
+  }
+  try {
+    return JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch (error) {
+    throw refused([{ file: RUN_FILE, field: null, message: `is not valid JSON: ${(error as Error).message}` }]);
+  }
+}
+
+async function fileProblem(path: string, name: string): Promise<ProblemDetail | null> {
+  try {
+    const info = await lstat(path);
+    if (info.isSymbolicLink())
+      return { file: name, field: null, message: 'is a link; put the file itself into the folder' };
+    return info.isFile() ? null : { file: name, field: null, message: 'is not a file' };
+  } catch {
+    return { file: name, field: null, message: 'is not in the folder' };
+  }
+}

@@ -1,0 +1,398 @@
+import { Readable } from 'node:stream';
+import { describe, expect, it } from 'vitest';
+import type { BenchFault } from '#contracts/bench';
+import {
+  newPlanSchema,
+  takeSettingsSchema,
+  type NewPlan,
+  type PlannedUnit,
+  type SlotTake,
+} from '#contracts/session-plan';
+import { rigDocumentSchema } from '#contracts/rig';
+import { Failure } from '../platform/failures';
+import { testApplication } from '../testing/bench';
+import type { Application } from '../wiring';
+
+const UNIT = { maker: 'Oarlock', model: 'Purser', label: 'A', source: 'bought' } as const;
+const OTHER = { maker: 'Marlfen', model: 'Fen', label: 'A', source: 'bought' } as const;
+const DECIDED = { withUndecided: false } as const;
+const GAINS = { even: 36, bright: 34 } as const;
+
+const planOf = (change: Partial<NewPlan> = {}): NewPlan =>
+  newPlanSchema.parse({
+    title: 'A test session',
+    day: '2026-05-02',
+    category: 'microphone',
+    protocol: 'desk-voice',
+    protocolVersion: 3,
+    units: [UNIT],
+    withControl: false,
+    ...change,
+  });
+
+interface TakeChoice {
+  readonly faults?: readonly BenchFault[];
+  readonly microphone?: keyof typeof GAINS;
+  readonly seed?: string;
+  readonly angleDeg?: number;
+  readonly playKind?: string;
+  readonly notedGainDb?: number;
+  readonly distanceM?: number;
+}
+
+/** Plays a take at the simulated bench and hands it to the booth. */
+async function record(app: Application, slotId: string, step: string, choice: TakeChoice = {}): Promise<SlotTake> {
+  const { protocol } = await app.plans.view(await planIdOf(app, slotId));
+  const sheet = protocol.steps.find((s) => s.id === step);
+  const microphone = choice.microphone ?? 'even';
+  const by = sheet?.gain?.rule === 'as-step' ? sheet.gain.byDb : 0;
+  const gainDb = GAINS[microphone] + by;
+  const wav = await app.bench.take({
+    talker: 'high',
+    room: 'loft',
+    microphone,
+    interface: 'new',
+    faults: [...(choice.faults ?? [])],
+    playKind: choice.playKind ?? sheet?.play?.kind ?? 'text',
+    gainDb,
+    distanceM: choice.distanceM ?? sheet?.distanceM ?? null,
+    angleDeg: choice.angleDeg ?? sheet?.angleDeg ?? null,
+    seed: `${step}/${choice.seed ?? '1'}`,
+  });
+  const clip = await app.ingest.ingest(Readable.from([wav]), `${step}.wav`, { keepPart: false });
+  return app.booth.addTake(slotId, {
+    step,
+    clip: clip.sha256,
+    settings: takeSettingsSchema.parse({ gainDb: choice.notedGainDb ?? gainDb, voice: 'high' }),
+    note: '',
+  });
+}
+
+async function planIdOf(app: Application, slotId: string): Promise<string> {
+  for (const { id } of await app.plans.list()) {
+    if ((await app.plans.view(id)).slots.some((s) => s.id === slotId)) return id;
+  }
+  throw new Error('no plan has this slot');
+}
+
+const checksOf = (take: SlotTake): string[] => take.findings.map((f) => f.check);
+
+/** A unit with a past: passage in front and behind, and silence, kept and made a run. */
+async function withHistory(
+  app: Application,
+  unit: Omit<PlannedUnit, 'dueBack'> = UNIT,
+  microphone: keyof typeof GAINS = 'even',
+): Promise<void> {
+  // What is usual takes several readings.
+  for (const [day, steps] of [
+    ['2026-03-01', ['speech']],
+    ['2026-03-15', ['speech']],
+    ['2026-04-01', ['speech', 'silence', 'rear']],
+  ] as const) {
+    const [slot] = (await app.plans.add(planOf({ units: [{ ...unit, dueBack: null }], day }))).slots;
+    for (const step of steps) {
+      const take = await record(app, slot.id, step, { microphone, seed: `history ${day}` });
+      await app.booth.decide(take.id, { state: 'kept', overruled: [] });
+    }
+    await app.booth.finish(slot.id, DECIDED);
+  }
+}
+
+describe('the booth', () => {
+  it('keeps takes, makes them a run, and that run is measured like any other', async () => {
+    const app = await testApplication();
+    const plan = await app.plans.add(planOf());
+    const [slot] = plan.slots;
+    for (const step of ['speech', 'silence', 'rear']) {
+      const take = await record(app, slot.id, step);
+      expect(take.verdict, JSON.stringify(take.findings)).not.toBe('redo');
+      await app.booth.decide(take.id, { state: 'kept', overruled: [], note: `noted at ${step}` });
+    }
+    const { specimenId } = await app.booth.finish(slot.id, DECIDED);
+    await app.queue.idle();
+    const { runs } = await app.catalogue.sheet(specimenId);
+    expect(runs).toHaveLength(1);
+    expect(runs[0].takes.map((t) => [t.step, t.note])).toEqual([
+      ['speech', 'noted at speech'],
+      ['silence', 'noted at silence'],
+      ['rear', 'noted at rear'],
+    ]);
+    expect(runs[0].takes[0].settings).toMatchObject({ voice: 'high' });
+    // The bench's cardioid at 15 cm: some 10 to 20 dB from behind.
+    const rejection = runs[0].measurements.find((m) => m.quantity === 'rearRejection')?.value ?? 0;
+    expect(rejection).toBeGreaterThan(5);
+    await expect(record(app, slot.id, 'speech', { seed: 'late' })).rejects.toThrow(/have become a run/);
+  });
+
+  it('holds every injected fault against the right check, and nothing against a sound take', async () => {
+    const app = await testApplication();
+    await withHistory(app);
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const sound = await record(app, slot.id, 'speech', { seed: 'sound' });
+    expect([sound.verdict, sound.findings]).toEqual(['keep', []]);
+    const silence = await record(app, slot.id, 'silence', { seed: 'sound' });
+    expect([silence.verdict, silence.findings]).toEqual(['keep', []]);
+    const rear = await record(app, slot.id, 'rear', { seed: 'sound' });
+    expect([rear.verdict, rear.findings]).toEqual(['keep', []]);
+
+    const expected: [string, TakeChoice, string][] = [
+      ['speech', { faults: ['clip'] }, 'clipped'],
+      ['speech', { faults: ['gap'] }, 'drop-outs'],
+      ['speech', { faults: ['car'] }, 'event'],
+      ['speech', { faults: ['wrong-side'] }, 'side'],
+      ['rear', { faults: ['wrong-side'] }, 'side'],
+      ['silence', { faults: ['hum'] }, 'hum'],
+      ['silence', { faults: ['radio'] }, 'interference'],
+      ['silence', { faults: ['car'] }, 'silence'],
+      ['silence', { playKind: 'text' }, 'silence'],
+      ['speech', { playKind: 'phrase' }, 'passage'],
+      ['speech', { playKind: 'silence' }, 'passage'],
+      ['speech', { notedGainDb: 46 }, 'placement'],
+      ['speech', { distanceM: 0.6 }, 'placement'],
+    ];
+    for (const [step, choice, check] of expected) {
+      const take = await record(app, slot.id, step, { ...choice, seed: JSON.stringify(choice) });
+      expect(checksOf(take), `${step} ${JSON.stringify(choice)}: ${JSON.stringify(take.findings)}`).toContain(check);
+      await app.booth.decide(take.id, { state: 'retaken', overruled: [] });
+    }
+  }, 240_000);
+
+  it('finds out the wrong unit, and names the one that it seems to be', async () => {
+    const app = await testApplication();
+    await withHistory(app);
+    await withHistory(app, OTHER, 'bright');
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const take = await record(app, slot.id, 'speech', { microphone: 'bright', seed: 'swapped', notedGainDb: 36 });
+    const finding = take.findings.find((f) => f.check === 'unit');
+    expect(finding?.weight).toBe('redo');
+    expect(finding?.what).toContain('Marlfen Fen');
+  }, 60_000);
+
+  it('keeps a take that is of no use only with a reason for each finding, and the reason stays with it', async () => {
+    const app = await testApplication();
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const take = await record(app, slot.id, 'speech', { faults: ['clip'] });
+    expect(take.verdict).toBe('redo');
+    const refusal = app.booth.decide(take.id, { state: 'kept', overruled: [] });
+    await expect(refusal).rejects.toBeInstanceOf(Failure);
+    const overruled = take.findings.map((f) => ({ check: f.check, reason: 'the limiter is what is tested' }));
+    const kept = await app.booth.decide(take.id, { state: 'kept', overruled });
+    expect(kept.state).toBe('kept');
+    const { specimenId } = await app.booth.finish(slot.id, DECIDED);
+    const [run] = (await app.catalogue.sheet(specimenId)).runs;
+    expect(run.takes[0].overruled[0]).toMatchObject({ check: 'clipped', reason: 'the limiter is what is tested' });
+    expect(run.takes[0].overruled[0].what).toMatch(/Clipped/);
+  });
+
+  it('counts attempts, lets a retake replace the take before, and goes on after a restart', async () => {
+    const app = await testApplication();
+    const plan = await app.plans.add(planOf());
+    const [slot] = plan.slots;
+    const first = await record(app, slot.id, 'speech', { faults: ['gap'] });
+    const second = await record(app, slot.id, 'speech', { seed: 'again' });
+    expect([first.attempt, second.attempt]).toEqual([1, 2]);
+    await app.booth.decide(second.id, { state: 'kept', overruled: [] });
+    const third = await record(app, slot.id, 'speech', { seed: 'once more' });
+    await app.booth.decide(third.id, { state: 'kept', overruled: [] });
+    const states = (await app.plans.view(plan.row.id)).slots[0].takes.map((t) => t.state);
+    expect(states).toEqual(['retaken', 'retaken', 'kept']);
+  });
+
+  it('will not make a run of nothing, nor of a take without its gain', async () => {
+    const app = await testApplication();
+    const [slot] = (await app.plans.add(planOf())).slots;
+    await expect(app.booth.finish(slot.id, DECIDED)).rejects.toThrow(/No take/);
+    const take = await record(app, slot.id, 'silence');
+    await app.booth.correct(take.id, { settings: takeSettingsSchema.parse({}) });
+    await app.booth.decide(take.id, { state: 'kept', overruled: [] });
+    await expect(app.booth.finish(slot.id, DECIDED)).rejects.toThrow(/gain of "Silence[^"]*", take 1,/);
+    const corrected = await app.booth.correct(take.id, { settings: takeSettingsSchema.parse({ gainDb: 36 }) });
+    expect([corrected.state, corrected.settings.gainDb]).toEqual(['kept', 36]);
+    expect(corrected.changes.map((c) => c.before.gainDb)).toEqual([36, null]);
+    await app.booth.finish(slot.id, DECIDED);
+  });
+
+  it('judges a take anew when what was noted with it is corrected, and changes no other take', async () => {
+    const app = await testApplication();
+    await withHistory(app);
+    const plan = await app.plans.add(planOf());
+    const [slot] = plan.slots;
+    const first = await record(app, slot.id, 'speech', { seed: 'first' });
+    const wrong = await record(app, slot.id, 'speech', { seed: 'second', notedGainDb: 46 });
+    expect(checksOf(wrong)).toContain('placement');
+    const right = await app.booth.correct(wrong.id, { settings: { ...wrong.settings, gainDb: 36 }, note: 'misread' });
+    expect([right.verdict, right.findings, right.note]).toEqual(['keep', [], 'misread']);
+    const takes = (await app.plans.view(plan.row.id)).slots[0].takes;
+    expect(takes.map((t) => [t.id, t.settings.gainDb])).toEqual([
+      [first.id, 36],
+      [wrong.id, 36],
+    ]);
+    expect(takes[0].changes).toEqual([]);
+  });
+
+  it('keeps the take that was chosen, though a later one was kept before', async () => {
+    const app = await testApplication();
+    const plan = await app.plans.add(planOf());
+    const [slot] = plan.slots;
+    const first = await record(app, slot.id, 'silence', { seed: 'first' });
+    const second = await record(app, slot.id, 'silence', { seed: 'second' });
+    await app.booth.decide(second.id, { state: 'kept', overruled: [] });
+    await app.booth.decide(first.id, { state: 'kept', overruled: [] });
+    const states = (await app.plans.view(plan.row.id)).slots[0].takes.map((t) => [t.attempt, t.state]);
+    expect(states).toEqual([
+      [1, 'kept'],
+      [2, 'retaken'],
+    ]);
+  });
+
+  it('asks about takes that nobody has decided on, and leaves them beside the run', async () => {
+    const app = await testApplication();
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const kept = await record(app, slot.id, 'silence');
+    await app.booth.decide(kept.id, { state: 'kept', overruled: [] });
+    await record(app, slot.id, 'speech');
+    await expect(app.booth.finish(slot.id, DECIDED)).rejects.toMatchObject({
+      code: 'takes-undecided',
+      details: [{ field: 'speech', message: 'take 1 is neither kept nor put aside' }],
+    });
+    const { specimenId } = await app.booth.finish(slot.id, { withUndecided: true });
+    const [run] = (await app.catalogue.sheet(specimenId)).runs;
+    expect(run.takes.map((t) => t.step)).toEqual(['silence']);
+    expect(run.undecided).toMatchObject([
+      { step: 'speech', title: 'Spoken passage, in front', attempt: 1, clip: { name: 'speech.wav' } },
+    ]);
+  });
+
+  it('takes no overruled take for a norm', async () => {
+    const app = await testApplication();
+    const [slot] = (await app.plans.add(planOf())).slots;
+    const short = await record(app, slot.id, 'speech', { playKind: 'phrase', seed: 'short' });
+    await app.booth.decide(short.id, {
+      state: 'kept',
+      overruled: short.findings.map((f) => ({ check: f.check, reason: 'a part is enough' })),
+    });
+    const whole = await record(app, slot.id, 'speech', { seed: 'whole' });
+    expect(checksOf(whole)).not.toContain('passage');
+    expect(checksOf(whole)).not.toContain('placement');
+  });
+
+  it('fills in tables, refuses cells that are not there, and keeps them with the run', async () => {
+    const app = await testApplication();
+    const plan = await app.plans.add(planOf({ category: 'interface', protocol: 'input-stage', protocolVersion: 1 }));
+    const [slot] = plan.slots;
+    const cell = { row: '48 kHz', column: '64', value: 5.4, source: 'typed', clip: null } as const;
+    await expect(app.booth.fillTable(slot.id, { step: 'latency', cells: [{ ...cell, column: '63' }] })).rejects.toThrow(
+      /no cell/,
+    );
+    await app.booth.fillTable(slot.id, { step: 'latency', cells: [cell] });
+    await app.booth.fillTable(slot.id, { step: 'latency', cells: [cell, { ...cell, column: '128', value: 8.1 }] });
+    // A unit of which only tables are filled in is a run, too.
+    const other = planOf({ category: 'interface', protocol: 'input-stage', protocolVersion: 1, units: [{ ...OTHER, dueBack: null }] }); // prettier-ignore
+    const [tablesOnly] = (await app.plans.add(other)).slots;
+    await app.booth.fillTable(tablesOnly.id, { step: 'latency', cells: [cell] });
+    const finished = await app.booth.finish(tablesOnly.id, DECIDED);
+    expect((await app.catalogue.sheet(finished.specimenId)).runs.map((r) => [r.takes.length, r.tables.length])).toEqual(
+      [[0, 1]],
+    );
+    const take = await record(app, slot.id, 'noise-150', { playKind: 'silence' });
+    await app.booth.decide(take.id, {
+      state: 'kept',
+      overruled: take.findings.map((f) => ({ check: f.check, reason: 'x' })),
+    });
+    const { specimenId } = await app.booth.finish(slot.id, DECIDED);
+    const [run] = (await app.catalogue.sheet(specimenId)).runs;
+    expect(run.tables).toMatchObject([{ title: 'Latency by rate and buffer', unit: 'ms' }]);
+    expect(run.tables[0].cells.map((c) => c.value)).toEqual([5.4, 8.1]);
+  });
+});
+
+describe('sessions', () => {
+  it('open and close with the control unit of the rig, shuffle the rest the same way each time, and know what is missing', async () => {
+    const app = await testApplication();
+    await withHistory(app, OTHER, 'bright');
+    const [control] = await app.catalogue.specimens();
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Desk', since: '2026-01-01', controlUnit: control.id }));
+    const units = ['A', 'B', 'C', 'D'].map((label) => ({
+      ...UNIT,
+      label,
+      dueBack: label === 'B' ? '2026-05-01' : null,
+    }));
+    const plan = await app.plans.add(
+      planOf({
+        units,
+        rig: 'Desk',
+        withControl: true,
+        randomised: true,
+        controlSteps: ['silence', 'speech'],
+        needs: [
+          { what: 'Cable', isThere: true },
+          { what: 'Cells', isThere: false },
+        ],
+      }),
+    );
+    expect(plan.slots.map((s) => s.purpose)).toEqual(['opening', 'unit', 'unit', 'unit', 'unit', 'closing']);
+    expect([plan.slots[0].unit.model, plan.slots[5].unit.model]).toEqual(['Fen', 'Fen']);
+    // In the order of the protocol, whatever order they were ticked in.
+    expect(plan.slots[0].steps).toEqual(['speech', 'silence']);
+    expect(
+      plan.slots
+        .slice(1, 5)
+        .map((s) => s.unit.label)
+        .sort(),
+    ).toEqual(['A', 'B', 'C', 'D']);
+    expect(plan.row).toMatchObject({ missing: ['Cells'], firstDueBack: '2026-05-01', steps: 2 + 4 * 15 + 2 });
+    expect(plan.estimate.minutes).toBeGreaterThan(60);
+    // The test's clock stands at 10 May: that is the day of the takes.
+    expect((await app.plans.move(plan.row.id, 'running')).plan.day).toBe('2026-05-10');
+    await expect(app.plans.change(plan.row.id, planOf())).rejects.toThrow(/has started/);
+    await expect(app.plans.move(plan.row.id, 'planned')).rejects.toThrow(/cannot become/);
+    await app.plans.seeCaution(plan.row.id, 'phantom');
+    expect((await app.plans.view(plan.row.id)).cautionsSeen).toEqual(['phantom']);
+  });
+
+  it('refuse a control unit that is not there, and take one that was noted before it was tested', async () => {
+    const app = await testApplication();
+    await expect(app.plans.add(planOf({ withControl: true }))).rejects.toMatchObject({
+      details: [{ field: 'withControl', message: expect.stringMatching(/no rig is noted/) as string }],
+    });
+    const control = await app.scoring.addUnit({
+      maker: OTHER.maker,
+      model: OTHER.model,
+      label: OTHER.label,
+      category: 'microphone',
+    });
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Desk', since: '2026-01-01', controlUnit: null }));
+    const plan = planOf({ withControl: true, rig: 'Desk' });
+    await expect(app.plans.add(plan)).rejects.toMatchObject({
+      details: [{ message: expect.stringMatching(/"Desk" has no control unit/) as string }],
+    });
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Desk', since: '2026-02-01', controlUnit: control.id }));
+    expect((await app.plans.add(plan)).slots.map((s) => s.unit.model)).toEqual(['Fen', 'Purser', 'Fen']);
+  });
+
+  it('refuses what cannot be: another category, a unit twice, a version that is not there', async () => {
+    const app = await testApplication();
+    await expect(app.plans.add(planOf({ category: 'booster' }))).rejects.toThrow(/cannot be planned/);
+    await expect(
+      app.plans.add(
+        planOf({
+          units: [
+            { ...UNIT, dueBack: null },
+            { ...UNIT, dueBack: null },
+          ],
+        }),
+      ),
+    ).rejects.toThrow(/cannot be planned/);
+    await expect(app.plans.add(planOf({ protocolVersion: 9 }))).rejects.toThrow(/cannot be planned/);
+  });
+
+  it('tell which units are due again, and why', async () => {
+    const app = await testApplication();
+    await withHistory(app);
+    const [unit] = await app.catalogue.specimens();
+    expect((await app.plans.due()).flatMap((d) => d.reasons.map((r) => r.kind))).not.toContain('repair');
+    await app.plans.noteEvent(unit.id, { kind: 'repair', day: '2026-04-20', note: 'new lead' });
+    const [due] = await app.plans.due();
+    expect(due).toMatchObject({ id: unit.id, reasons: [{ kind: 'repair' }] });
+  });
+});
