@@ -1,20 +1,16 @@
 import { filter } from 'rxjs';
-import { anotherReading, pooledReadings, scatterBetween } from '#core/measure/another-reading';
-import { ALGORITHM_VERSION, type QuantityId, isQuantity } from '#core/measure/registry';
-import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import type { UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
 import type { RankedUnit } from '#core/rules/rank';
 import { corrected } from '#core/rules/rig-agreement';
-import type { PooledScatter } from '#core/stats/pooled-scatter';
-import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
-import { isGivenByHand, type Criterion } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
 import type { RankingInputs, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
 import { curvesSchema } from '#contracts/curves';
 import { tableCellSchema } from '#contracts/table-reading';
-import type { Run, SpecimenRow, SpecimenSheet, Stage } from '#contracts/specimen';
+import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import type { RankUnitsTask } from '#worker/rank-units';
 import type { Database } from '../platform/db/database';
@@ -23,34 +19,39 @@ import { undecidedBesideRun } from '../sessions/queries/session-plan';
 import { claimsOfSpecimen } from './queries/claim';
 import { curvesOfRun } from '../runs/queries/curve';
 import { wordCounts } from '../scale/queries/heard';
-import {
-  bridgingFacts,
-  currentFacts,
-  measurementsOfRun,
-  repeatedFacts,
-  type RepeatRow,
-} from '../runs/queries/measurement';
-import { currentPoints, pointsHistory, type PointsRow } from './queries/points';
+import { bridgingFacts, currentFacts, measurementsOfRun, repeatedFacts } from '../runs/queries/measurement';
+import { currentPoints, pointsHistory } from './queries/points';
 import { listPrices } from './queries/price';
 import { currentRubric } from './queries/rubric';
 import { findProtocol, listProtocols } from '../sessions/queries/protocol';
 import { listSessions, runsOfSpecimen, takesOfSpecimen, type RunRow } from '../runs/queries/run';
-import { listSpecimens, type SpecimenBase } from './queries/specimen';
+import { listSpecimens } from './queries/specimen';
 import { tablesOf } from '../runs/queries/table-reading';
 import { listUnitEvents } from './queries/unit-event';
 import { Failure } from '../platform/failures';
-import { comparableFacts, type RankedFact } from '#domain/catalogue/comparable-facts';
+import { comparableFacts } from '#domain/catalogue/comparable-facts';
 import type { EventHub } from '../platform/event-hub';
 import type { HeardScale } from '../scale/heard-scale';
 import type { Rigs } from '../rigs/rigs';
 import { takeFromRow } from '../runs/take-from-row';
 import type { WorkerPool } from '../platform/worker-pool';
+import { namesOf, specimenRow } from '#domain/catalogue/unit-row';
+import {
+  isMeasured,
+  plainPrice,
+  readingAgain,
+  scattersOf,
+  unitFacts,
+  withScatter,
+  type Scatters,
+} from '#domain/catalogue/unit-facts';
+import { groupBy } from '#domain/group-by';
 
 interface Snapshot {
   readonly rows: readonly SpecimenRow[];
   readonly inputs: ReadonlyMap<Category, RankingInputs>;
   readonly ranked: ReadonlyMap<Category, readonly RankedUnit[]>;
-  readonly scatters: ReadonlyMap<Category, ReadonlyMap<string, PooledScatter>>;
+  readonly scatters: Scatters;
 }
 
 /**
@@ -268,160 +269,8 @@ export class Catalogue {
   }
 }
 
-/** Standard uncertainty of a figure for another reading, as repeats of its category show; null for a limit. */
-function readingAgain(
-  figure: Pick<MeasurementJson, 'quantity' | 'value' | 'uncertainty' | 'bound'>,
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): number | null {
-  const { quantity: id, value, uncertainty, bound } = figure;
-  if (value === null || bound !== 'exact') return null;
-  return anotherReading(uncertainty, scatterBetween(id, value, scatters?.get(id) ?? null));
-}
-
-/** What readings of each figure differ by, per category, as repeats show. */
-function scattersOf(rows: readonly RepeatRow[]): Snapshot['scatters'] {
-  const scatters = new Map<Category, Map<string, PooledScatter>>();
-  for (const [category, ofCategory] of groupBy(rows, (r) => r.category)) {
-    const byQuantity = new Map<string, PooledScatter>();
-    for (const [id, readings] of groupBy(ofCategory, (r) => r.quantity))
-      if (isQuantity(id)) byQuantity.set(id, pooledReadings(id, [...groupBy(readings, (r) => r.group).values()]));
-    scatters.set(category as Category, byQuantity);
-  }
-  return scatters;
-}
-
-/** Each figure with what another reading of it differs by; what the rules expect is the prior. */
-function withScatter(
-  unit: UnitFacts,
-  criteria: readonly Criterion[],
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): UnitFacts {
-  const figures = Object.entries(unit.figures).map(([id, fact]) => {
-    if (!isQuantity(id) || fact.value === null) return [id, fact] as const;
-    const rule = criteria.find((c) => c.kind === 'measured' && c.quantity === id);
-    const usual = rule?.kind === 'measured' ? rule.repeatability : null;
-    return [id, { ...fact, between: scatterBetween(id, fact.value, scatters?.get(id) ?? null, usual) }] as const;
-  });
-  return { ...unit, figures: Object.fromEntries(figures) };
-}
-
 function inputsOf(snapshot: Snapshot, category: Category): RankingInputs {
   const inputs = snapshot.inputs.get(category);
   if (!inputs) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
   return inputs;
-}
-
-/** A unit enters the ranking with its first measured run; before that there is nothing to rank it by. */
-const isMeasured = (base: SpecimenBase, unit: UnitFacts | undefined): boolean =>
-  base.takes > 0 && unit !== undefined && Object.keys(unit.figures).length > 0;
-
-function unitFacts(
-  id: string,
-  facts: readonly RankedFact[],
-  points: readonly PointsRow[],
-  prices: readonly DatedPrice[],
-): UnitFacts {
-  return {
-    id,
-    figures: Object.fromEntries(
-      facts
-        .filter((f) => isQuantity(f.quantity))
-        .map(({ quantity, value, uncertainty, bound, not_measured, remark }) => [
-          quantity,
-          { value, uncertainty, bound, notMeasured: not_measured, remark },
-        ]),
-    ),
-    byHand: Object.fromEntries(points.map(({ criterion, value, reason }) => [criterion, { value, reason }])),
-    prices: prices.map(plainPrice),
-  };
-}
-
-const plainPrice = ({ amount, currency, kind, date }: DatedPrice): DatedPrice => ({ amount, currency, kind, date });
-
-function namesOf(bases: readonly SpecimenBase[], controls: ReadonlySet<string>): RankingInputs['names'] {
-  return Object.fromEntries(
-    bases.map((b) => [
-      b.id,
-      {
-        maker: b.maker,
-        model: b.model,
-        label: b.label,
-        onDesk: b.on_desk,
-        isControl: controls.has(b.id),
-        lastTested: b.last_tested,
-      },
-    ]),
-  );
-}
-
-function specimenRow(
-  base: SpecimenBase,
-  unit: UnitFacts,
-  ranked: RankedUnit | undefined,
-  rules: readonly Criterion[] | null,
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): SpecimenRow {
-  const criteria = rules ?? [];
-  const missingPoints = criteria
-    .filter((c) => isGivenByHand(c) && criterionPoints(c, unit).points === null)
-    .map((c) => c.id);
-  return {
-    id: base.id,
-    maker: base.maker,
-    model: base.model,
-    label: base.label,
-    category: base.category,
-    stage: stageOf(base, rules === null ? null : missingPoints),
-    onDesk: base.on_desk,
-    firstTested: base.first_tested,
-    lastTested: base.last_tested,
-    takes: base.takes,
-    failedAnalyses: base.failed,
-    waitingAnalyses: base.waiting,
-    missingPoints,
-    price: countingPrice(unit, criteria),
-    noiseA: figureOf(unit, 'noiseReSpeechA', scatters),
-    rejection: figureOf(unit, 'rearRejection', scatters),
-    place: ranked?.place ?? null,
-    stratum: ranked?.stratum ?? null,
-    composite: ranked?.composite ?? null,
-    hasRules: rules !== null,
-    heardAnswers: unit.heard?.answers ?? 0,
-  };
-}
-
-/** The price that the rules count; without such a rule, the newest. */
-function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): DatedPrice | null {
-  const rule = criteria.find((c) => c.kind === 'price');
-  const verdict = rule ? pricePoints(unit.prices, rule) : null;
-  return verdict && verdict.points !== null ? verdict.price : (unit.prices.at(0) ?? null);
-}
-
-/** @param missingPoints - null where there are no rules to score it by */
-function stageOf(base: SpecimenBase, missingPoints: readonly string[] | null): Stage {
-  if (base.takes === 0 && base.last_tested === null) return 'received';
-  if (base.waiting > 0 || base.failed > 0) return 'takes';
-  return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
-}
-
-function figureOf(
-  unit: UnitFacts,
-  quantity: QuantityId,
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): SpecimenRow['noiseA'] {
-  const fact = unit.figures[quantity];
-  if (!fact || fact.value === null) return null;
-  const { value, uncertainty, bound } = fact;
-  const another = readingAgain({ quantity, value, uncertainty, bound }, scatters);
-  return { value, uncertainty, anotherReading: another, bound };
-}
-
-function groupBy<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const item of items) {
-    const group = groups.get(key(item));
-    if (group) group.push(item);
-    else groups.set(key(item), [item]);
-  }
-  return groups;
 }

@@ -30,6 +30,8 @@ import {
   type TestDbRow,
   type TrialRow,
 } from './queries/listening';
+import { answerRefusal } from '#domain/listening/answer-refusal';
+import { isBreakDue } from '#domain/listening/break-due';
 import { Failure } from '../platform/failures';
 import type { EventHub } from '../platform/event-hub';
 import { codeOf, isRight, itemOfCode, orderOf } from '#domain/listening/heard-from-answer';
@@ -38,7 +40,7 @@ import { newKey, newSecret } from '../platform/listening-key';
 import type { ListeningTests } from './listening-tests';
 import { revealOf } from '#domain/listening/test-result';
 import { expectedTrials, firstTrials, followingTrials, isRanked, type Seat } from '#domain/listening/trial-plan';
-import { itemBehind, MOST_DELIVERIES, openTrial, slotsOf, unheardSlots } from '#domain/listening/trial-slots';
+import { itemBehind, MOST_DELIVERIES, openTrial, slotsOf } from '#domain/listening/trial-slots';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { ItemRow } from '#domain/listening/test-item';
 import type { SittingRow } from '#domain/listening/sitting';
@@ -126,12 +128,12 @@ export class Sittings {
     const asked = trials.find((t) => t.ordinal === sent.trial);
     if (!asked) throw new Failure('answer-refused', 'This test does not ask that.');
     if (asked.answer !== null) return stateOf(opened);
-    if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed; no more answers are taken.');
-    if (asked !== openTrial(trials)) throw new Failure('answer-refused', 'This question is not open yet.');
     const trial = trialDocumentSchema.parse(asked.document);
-    checkAnswer(test, trial, sent);
-    const unheard = unheardSlots(trial, asked.delivered);
-    if (unheard.length > 0) throw new Failure('answer-refused', `Listen to ${unheard.join(', ')} first.`);
+    const refusal = answerRefusal(
+      { test, trial, isOpen: row.status === 'open', isAsked: asked === openTrial(trials), delivered: asked.delivered },
+      sent,
+    );
+    if (refusal !== null) throw new Failure('answer-refused', refusal);
     // Getting to know the clips, an ABX or a guessed name moves nothing in the catalogue.
     const tells = await this.database.transaction(async (tx) => {
       const { answer, words, seconds } = sent;
@@ -228,37 +230,6 @@ function answered(row: TrialRow): Parameters<typeof followingTrials>[3][number] 
   return { trial, order: orderOf(trial, answer), isRight: isRight(trial, answer) };
 }
 
-function checkAnswer(test: NewTest, trial: TrialDocument, { answer, words }: SendAnswer): void {
-  const codes = trial.items.map((_, i) => codeOf(i));
-  const refuse = (message: string): never => {
-    throw new Failure('answer-refused', message);
-  };
-  const sameSet = (given: readonly string[]): boolean =>
-    given.length === codes.length && new Set([...given, ...codes]).size === codes.length;
-  if (answer.kind !== trial.kind) refuse('This answer belongs to another question.');
-  if (!Object.keys(words).every((c) => codes.includes(c))) refuse('Words were given for a clip that was not offered.');
-  switch (answer.kind) {
-    case 'familiarise':
-      return;
-    case 'order':
-      if (!sameSet(answer.codes)) refuse('Every clip has to be placed, once.');
-      return;
-    case 'pair':
-      if (answer.preferred === null && !test.tiesAllowed) refuse('This test asks for a decision.');
-      if (answer.preferred !== null && !codes.includes(answer.preferred)) refuse('That clip was not offered.');
-      return;
-    case 'abx':
-      if (!codes.includes(answer.x)) refuse('X is one of the two.');
-      return;
-    case 'names':
-      if (!sameSet(Object.keys(answer.names)) || new Set(Object.values(answer.names)).size < codes.length)
-        refuse('Every clip needs a name of its own.');
-      return;
-    case 'ratings':
-      if (!sameSet(Object.keys(answer.ratings))) refuse('Every clip needs a rating.');
-  }
-}
-
 function stateOf({ sitting, row, test, items, trials }: Opened): SittingState {
   const current = trials.find((t) => t.answer === null);
   const isClosed = row.status !== 'open';
@@ -274,7 +245,10 @@ function stateOf({ sitting, row, test, items, trials }: Opened): SittingState {
     needsHeadphones: sitting.headphones === null && trial !== null,
     done,
     total: expectedTrials(test, items, trials.length),
-    breakDue: isBreakDue(trials, test.breakAfterMin),
+    breakDue: isBreakDue(
+      trials.filter((t) => t.answer !== null).map((t) => t.seconds ?? 0),
+      test.breakAfterMin,
+    ),
     isClosed,
     isFinished: sitting.finished_at !== null,
     isRevealed: row.revealed_at !== null,
@@ -312,11 +286,4 @@ function questionOf(test: NewTest, trial: TrialDocument | null): string {
     default:
       return QUESTIONS[test.attribute];
   }
-}
-
-/** Whether the last answer took the listening time over another multiple of the limit. */
-function isBreakDue(trials: readonly TrialRow[], afterMin: number): boolean {
-  const times = trials.filter((t) => t.answer !== null).map((t) => t.seconds ?? 0);
-  const all = times.reduce((s, x) => s + x, 0) / 60 / afterMin;
-  return times.length > 0 && Math.floor(all) > Math.floor(all - (times.at(-1) ?? 0) / 60 / afterMin);
 }

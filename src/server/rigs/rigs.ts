@@ -1,10 +1,6 @@
-import { scatterBetween } from '#core/measure/another-reading';
 import { CALIBRATOR_UNCERTAINTY_DB, ONE_PASCAL_DB_SPL } from '#core/measure/self-noise';
-import { ALGORITHM_VERSION, quantity, type QuantityId, isQuantity } from '#core/measure/registry';
-import { comparableFigure } from '#core/rules/comparability';
-import { agreement, type Agreement, type ControlFigure } from '#core/rules/rig-agreement';
-import { mean } from '#core/stats/moments';
-import { roleOf, type Protocol } from '#contracts/protocol';
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import type { Agreement } from '#core/rules/rig-agreement';
 import {
   rigDocumentSchema,
   type Calibration,
@@ -28,11 +24,11 @@ import {
   listRigs,
   rigOnDay,
   type CalibrationRow,
-  type ControlFigureRow,
   type RigRow,
 } from './queries/rig';
 import { runsOfDay } from '../runs/queries/run';
 import { listSpecimens } from '../catalogue/queries/specimen';
+import { rigHealth } from '#domain/rigs/rig-health';
 import { Failure } from '../platform/failures';
 import type { WorkerPool } from '../platform/worker-pool';
 
@@ -105,7 +101,7 @@ export class Rigs {
         ...none,
       };
     }
-    return { controlUnit, whenOff, ...healthOf(rows, today, rig.id, await listProtocols(this.database)) };
+    return { controlUnit, whenOff, ...rigHealth(rows, today, rig.id, await listProtocols(this.database)) };
   }
 
   /** By how much the figures of a day are to be corrected; empty where the rig's policy is to report as measured. */
@@ -190,88 +186,4 @@ function rigFromRow(row: RigRow, calibrations: readonly CalibrationRow[]): Rig {
     runs: row.runs,
     calibrations: calibrations.filter((c) => c.rig_id === row.id).map(calibrationFromRow),
   };
-}
-
-/** Decibels only: frequencies and angles move in jumps. */
-const isLevel = (id: string): id is QuantityId => isQuantity(id) && /dB|LU/.test(quantity(id).unit);
-
-function healthOf(
-  rows: readonly ControlFigureRow[],
-  today: readonly ControlFigureRow[],
-  rigId: string,
-  protocols: readonly Protocol[],
-): Pick<RigHealth, 'verdict' | 'note' | 'figures' | 'drift'> {
-  const day = today[0].day;
-  const earlier = rows.filter((r) => r.day < day);
-  const hasOwn = earlier.some((r) => r.rig_id === rigId);
-  const history = hasOwn ? earlier.filter((r) => r.rig_id === rigId) : earlier;
-  const ids = [...new Set(today.map((r) => r.quantity))].filter(isLevel);
-  const pairs = ids.map((id) => {
-    const now = today.filter((r) => r.quantity === id);
-    return { id, now, comparable: history.filter((r) => r.quantity === id && isComparable(r, now[0], id, protocols)) };
-  });
-  const judgedTogether = pairs.filter((p) => p.comparable.length > 0).length;
-  const figures = pairs.map(({ id, now, comparable }) => {
-    const days = [...new Set(comparable.map((r) => r.day))].map((d) =>
-      meanFigure(comparable.filter((r) => r.day === d)),
-    );
-    const expected = scatterBetween(id, now[0].value, null);
-    return {
-      quantity: id,
-      ...agreement(days, meanFigure(now), { expected, figures: judgedTogether }),
-      history: comparable.map((r) => ({ day: r.day, rig: r.rig, value: r.value })),
-    };
-  });
-  const judged = figures.filter((f) => f.verdict !== 'no-history');
-  const off = judged.filter((f) => f.verdict === 'off').length;
-  const verdict = judged.length === 0 ? 'no-history' : off > 0 ? 'off' : 'agrees';
-  return { verdict, note: noteOf(judged.length, off, hasOwn, history), figures, drift: driftOf(today, figures) };
-}
-
-function noteOf(judged: number, off: number, hasOwn: boolean, history: readonly ControlFigureRow[]): string {
-  if (judged === 0)
-    return 'The control unit has no history yet; from the next session on it tells whether the rig has changed.';
-  const days = new Set(history.map((h) => h.day)).size;
-  const base = `${off} of ${judged} figures of the control unit lie outside the limits that ${days} earlier ${days === 1 ? 'session gives' : 'sessions give'}; a rig that has not changed is called off once in 20 sessions, over all ${judged} figures together`;
-  return hasOwn
-    ? `${base}.`
-    : `${base}. This is the first session of a changed rig: what is off is what the change did.`;
-}
-
-function isComparable(
-  a: ControlFigureRow,
-  b: ControlFigureRow,
-  id: QuantityId,
-  protocols: readonly Protocol[],
-): boolean {
-  const find = (r: ControlFigureRow): Protocol | undefined =>
-    protocols.find((p) => p.id === r.protocol && p.version === r.protocol_version);
-  const [from, to] = [find(a), find(b)];
-  if (!from || !to) return false;
-  const roles = quantity(id).steps;
-  return comparableFigure(protocols, from, to, (s) => roles.includes(roleOf(s as Protocol['steps'][number])))
-    .comparable;
-}
-
-function meanFigure(rows: readonly ControlFigureRow[]): ControlFigure {
-  const uncertainties = rows.map((r) => r.uncertainty).filter((u) => u !== null);
-  return {
-    value: mean(rows.map((r) => r.value)),
-    uncertainty: uncertainties.length === 0 ? null : mean(uncertainties) / Math.sqrt(rows.length),
-  };
-}
-
-/** What changed between opening and closing of one day. */
-function driftOf(
-  today: readonly ControlFigureRow[],
-  figures: readonly (Agreement & { quantity: string })[],
-): RigHealth['drift'] {
-  return figures.flatMap(({ quantity: id, limit }) => {
-    const at = (purpose: string): ControlFigureRow | undefined =>
-      today.find((r) => r.quantity === id && r.purpose === purpose);
-    const [opening, closing] = [at('opening'), at('closing')];
-    return opening && closing && limit !== null
-      ? [{ quantity: id, opening: opening.value, closing: closing.value, limit }]
-      : [];
-  });
 }

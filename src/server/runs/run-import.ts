@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { lstat, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
@@ -19,7 +18,9 @@ import { ensureSession, findRunByKey, insertRun, insertTake } from './queries/ru
 import { rigOnDay } from '../rigs/queries/rig';
 import { ensureSpecimen, noteCustody } from '../catalogue/queries/specimen';
 import { fillTable } from './queries/table-reading';
+import { runIdentity } from '#domain/runs/run-identity';
 import { Failure } from '../platform/failures';
+import { hashOf } from '../platform/secret';
 import type { AnalysisQueue } from './analysis-queue';
 import { fileBytes, type ClipIngest, type InspectedFile } from './clip-ingest';
 import type { EventHub } from '../platform/event-hub';
@@ -99,7 +100,7 @@ export class RunImport {
   }
 
   private async store(document: RunDocument, clips: ReadonlyMap<string, Clip>): Promise<ImportResult> {
-    const key = importKey(document, clips);
+    const key = hashOf(runIdentity(document, (file) => clips.get(file)?.sha256 ?? null));
     const { result, ordered } = await this.database.transaction(async (tx) => {
       const before = await findRunByKey(tx, key);
       if (before?.left_out)
@@ -164,30 +165,6 @@ async function addPoints(tx: Queryable, document: RunDocument, specimenId: strin
   for (const points of document.points) {
     await givePoints(tx, { specimenId, rubricVersionId: rubric.versionId, runId, day: document.date }, points);
   }
-}
-
-/** The same recordings of the same specimen under the same settings are the same run, whatever their file names. */
-function importKey(document: RunDocument, clips: ReadonlyMap<string, Clip>): string {
-  const takes = document.takes.map((t) => [
-    t.step,
-    clips.get(t.file)?.sha256,
-    t.gainDb,
-    t.distanceM ?? null,
-    t.angleDeg ?? null,
-  ]);
-  const { maker, model, label, category } = document.specimen;
-  const facts = [
-    maker,
-    model,
-    label,
-    category,
-    document.date,
-    document.protocol,
-    document.protocolVersion,
-    document.source,
-    takes,
-  ];
-  return createHash('sha256').update(JSON.stringify(facts)).digest('hex');
 }
 
 const refused = (problems: readonly ProblemDetail[]): Failure =>

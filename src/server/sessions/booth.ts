@@ -5,7 +5,7 @@ import { keptAfterChoosing, undecidedTakes } from '#core/rules/step-takes';
 import { checkTake } from '#core/rules/take-checks/check-take';
 import { usualRate, type CheckedClip, type CheckedTake, type OtherTake } from '#core/rules/take-checks/take-check';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
-import type { ImportResult, RunDocumentInput, RunTake } from '#contracts/run-document';
+import type { ImportResult } from '#contracts/run-document';
 import {
   findingSchema,
   newPlanSchema,
@@ -47,6 +47,7 @@ import {
 } from './queries/session-plan';
 import { fillTable, tablesOf } from '../runs/queries/table-reading';
 import { listProtocols } from './queries/protocol';
+import { runOfSlot, type KeptTake } from '#domain/sessions/run-of-slot';
 import { Failure } from '../platform/failures';
 import type { AnalysisQueue } from '../runs/analysis-queue';
 import { checkedClip } from './checked-clip';
@@ -212,7 +213,13 @@ export class Booth {
         `The gain of "${titleOf(turn.protocol, withoutGain.step)}", take ${withoutGain.attempt}, is not noted: without it no figure can be compared. Correct its settings in the booth; type 0 where nothing can be turned.`,
       );
     const fullScaleDbu = turn.plan.rig === null ? null : await this.rigs.fullScaleDbu(turn.plan.rig, turn.plan.day);
-    const { document, clips } = runOf(turn, rows, tables, fullScaleDbu);
+    const { document, clips } = runOfSlot({
+      ...turn,
+      purpose: turn.slot.purpose,
+      takes: rows.map(keptTakeFromRow),
+      tables,
+      fullScaleDbu,
+    });
     const result = await this.runImport.importUploaded({ document, clips });
     await finishSlot(this.database, slotId, result.runId, this.now());
     this.hub.planChanged(turn.slot.plan_id);
@@ -367,62 +374,16 @@ export function slotTakeFromRow(row: SlotTakeRow): SlotTake {
   };
 }
 
+/** A kept take as its run needs it. */
+const keptTakeFromRow = (row: SlotTakeRow): KeptTake => ({
+  step: row.step,
+  attempt: row.attempt,
+  container: row.container,
+  sha256: row.sha256,
+  settings: takeSettingsSchema.parse(row.settings),
+  findings: findingSchema.array().parse(row.findings),
+  overruled: overruleSchema.array().parse(row.overruled),
+  note: row.note,
+});
+
 const titleOf = (protocol: Protocol, step: string): string => protocol.steps.find((s) => s.id === step)?.title ?? step;
-
-/** The run document that the kept takes of a slot amount to. */
-function runOf(
-  turn: Turn,
-  rows: readonly SlotTakeRow[],
-  tables: readonly TableReading[],
-  fullScaleDbu: number | null,
-): { document: RunDocumentInput; clips: Record<string, string> } {
-  const clips: Record<string, string> = {};
-  const takes = rows.map((row): RunTake => {
-    const step = turn.protocol.steps.find((s) => s.id === row.step);
-    const settings = takeSettingsSchema.parse(row.settings);
-    const findings = findingSchema.array().parse(row.findings);
-    const file = `${row.step}-${row.attempt}.${row.container === 'flac' ? 'flac' : 'wav'}`;
-    clips[file] = row.sha256;
-    const distanceM = settings.distanceM ?? step?.distanceM ?? null;
-    const angleDeg = settings.angleDeg ?? step?.angleDeg ?? null;
-    return {
-      step: row.step,
-      file,
-      gainDb: settings.gainDb as number,
-      ...(distanceM === null ? {} : { distanceM }),
-      ...(angleDeg === null ? {} : { angleDeg }),
-      ...(row.note === '' ? {} : { note: row.note }),
-      settings: furtherSettings(settings),
-      overruled: overruleSchema
-        .array()
-        .parse(row.overruled)
-        .map((o) => ({ ...o, what: findings.find((f) => f.check === o.check)?.what ?? '' })),
-    };
-  });
-  const { plan, unit, slot } = turn;
-  return {
-    clips,
-    document: {
-      format: 'sediment-run/1',
-      specimen: { maker: unit.maker, model: unit.model, label: unit.label, category: plan.category },
-      date: plan.day,
-      protocol: plan.protocol,
-      protocolVersion: plan.protocolVersion,
-      source: unit.source,
-      ...(plan.rig === null ? {} : { rig: plan.rig }),
-      ...(fullScaleDbu === null ? {} : { inputFullScaleDbu: fullScaleDbu }),
-      purpose: slot.purpose,
-      takes,
-      tables: [...tables],
-    },
-  };
-}
-
-/** Settings that a run document has no field of its own for. */
-function furtherSettings(settings: TakeSettings): Record<string, string | boolean> {
-  const { dial, pad, lowCut, pattern, phantom, voice } = settings;
-  const all = { dial, pad, lowCut, pattern, phantom, voice };
-  return Object.fromEntries(
-    Object.entries(all).filter((e): e is [string, string | boolean] => e[1] !== null && e[1] !== ''),
-  );
-}

@@ -1,7 +1,6 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { retestReasons } from '#core/rules/retest-reasons';
 import { sessionTime } from '#core/rules/session-time';
-import { shuffled } from '#core/stats/shuffle';
 import { CATEGORIES } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
 import { rigDocumentSchema } from '#contracts/rig';
@@ -40,10 +39,10 @@ import {
   slotsOfPlan,
   takesOfPlan,
   type PlanDbRow,
-  type SlotDbRow,
 } from './queries/session-plan';
 import { tablesOf } from '../runs/queries/table-reading';
 import { listUnitEvents, noteUnitEvent } from '../catalogue/queries/unit-event';
+import { plannedSlots } from '#domain/sessions/planned-slots';
 import { Failure } from '../platform/failures';
 import { slotTakeFromRow } from './booth';
 import type { Catalogue } from '../catalogue/catalogue';
@@ -360,15 +359,9 @@ async function addSlots(
   protocol: Protocol,
   control: PlannedUnit | null,
 ): Promise<void> {
-  const all = protocol.steps.map((s) => s.id);
-  const controlSteps = all.filter((s) => plan.controlSteps.length === 0 || plan.controlSteps.includes(s));
-  const units = plan.randomised ? shuffled(plan.units, `session ${planId}`) : plan.units;
-  const slots: [SlotDbRow['purpose'], PlannedUnit, readonly string[]][] = units.map((u) => ['unit', u, all]);
-  if (control) {
-    slots.unshift(['opening', control, controlSteps]);
-    slots.push(['closing', control, controlSteps]);
-  }
-  for (const [i, [purpose, unit, steps]] of slots.entries()) await insertSlot(tx, planId, i + 1, purpose, unit, steps);
+  const slots = plannedSlots(plan, protocol, control, `session ${planId}`);
+  for (const [i, { purpose, unit, steps }] of slots.entries())
+    await insertSlot(tx, planId, i + 1, purpose, unit, steps);
 }
 
 function planRow(row: PlanDbRow, kept: readonly { plan_id: string; kept: number; steps: number }[]): PlanRow {

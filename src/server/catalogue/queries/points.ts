@@ -1,14 +1,6 @@
 import type { PointsInput } from '#contracts/run-document';
 import type { Queryable } from '../../platform/db/database';
-
-/** Points as they are kept. */
-export interface PointsRow {
-  readonly specimen_id: string;
-  readonly criterion: string;
-  readonly value: number;
-  readonly reason: string | null;
-  readonly date: string;
-}
+import type { GivenPoints } from '#domain/catalogue/specimen-base';
 
 interface PointsContext {
   readonly specimenId: string;
@@ -32,7 +24,7 @@ export async function givePoints(db: Queryable, context: PointsContext, points: 
 }
 
 /** All points of one specimen, newest first. */
-export async function pointsHistory(db: Queryable, specimenId: string): Promise<PointsRow[]> {
+export async function pointsHistory(db: Queryable, specimenId: string): Promise<GivenPoints[]> {
   return db.query(
     `SELECT specimen_id, criterion, value, reason, effective_on AS date FROM points
      WHERE specimen_id = $1 ORDER BY id DESC`,
@@ -41,7 +33,7 @@ export async function pointsHistory(db: Queryable, specimenId: string): Promise<
 }
 
 /** The points that count, one per specimen and criterion. */
-export async function currentPoints(db: Queryable): Promise<PointsRow[]> {
+export async function currentPoints(db: Queryable): Promise<GivenPoints[]> {
   return db.query(
     `SELECT DISTINCT ON (specimen_id, criterion) specimen_id, criterion, value, reason, effective_on AS date
      FROM points ORDER BY specimen_id, criterion, id DESC`,

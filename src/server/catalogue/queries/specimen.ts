@@ -1,6 +1,6 @@
-import type { Category } from '#contracts/common';
 import type { RunDocument } from '#contracts/run-document';
 import type { Queryable } from '../../platform/db/database';
+import type { SpecimenBase } from '#domain/catalogue/specimen-base';
 
 /** Finds or creates a model. */
 export async function ensureModel(
@@ -43,21 +43,6 @@ export async function findSpecimen(db: Queryable, specimen: RunDocument['specime
     [specimen.maker, specimen.model, specimen.category, specimen.label],
   );
   return row?.id ?? null;
-}
-
-/** A row of the list of all specimens, before prices, figures and rank are joined to it. */
-export interface SpecimenBase {
-  readonly id: string;
-  readonly maker: string;
-  readonly model: string;
-  readonly label: string;
-  readonly category: Category;
-  readonly on_desk: boolean;
-  readonly first_tested: string | null;
-  readonly last_tested: string | null;
-  readonly takes: number;
-  readonly failed: number;
-  readonly waiting: number;
 }
 
 /** All specimens, or one. Counts of analyses are those of the given algorithm version. */

@@ -1,3 +1,4 @@
+import type { ControlFigureRow } from '#domain/rigs/rig-health';
 import type { NewCalibration } from '#contracts/rig';
 import type { Queryable } from '../../platform/db/database';
 
@@ -73,20 +74,6 @@ export async function addCalibration(
 /** Newest first. */
 export async function listCalibrations(db: Queryable): Promise<CalibrationRow[]> {
   return db.query(`SELECT ${CALIBRATION_COLUMNS} FROM calibration ORDER BY effective_on DESC, id DESC`);
-}
-
-/** A figure of a specimen on a day, with the rig it was made on. */
-export interface ControlFigureRow {
-  readonly day: string;
-  readonly run_id: string;
-  readonly purpose: 'opening' | 'unit' | 'closing';
-  readonly rig: string | null;
-  readonly rig_id: string | null;
-  readonly quantity: string;
-  readonly value: number;
-  readonly uncertainty: number | null;
-  readonly protocol: string;
-  readonly protocol_version: number;
 }
 
 /** All exact figures of a unit up to a day, oldest first. */

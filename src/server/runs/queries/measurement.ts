@@ -1,6 +1,7 @@
 import type { Measurement } from '#core/measure/measurement';
 import type { Queryable } from '../../platform/db/database';
 import type { FactRow } from '#domain/catalogue/fact';
+import type { RepeatedReading } from '#domain/catalogue/specimen-base';
 
 /**
  * Keeps the figures of a run. Figures of the same algorithm version that have changed (other segments) stay, with the
@@ -77,18 +78,8 @@ export async function currentFacts(
   );
 }
 
-/** A reading of a unit that was read more than once in the same way. */
-export interface RepeatRow {
-  readonly category: string;
-  readonly quantity: string;
-  /** Unit, protocol version and rig: readings of one group differ in the day alone. */
-  readonly group: string;
-  readonly value: number;
-  readonly uncertainty: number | null;
-}
-
 /** Exact figures of units that were read more than once under one version of a protocol and on one rig. */
-export async function repeatedFacts(db: Queryable, algorithmVersion: number): Promise<RepeatRow[]> {
+export async function repeatedFacts(db: Queryable, algorithmVersion: number): Promise<RepeatedReading[]> {
   return db.query(
     `SELECT * FROM (
        SELECT m.category, me.quantity, me.value, me.uncertainty,

@@ -1,0 +1,35 @@
+import type { Category } from '#contracts/common';
+
+/** A row of the list of all specimens, before prices, figures and rank are joined to it. */
+export interface SpecimenBase {
+  readonly id: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly label: string;
+  readonly category: Category;
+  readonly on_desk: boolean;
+  readonly first_tested: string | null;
+  readonly last_tested: string | null;
+  readonly takes: number;
+  readonly failed: number;
+  readonly waiting: number;
+}
+
+/** Points as they are kept. */
+export interface GivenPoints {
+  readonly specimen_id: string;
+  readonly criterion: string;
+  readonly value: number;
+  readonly reason: string | null;
+  readonly date: string;
+}
+
+/** A reading of a unit that was read more than once in the same way. */
+export interface RepeatedReading {
+  readonly category: string;
+  readonly quantity: string;
+  /** Unit, protocol version and rig: readings of one group differ in the day alone. */
+  readonly group: string;
+  readonly value: number;
+  readonly uncertainty: number | null;
+}

@@ -1,0 +1,84 @@
+import { anotherReading, pooledReadings, scatterBetween } from '#core/measure/another-reading';
+import { isQuantity } from '#core/measure/registry';
+import type { UnitFacts } from '#core/rules/criterion-points';
+import type { DatedPrice } from '#core/rules/price-rule';
+import type { Criterion } from '#core/rules/rubric';
+import type { PooledScatter } from '#core/stats/pooled-scatter';
+import type { Category } from '#contracts/common';
+import type { MeasurementJson } from '#contracts/measurement';
+import { groupBy } from '../group-by';
+import type { RankedFact } from './comparable-facts';
+import type { GivenPoints, RepeatedReading, SpecimenBase } from './specimen-base';
+
+/** What readings of each figure differ by, per kind of gear. */
+export type Scatters = ReadonlyMap<Category, ReadonlyMap<string, PooledScatter>>;
+
+/** Standard uncertainty of a figure for another reading, as repeats of its category show; null for a limit. */
+export function readingAgain(
+  figure: Pick<MeasurementJson, 'quantity' | 'value' | 'uncertainty' | 'bound'>,
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): number | null {
+  const { quantity: id, value, uncertainty, bound } = figure;
+  if (value === null || bound !== 'exact') return null;
+  return anotherReading(uncertainty, scatterBetween(id, value, scatters?.get(id) ?? null));
+}
+
+/** What readings of each figure differ by, per category, as repeats show. */
+export function scattersOf(rows: readonly RepeatedReading[]): Scatters {
+  const scatters = new Map<Category, Map<string, PooledScatter>>();
+  for (const [category, ofCategory] of groupBy(rows, (r) => r.category)) {
+    const byQuantity = new Map<string, PooledScatter>();
+    for (const [id, readings] of groupBy(ofCategory, (r) => r.quantity))
+      if (isQuantity(id)) byQuantity.set(id, pooledReadings(id, [...groupBy(readings, (r) => r.group).values()]));
+    scatters.set(category as Category, byQuantity);
+  }
+  return scatters;
+}
+
+/** Each figure with what another reading of it differs by; what the rules expect is the prior. */
+export function withScatter(
+  unit: UnitFacts,
+  criteria: readonly Criterion[],
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): UnitFacts {
+  const figures = Object.entries(unit.figures).map(([id, fact]) => {
+    if (!isQuantity(id) || fact.value === null) return [id, fact] as const;
+    const rule = criteria.find((c) => c.kind === 'measured' && c.quantity === id);
+    const usual = rule?.kind === 'measured' ? rule.repeatability : null;
+    return [id, { ...fact, between: scatterBetween(id, fact.value, scatters?.get(id) ?? null, usual) }] as const;
+  });
+  return { ...unit, figures: Object.fromEntries(figures) };
+}
+
+/** A unit enters the ranking with its first measured run; before that there is nothing to rank it by. */
+export const isMeasured = (base: SpecimenBase, unit: UnitFacts | undefined): boolean =>
+  base.takes > 0 && unit !== undefined && Object.keys(unit.figures).length > 0;
+
+/** What ranking knows of a unit: its figures, points by hand and prices. */
+export function unitFacts(
+  id: string,
+  facts: readonly RankedFact[],
+  points: readonly GivenPoints[],
+  prices: readonly DatedPrice[],
+): UnitFacts {
+  return {
+    id,
+    figures: Object.fromEntries(
+      facts
+        .filter((f) => isQuantity(f.quantity))
+        .map(({ quantity, value, uncertainty, bound, not_measured, remark }) => [
+          quantity,
+          { value, uncertainty, bound, notMeasured: not_measured, remark },
+        ]),
+    ),
+    byHand: Object.fromEntries(points.map(({ criterion, value, reason }) => [criterion, { value, reason }])),
+    prices: prices.map(plainPrice),
+  };
+}
+
+export const plainPrice = ({ amount, currency, kind, date }: DatedPrice): DatedPrice => ({
+  amount,
+  currency,
+  kind,
+  date,
+});

@@ -1,0 +1,90 @@
+import type { QuantityId } from '#core/measure/registry';
+import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
+import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
+import type { RankedUnit } from '#core/rules/rank';
+import { isGivenByHand, type Criterion } from '#core/rules/rubric';
+import type { PooledScatter } from '#core/stats/pooled-scatter';
+import type { RankingInputs } from '#contracts/ranking';
+import type { SpecimenRow, Stage } from '#contracts/specimen';
+import type { SpecimenBase } from './specimen-base';
+import { readingAgain } from './unit-facts';
+
+/** Names of units with what the ranking says beside them. */
+export function namesOf(bases: readonly SpecimenBase[], controls: ReadonlySet<string>): RankingInputs['names'] {
+  return Object.fromEntries(
+    bases.map((b) => [
+      b.id,
+      {
+        maker: b.maker,
+        model: b.model,
+        label: b.label,
+        onDesk: b.on_desk,
+        isControl: controls.has(b.id),
+        lastTested: b.last_tested,
+      },
+    ]),
+  );
+}
+
+/** A unit as lists show it. */
+export function specimenRow(
+  base: SpecimenBase,
+  unit: UnitFacts,
+  ranked: RankedUnit | undefined,
+  rules: readonly Criterion[] | null,
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): SpecimenRow {
+  const criteria = rules ?? [];
+  const missingPoints = criteria
+    .filter((c) => isGivenByHand(c) && criterionPoints(c, unit).points === null)
+    .map((c) => c.id);
+  return {
+    id: base.id,
+    maker: base.maker,
+    model: base.model,
+    label: base.label,
+    category: base.category,
+    stage: stageOf(base, rules === null ? null : missingPoints),
+    onDesk: base.on_desk,
+    firstTested: base.first_tested,
+    lastTested: base.last_tested,
+    takes: base.takes,
+    failedAnalyses: base.failed,
+    waitingAnalyses: base.waiting,
+    missingPoints,
+    price: countingPrice(unit, criteria),
+    noiseA: figureOf(unit, 'noiseReSpeechA', scatters),
+    rejection: figureOf(unit, 'rearRejection', scatters),
+    place: ranked?.place ?? null,
+    stratum: ranked?.stratum ?? null,
+    composite: ranked?.composite ?? null,
+    hasRules: rules !== null,
+    heardAnswers: unit.heard?.answers ?? 0,
+  };
+}
+
+/** The price that the rules count; without such a rule, the newest. */
+function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): DatedPrice | null {
+  const rule = criteria.find((c) => c.kind === 'price');
+  const verdict = rule ? pricePoints(unit.prices, rule) : null;
+  return verdict && verdict.points !== null ? verdict.price : (unit.prices.at(0) ?? null);
+}
+
+/** @param missingPoints - null where there are no rules to score it by */
+export function stageOf(base: SpecimenBase, missingPoints: readonly string[] | null): Stage {
+  if (base.takes === 0 && base.last_tested === null) return 'received';
+  if (base.waiting > 0 || base.failed > 0) return 'takes';
+  return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
+}
+
+function figureOf(
+  unit: UnitFacts,
+  quantity: QuantityId,
+  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+): SpecimenRow['noiseA'] {
+  const fact = unit.figures[quantity];
+  if (!fact || fact.value === null) return null;
+  const { value, uncertainty, bound } = fact;
+  const another = readingAgain({ quantity, value, uncertainty, bound }, scatters);
+  return { value, uncertainty, anotherReading: another, bound };
+}
