@@ -25,7 +25,7 @@ export function answerRefusal(asked: AskedTrial, sent: Pick<SendAnswer, 'answer'
 function misfit({ test, trial }: AskedTrial, { answer, words }: Pick<SendAnswer, 'answer' | 'words'>): string | null {
   const codes = trial.items.map((_, i) => codeOf(i));
   const isEachOnce = (given: readonly string[]): boolean =>
-    given.length === codes.length && new Set([...given, ...codes]).size === codes.length;
+    given.length === codes.length && codes.every((code) => given.includes(code));
   if (answer.kind !== trial.kind) return 'This answer belongs to another question.';
   if (!Object.keys(words).every((c) => codes.includes(c))) return 'Words were given for a clip that was not offered.';
   switch (answer.kind) {

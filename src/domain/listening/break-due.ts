@@ -5,8 +5,7 @@
  * @param afterMin - limit in minutes
  */
 export function isBreakDue(seconds: readonly number[], afterMin: number): boolean {
-  const last = seconds.at(-1);
-  if (last === undefined) return false;
-  const all = seconds.reduce((s, x) => s + x, 0) / 60 / afterMin;
-  return Math.floor(all) > Math.floor(all - last / 60 / afterMin);
+  const stretches = (answers: readonly number[]): number =>
+    Math.floor(answers.reduce((s, x) => s + x, 0) / (60 * afterMin));
+  return stretches(seconds) > stretches(seconds.slice(0, -1));
 }
