@@ -8,7 +8,7 @@ const PAIR: TrialDocument = { kind: 'pair', items: ['1', '2'], control: null };
 const ORDER: TrialDocument = { kind: 'order', items: ['1', '2', '3'], round: 1, isFinal: false };
 const ABX: TrialDocument = { kind: 'abx', items: ['1', '2'], x: '2' };
 const NAMES: TrialDocument = { kind: 'names', items: ['1', '2'] };
-const RATINGS: TrialDocument = { kind: 'ratings', items: ['1', '2'], reference: '1' } as TrialDocument;
+const RATINGS: TrialDocument = { kind: 'ratings', items: ['1', '2'], reference: '1' };
 
 /** Everything heard, everything open. */
 const asked = (trial: TrialDocument, change: Partial<AskedTrial> = {}): AskedTrial => ({

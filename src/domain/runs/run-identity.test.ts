@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { runDocumentSchema, type RunDocument, type RunDocumentInput } from '#contracts/run-document';
+import { runDocumentSchema, type RunDocumentInput } from '#contracts/run-document';
 import { runIdentity } from './run-identity';
 
 const RUN: RunDocumentInput = {
@@ -16,7 +16,7 @@ const RUN: RunDocumentInput = {
 };
 const HASHES: Record<string, string> = { 'a.wav': 'aa', 'b.wav': 'bb', 'renamed.wav': 'aa', 'other.wav': 'cc' };
 const of = (change: Partial<RunDocumentInput>): string =>
-  runIdentity(runDocumentSchema.parse({ ...RUN, ...change }) as RunDocument, (file) => HASHES[file] ?? null);
+  runIdentity(runDocumentSchema.parse({ ...RUN, ...change }), (file) => HASHES[file] ?? null);
 const take = (change: object): Partial<RunDocumentInput> => ({
   takes: [{ ...RUN.takes[0], ...change }, RUN.takes[1]],
 });
