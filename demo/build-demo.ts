@@ -78,11 +78,10 @@ async function buildRigs({ database, rigs }: Application): Promise<void> {
 }
 
 /** Sessions that are still ahead, and what happened to units since they were tested. */
-async function buildPlans({ plans, catalogue, now }: Application): Promise<void> {
+async function buildPlans({ plans, catalogue, clock }: Application): Promise<void> {
   if ((await plans.list()).length > 0) return;
   const units = await catalogue.specimens();
   const find = (model: string) => units.findLast((u) => u.model === model);
-  const inDays = (days: number): string => new Date(now().getTime() + days * 86_400_000).toISOString().slice(0, 10);
   for (const event of DEMO_EVENTS) {
     const unit = find(event.model);
     if (unit) await plans.noteEvent(unit.id, { kind: event.kind, day: event.day, note: event.note });
@@ -97,7 +96,7 @@ async function buildPlans({ plans, catalogue, now }: Application): Promise<void>
               model: unit.model,
               label: unit.label,
               source,
-              dueBack: backInDays === null ? null : inDays(backInDays),
+              dueBack: backInDays === null ? null : clock.inDays(backInDays),
             },
           ]
         : [];
@@ -106,7 +105,7 @@ async function buildPlans({ plans, catalogue, now }: Application): Promise<void>
     await plans.add(
       newPlanSchema.parse({
         title: plan.title,
-        day: inDays(plan.inDays),
+        day: clock.inDays(plan.inDays),
         category: 'microphone',
         protocol: 'desk-voice',
         protocolVersion: 3,

@@ -4,6 +4,7 @@ import { openDiskReserve } from './platform/archive/disk-reserve';
 import type { Database } from './platform/db/database';
 import { migrate } from './platform/db/migrate';
 import { openDatabase } from './platform/db/open-database';
+import { clockIn, deskZone, type Clock } from './platform/clock';
 import { logLines } from './platform/log-lines';
 import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './platform/package-root';
 import { AnalysisQueue } from './runs/analysis-queue';
@@ -39,7 +40,7 @@ import { openWorkerPool, type WorkerPool } from './platform/worker-pool';
 export interface Application {
   readonly status: Status;
   readonly database: Database;
-  readonly now: () => Date;
+  readonly clock: Clock;
   readonly hub: EventHub;
   readonly jobs: JobBoard;
   readonly pool: WorkerPool;
@@ -77,6 +78,8 @@ export interface ApplicationOptions {
   /** The old database is lost: a new one is made beside the clips. */
   readonly newDatabase?: boolean;
   readonly now?: () => Date;
+  /** Time zone of the desk; that of this machine where it is not set. */
+  readonly zone?: string;
   /** Other task files than the built ones (tests). */
   readonly workers?: string;
   /** Threads that are there already (tests). */
@@ -89,7 +92,8 @@ export interface ApplicationOptions {
 /** Opens the database and the archive of a data folder, brings both in order, and connects the services. */
 export async function openApplication(options: ApplicationOptions): Promise<Application> {
   const report = options.report ?? ((error: unknown) => console.error(logLines(error)));
-  const now = options.now ?? (() => new Date());
+  const clock = clockIn(options.zone ?? deskZone(process.env['SEDIMENT_ZONE']), options.now);
+  const { now } = clock;
   const database =
     options.database ??
     (await openDatabase(options.folder, {
@@ -111,12 +115,12 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const rigs = new Rigs(database, store, pool);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
   const scalePool = openWorkerPool(options.workers ?? workerFolder, 1);
-  const scale = new HeardScale(database, scalePool, pool, hub, now);
+  const scale = new HeardScale(database, scalePool, pool, hub, clock);
   const catalogue = new Catalogue(database, pool, rigs, scale, hub);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
-  const tests = new ListeningTests(options.folder, database, store, pool, scale, hub, jobs, now, report);
+  const tests = new ListeningTests(options.folder, database, store, pool, scale, hub, jobs, clock, report);
   const pictures = new ClipPictures(options.folder, store, pool);
   /** However bad something in the archive is, the start goes on: it is reported, and named on the page "Archive". */
   const step = async (name: string, work: () => Promise<unknown>): Promise<void> => {
@@ -138,7 +142,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   return {
     status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
     database,
-    now,
+    clock,
     hub,
     jobs,
     pool,
@@ -147,12 +151,12 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     queue,
     catalogue,
     runImport,
-    scoring: new Scoring(database, catalogue, hub, now),
+    scoring: new Scoring(database, catalogue, hub, clock),
     corrections: new Corrections(database, queue, hub, now),
     clips: new ClipReader(database),
     protocols: new ProtocolBook(database),
     rigs,
-    plans: new SessionPlans(database, rigs, catalogue, hub, now),
+    plans: new SessionPlans(database, rigs, catalogue, hub, clock),
     booth: new Booth(database, queue, runImport, rigs, hub, now),
     recordings,
     uploads,

@@ -9,6 +9,7 @@ import { ensureSpecimen, noteCustody, specimenExists } from './queries/specimen'
 import { Failure } from '../platform/failures';
 import type { Catalogue } from './catalogue';
 import type { EventHub } from '../platform/event-hub';
+import type { Clock } from '../platform/clock';
 
 /** What people decide about a unit: points, prices, whether it is on the desk. Everything is appended. */
 export class Scoring {
@@ -16,7 +17,7 @@ export class Scoring {
     private readonly database: Database,
     private readonly catalogue: Catalogue,
     private readonly hub: EventHub,
-    private readonly now: () => Date,
+    private readonly clock: Clock,
   ) {}
 
   /** @throws Failure `not-found`, `invalid-request` where the criterion is not one for points by hand */
@@ -30,7 +31,7 @@ export class Scoring {
     }
     await givePoints(
       this.database,
-      { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.today() },
+      { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.clock.today() },
       points,
     );
     this.hub.specimenChanged(specimenId);
@@ -53,12 +54,8 @@ export class Scoring {
   /** @throws Failure `not-found` */
   async setCustody(specimenId: string, onDesk: boolean): Promise<void> {
     await this.mustExist(specimenId);
-    await noteCustody(this.database, specimenId, onDesk, this.today());
+    await noteCustody(this.database, specimenId, onDesk, this.clock.today());
     this.hub.specimenChanged(specimenId);
-  }
-
-  private today(): string {
-    return this.now().toISOString().slice(0, 10);
   }
 
   private async mustExist(specimenId: string): Promise<void> {

@@ -69,6 +69,30 @@ describe('comparing', () => {
     await expect(application.compare.table(requestOf([...takes, '999']))).rejects.toThrow(/no measured take/);
   });
 
+  it('levels a loop the same, whatever was asked before: the loop of a clip that begins later is its own', async () => {
+    const application = await testApplication();
+    const [early] = await importUnits(application, 1);
+    // The same reading half a second later: what was quiet at its end stands in front.
+    const wav = unitWav(0);
+    const [header, sound] = [wav.subarray(0, 44), wav.subarray(44)];
+    const half = 0.5 * 48_000 * 3;
+    const late = Uint8Array.from([...header, ...sound.subarray(-half), ...sound.subarray(0, -half)]);
+    const specimen = { maker: 'Oarlock', model: 'Steward', label: 'A', category: 'microphone' } as const;
+    const { specimenId } = await application.runImport.importFolder(
+      writeRunFolder(temporaryFolder(), runDocument({ specimen, date: '2026-05-04' }), { 'speech.wav': late }),
+    );
+    await application.queue.idle();
+    const { runs } = await application.catalogue.sheet(specimenId);
+    const takes = [early.takeId, runs[0].takes[0].id];
+    // It ends in the middle of a word: laid over by the clock alone, the two loops hold other sound.
+    const ask = () => application.compare.table(requestOf(takes, { loop: { fromS: 0.9, toS: 2.2 } }));
+    const before = await ask();
+    const [a, b] = before.lanes.map((l) => l.loudnessLufs ?? 0);
+    expect(Math.abs(a - b)).toBeLessThan(0.1);
+    await application.compare.difference(takes[0], takes[1]);
+    expect(await ask()).toEqual(before);
+  });
+
   it('warns of other versions, rigs and steps', async () => {
     const application = await testApplication();
     const [unit] = await importUnits(application, 1);

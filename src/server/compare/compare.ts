@@ -41,6 +41,7 @@ import { Failure } from '../platform/failures';
 import { takesInOrder } from '../runs/takes-in-order';
 import type { WorkerPool } from '../platform/worker-pool';
 import { sameWords, type SameWords } from '#core/rules/same-words';
+import { doublesFrom } from '../platform/db/numbers-from-bytes';
 
 /** Loudness that matched clips are brought to. */
 const TARGET_LUFS = -23;
@@ -60,7 +61,6 @@ interface Lane {
 /** Clips of one step side by side: levels, warnings, spectra, differences; sets that are kept and exported. */
 export class Compare {
   private readonly differences = new Map<string, Promise<ClipDifferenceResult>>();
-  private readonly maps = new Map<string, TimeMap>();
 
   constructor(
     private readonly database: Database,
@@ -95,7 +95,7 @@ export class Compare {
     const zero = lanes.find((l) => l.row.take_id === request.zero);
     if (!zero) throw new Failure('invalid-request', 'The zero lane is not one of the clips.');
     const versions = await listProtocols(this.database);
-    const levels = lanes.map((lane) => this.level(lane, zero, request.loop));
+    const levels = await Promise.all(lanes.map((lane) => this.level(lane, zero, request.loop)));
     const { gains, targetLufs, heldBack } = appliedGains(lanes, levels, request.match);
     return {
       step: zero.row.step,
@@ -114,12 +114,16 @@ export class Compare {
     }));
   }
 
-  /** Loudness of the loop where there is one, laid over by the alignment where that is known already. */
-  private level({ row, summary }: Lane, zero: Lane, loop: CompareRequest['loop']): number | null {
+  /**
+   * Loudness of the loop where there is one, laid over by the alignment of the two clips. That is measured here where
+   * nobody has asked for it yet: the same question has the same answer, whatever was asked before.
+   */
+  private async level(lane: Lane, zero: Lane, loop: CompareRequest['loop']): Promise<number | null> {
+    const { row, summary } = lane;
     if (!loop || !row.step_powers) return summary.loudness.integratedLufs;
-    const map = this.maps.get(`${zero.row.sha256}/${row.sha256}`);
+    const map = row.sha256 === zero.row.sha256 ? null : await this.alignment(zero, lane);
     const [from, to] = [loop.fromS, loop.toS].map((s) => (map ? mapTime(map, s) : s));
-    const powers = new Float64Array(row.step_powers.slice().buffer);
+    const powers = doublesFrom(row.step_powers);
     const part = powers.subarray(
       Math.max(0, Math.round(from * STEPS_PER_S)),
       Math.max(0, Math.round(to * STEPS_PER_S)),
@@ -173,26 +177,9 @@ export class Compare {
    */
   async difference(zeroTake: string, otherTake: string): Promise<LaneDifference> {
     const [zero, other] = await this.lanes([zeroTake, otherTake]);
-    const key = `${zero.row.sha256}/${other.row.sha256}`;
-    let result = this.differences.get(key);
-    if (!result) {
-      const task: MeasureClipDifferenceTask = {
-        zero: await this.path(zero.row.sha256),
-        other: await this.path(other.row.sha256),
-      };
-      result = this.pool.run<ClipDifferenceResult>('measure-clip-difference', task);
-      this.differences.set(key, result);
-      for (const old of this.differences.keys())
-        if (this.differences.size > MOST_REMEMBERED) {
-          this.differences.delete(old);
-          this.maps.delete(old);
-        }
-      result.catch(() => this.differences.delete(key));
-    }
     try {
-      const { map, difference } = await result;
+      const { map, difference } = await this.measured(zero, other);
       const words = wordsOf(zero.row, other.row);
-      this.maps.set(key, map);
       return {
         takeId: otherTake,
         map: { kind: map.kind, anchors: map.anchors.map(([a, b]) => [a, b]) },
@@ -205,6 +192,36 @@ export class Compare {
     } catch (error) {
       throw error instanceof AudioFileError ? new Failure('invalid-request', error.message) : error;
     }
+  }
+
+  /** Where the times of one clip lie in another; null where they have nothing in common. */
+  private async alignment(zero: Lane, other: Lane): Promise<TimeMap | null> {
+    try {
+      return (await this.measured(zero, other)).map;
+    } catch (error) {
+      if (error instanceof AudioFileError) return null;
+      throw error;
+    }
+  }
+
+  private async measured(zero: Lane, other: Lane): Promise<ClipDifferenceResult> {
+    const key = `${zero.row.sha256}/${other.row.sha256}`;
+    let result = this.differences.get(key);
+    if (!result) {
+      const paths = [await this.path(zero.row.sha256), await this.path(other.row.sha256)];
+      // Somebody else may have asked while the clips were looked at.
+      result = this.differences.get(key) ?? this.begun(key, { zero: paths[0], other: paths[1] });
+    }
+    return result;
+  }
+
+  private begun(key: string, task: MeasureClipDifferenceTask): Promise<ClipDifferenceResult> {
+    const result = this.pool.run<ClipDifferenceResult>('measure-clip-difference', task);
+    this.differences.set(key, result);
+    for (const old of this.differences.keys())
+      if (this.differences.size > MOST_REMEMBERED) this.differences.delete(old);
+    result.catch(() => this.differences.delete(key));
+    return result;
   }
 
   private async path(sha256: string): Promise<string> {
@@ -423,6 +440,5 @@ function wordsOf(zero: LaneRow, other: LaneRow): SameWords {
   const step = protocolSchema.parse(zero.protocol_document).steps.find((s) => s.id === zero.step);
   const isSpoken = step !== undefined && ['text', 'phrase', 'sung'].includes(playKindOf(step));
   if (!isSpoken || !zero.step_powers || !other.step_powers) return { kind: 'same', text: '' };
-  const powers = (bytes: Uint8Array): Float64Array => new Float64Array(bytes.slice().buffer);
-  return sameWords(powers(zero.step_powers), powers(other.step_powers));
+  return sameWords(doublesFrom(zero.step_powers), doublesFrom(other.step_powers));
 }

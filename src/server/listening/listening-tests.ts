@@ -56,6 +56,7 @@ import { takesInOrder } from '../runs/takes-in-order';
 import { isRanked } from '#domain/listening/trial-plan';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { ItemRow } from '#domain/listening/test-item';
+import type { Clock } from '../platform/clock';
 
 /** Listening tests as the operator sees them: set up, prepared, closed, revealed. */
 export class ListeningTests {
@@ -70,7 +71,7 @@ export class ListeningTests {
     private readonly scale: HeardScale,
     private readonly hub: EventHub,
     private readonly jobs: JobBoard,
-    private readonly now: () => Date,
+    private readonly clock: Clock,
     private readonly report: (error: unknown) => void,
   ) {
     this.folder = join(dataFolder, 'listening');
@@ -103,7 +104,7 @@ export class ListeningTests {
    * @param secret - what orders are drawn from; given by the demo only, which has to come out alike each time
    * @throws Failure `invalid-request` for takes of different steps, `not-found`
    */
-  async create(test: NewTest, day = this.now().toISOString().slice(0, 10), secret = newSecret()): Promise<TestPage> {
+  async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
     const takeIds = [
       ...test.takes,
@@ -294,7 +295,7 @@ export class ListeningTests {
   /** Shows what was what; from then on nobody can answer. */
   async reveal(id: string): Promise<TestPage> {
     await this.row(id);
-    await setRevealed(this.database, id, this.now());
+    await setRevealed(this.database, id, this.clock.now());
     this.hub.emit({ type: 'listening', testId: id });
     return this.page(id);
   }
@@ -360,13 +361,13 @@ export class ListeningTests {
       await addTrials(tx, sitting.id, from, [trial]);
       const added = (await trialsOfSitting(tx, sitting.id))[from];
       const answer: Answer = { kind: 'order', codes: entry.order.map((_, i) => codeOf(i)) };
-      await answerTrial(tx, added.id, answer, {}, 0, this.now());
+      await answerTrial(tx, added.id, answer, {}, 0, this.clock.now());
       await this.keepHeard(tx, test, row.day, added.id, listenerId, trial, answer, items);
       for (const [itemId, said] of Object.entries(entry.words)) {
         const specimenId = items.find((i) => i.id === itemId)?.specimen_id ?? '';
         await insertWords(tx, { trialId: added.id, listenerId, specimenId, day: row.day }, said);
       }
-      await finishSitting(tx, sitting.id, this.now());
+      await finishSitting(tx, sitting.id, this.clock.now());
     });
     this.scale.changed(items.map((i) => i.specimen_id));
     return this.page(id);

@@ -40,6 +40,7 @@ import type { EventHub } from '../platform/event-hub';
 import type { JobBoard } from '../platform/job-board';
 import type { SetAside } from '../platform/set-aside';
 import type { WorkerPool } from '../platform/worker-pool';
+import { doublesFrom } from '../platform/db/numbers-from-bytes';
 
 /** What is stored must be readable again: a figure that is not a number becomes null in JSON, and then nothing opens. */
 function mustBeReadable(result: AnalyseClipResult): void {
@@ -271,8 +272,7 @@ export class AnalysisQueue {
       thirdOctave,
       loudest,
       aDbfs,
-      // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
-      stepPowers: new Float64Array(bytes.slice().buffer),
+      stepPowers: doublesFrom(bytes),
       clip: measurementSchema.array().parse(row.measurements),
       response:
         step && answersSweep(step) && protocol.sweep

@@ -42,6 +42,7 @@ import { Failure } from '../platform/failures';
 import type { EventHub } from '../platform/event-hub';
 import type { WorkerPool } from '../platform/worker-pool';
 import { countingFacts, type RankedFact } from '#domain/catalogue/comparable-facts';
+import type { Clock } from '../platform/clock';
 
 /** Rule by which heard units form strata where the category has no rubric. */
 const STRATUM_PROBABILITY = 0.9;
@@ -80,7 +81,7 @@ export class HeardScale {
     /** For files that are brought in. */
     private readonly reading: WorkerPool,
     private readonly hub: EventHub,
-    private readonly now: () => Date,
+    private readonly clock: Clock,
   ) {}
 
   /** Answers that were read before: of a long archive, only what is new is read again. */
@@ -288,7 +289,7 @@ export class HeardScale {
             return [place, sent.residualsLu.at(place) ?? 0, 0];
           }),
           sighted: false,
-          day: this.today(),
+          day: this.clock.today(),
           placingId: sent.placing,
         },
       ]);
@@ -306,7 +307,7 @@ export class HeardScale {
     const isRemoved = await this.database.transaction(async (tx) => {
       const listenerId = await ensureListener(tx, request.listener);
       const { placing: placingId, attribute } = request;
-      return removeLastPlacing(tx, { placingId, specimenId, listenerId, attribute }, this.now());
+      return removeLastPlacing(tx, { placingId, specimenId, listenerId, attribute }, this.clock.now());
     });
     if (!isRemoved) throw new Failure('not-found', `${request.listener} has given no answer in this placing.`);
     this.changed([specimenId], true);
@@ -344,7 +345,7 @@ export class HeardScale {
         attribute,
         category,
         tiesAllowed: parsed.hasTies,
-        day: this.today(),
+        day: this.clock.today(),
         units,
         listeners,
       };
@@ -378,7 +379,7 @@ export class HeardScale {
       (a, b) => Number(a) - Number(b),
     );
     const index = new Map(ids.map((id, i) => [id, i]));
-    const today = this.now().getTime();
+    const today = this.clock.now().getTime();
     const answers = rows.map((r): IndexedAnswer & { sighted: boolean } => ({
       id: Number(r.id),
       items: r.specimens.map((s) => index.get(s) ?? 0),
@@ -406,7 +407,7 @@ export class HeardScale {
     const { category, attribute, voice, use, halfLifeYears } = request;
     const rubric = (await currentRubric(this.database, category))?.rubric;
     // Answers that fade weigh less every day.
-    const day = halfLifeYears === null ? null : this.today();
+    const day = halfLifeYears === null ? null : this.clock.today();
     const task: RankHeardTask = {
       key: JSON.stringify([category, attribute, voice, use, halfLifeYears, day, units.map((u) => u.id).join()]),
       units: units.length,
@@ -473,10 +474,6 @@ export class HeardScale {
     for (const take of await stepTakes(this.database, category, step, ALGORITHM_VERSION))
       if (!newest.has(take.specimen_id)) newest.set(take.specimen_id, take.take_id);
     return newest;
-  }
-
-  private today(): string {
-    return this.now().toISOString().slice(0, 10);
   }
 }
 

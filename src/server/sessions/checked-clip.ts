@@ -1,5 +1,6 @@
 import type { CheckedClip } from '#core/rules/take-checks/take-check';
 import { clipSummarySchema } from '#contracts/clip-summary';
+import { doublesFrom } from '../platform/db/numbers-from-bytes';
 
 /** A measured clip as the checks see it. */
 export function checkedClip(summary: unknown, stepPowers: Uint8Array | null): CheckedClip {
@@ -26,7 +27,6 @@ export function checkedClip(summary: unknown, stepPowers: Uint8Array | null): Ch
     },
     dropOuts: dropOuts.count,
     thirdOctave,
-    // A fresh copy: views of the driver's buffer need not be aligned to eight bytes.
-    stepPowers: new Float64Array((stepPowers ?? new Uint8Array()).slice().buffer),
+    stepPowers: doublesFrom(stepPowers ?? new Uint8Array()),
   };
 }

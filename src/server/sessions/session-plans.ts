@@ -48,6 +48,7 @@ import { slotTakeFromRow } from './booth';
 import type { Catalogue } from '../catalogue/catalogue';
 import type { EventHub } from '../platform/event-hub';
 import type { Rigs } from '../rigs/rigs';
+import type { Clock } from '../platform/clock';
 
 const stepIdsSchema = z.array(z.string());
 
@@ -61,7 +62,7 @@ export class SessionPlans {
     private readonly rigs: Rigs,
     private readonly catalogue: Catalogue,
     private readonly hub: EventHub,
-    private readonly now: () => Date,
+    private readonly clock: Clock,
   ) {
     hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => this.verdicts.clear());
   }
@@ -113,8 +114,8 @@ export class SessionPlans {
     await this.database.transaction(async (tx) => {
       // Takes belong to the day on which they are made, whatever was planned.
       if (before === 'planned' && status === 'running')
-        await setPlanDay(tx, id, { ...newPlanSchema.parse(document), day: this.now().toISOString().slice(0, 10) });
-      await movePlan(tx, id, status, this.now());
+        await setPlanDay(tx, id, { ...newPlanSchema.parse(document), day: this.clock.today() });
+      await movePlan(tx, id, status, this.clock.now());
     });
     this.hub.planChanged(id);
     return this.view(id);
@@ -179,7 +180,7 @@ export class SessionPlans {
 
   /** Units that should be tested again, those with the weightiest reasons first. */
   async due(): Promise<DueUnit[]> {
-    const today = this.now().toISOString().slice(0, 10);
+    const today = this.clock.today();
     const events = await listUnitEvents(this.database);
     const controls = await this.rigs.controlUnits();
     const remarks = new Map<string, string[]>();

@@ -1,5 +1,6 @@
 import type { Queryable } from '../../platform/db/database';
 import { CURRENT_CHOICE } from './segment-choice';
+import { bytesOf, floatsFrom } from '../../platform/db/numbers-from-bytes';
 
 /** Attempts after which an analysis that takes the process down with it is given up. */
 const MOST_ATTEMPTS = 3;
@@ -103,8 +104,8 @@ export async function finishAnalysis(db: Queryable, id: string, result: Analysis
       JSON.stringify(result.summary),
       JSON.stringify(result.detail),
       JSON.stringify(result.measurements),
-      asBytes(result.stepPowers),
-      asBytes(result.waveform),
+      bytesOf(result.stepPowers),
+      bytesOf(result.waveform),
     ],
   );
 }
@@ -118,7 +119,7 @@ export async function waveformOf(
     'SELECT waveform FROM analysis WHERE clip_sha256 = $1 AND algorithm_version = $2',
     [sha256, algorithmVersion],
   );
-  return row?.waveform ? new Float32Array(row.waveform.slice().buffer) : null;
+  return row?.waveform ? floatsFrom(row.waveform) : null;
 }
 
 /** Who waits for an analysis: runs and units that hold its clip. */
@@ -229,6 +230,3 @@ export async function runsToMeasure(db: Queryable, algorithmVersion: number): Pr
   );
   return rows.map((r) => r.id);
 }
-
-const asBytes = (values: Float64Array | Float32Array): Uint8Array =>
-  new Uint8Array(values.buffer, values.byteOffset, values.byteLength);
