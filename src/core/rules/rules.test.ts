@@ -82,6 +82,9 @@ describe('pricePoints', () => {
       points: 2.5,
       overLimit: false,
     });
+    // On the day of the street price it gives back; the day before it does not.
+    expect(pricePoints([street, price(400, 'sale', '2025-03-01')], rule).points).toBe(2.5);
+    expect(pricePoints([street, price(400, 'sale', '2025-02-28')], rule).points).toBe(1.5);
     expect(pricePoints([street, price(450, 'sale', '2025-04-01')], rule).points).toBe(1.5);
     expect(pricePoints([street, price(350, 'sale', '2024-11-01')], rule).points).toBe(1.5);
     expect(pricePoints([price(400, 'street', '2025-03-01')], rule)).toMatchObject({ points: 3, overLimit: false });

@@ -43,6 +43,20 @@ it('counts the figures of the latest run by the day of its recording, not of its
   ]);
 });
 
+it('counts no run that opens or closes a session: it is the rig that it speaks of', async () => {
+  const application = await testApplication();
+  const run = (date: string, purpose: 'opening' | 'unit' | 'closing', rejection: number) =>
+    application.runImport.importFolder(
+      writeRunFolder(temporaryFolder(), runDocument({ date, purpose }), {}, rejection),
+    );
+  const { specimenId } = await run('2026-05-02', 'unit', 12);
+  await run('2026-05-03', 'opening', 4);
+  await run('2026-05-03', 'closing', 5);
+  await application.queue.idle();
+  const { row } = await application.catalogue.sheet(specimenId);
+  expect(Math.abs((row.rejection?.value ?? 0) - 12)).toBeLessThan(0.6);
+});
+
 it('does not rank a noise that was read over half of the band among the others, and says why', async () => {
   const application = await testApplication();
   const rate = 8000;

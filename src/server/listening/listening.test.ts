@@ -167,7 +167,13 @@ describe('heats and a final', () => {
 
     await application.tests.leaveOut(page.row.id, before.sittings[0].id, 'was tired');
     expect((await application.scale.scale(scaleRequestSchema.parse({}))).answers).toBe(3);
-    expect((await application.tests.page(page.row.id)).result?.worths).toHaveLength(5);
+    const without = (await application.tests.page(page.row.id)).result;
+    expect(without?.worths).toHaveLength(5);
+    expect(without?.words.filter((w) => w.word === 'natural').reduce((sum, w) => sum + w.count, 0)).toBe(3);
+    const said = (await Promise.all(units.map((u) => application.catalogue.sheet(u.specimenId)))).flatMap(
+      (s) => s.words,
+    );
+    expect(said.filter((w) => w.word === 'natural').reduce((sum, w) => sum + w.count, 0)).toBe(3);
   });
 });
 

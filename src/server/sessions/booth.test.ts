@@ -101,7 +101,8 @@ async function withHistory(
 describe('the booth', () => {
   it('keeps takes, makes them a run, and that run is measured like any other', async () => {
     const app = await testApplication();
-    const plan = await app.plans.add(planOf());
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Desk', since: '2026-01-01', inputFullScaleDbu: 9.5 }));
+    const plan = await app.plans.add(planOf({ rig: 'Desk' }));
     const [slot] = plan.slots;
     for (const step of ['speech', 'silence', 'rear']) {
       const take = await record(app, slot.id, step);
@@ -112,6 +113,9 @@ describe('the booth', () => {
     await app.queue.idle();
     const { runs } = await app.catalogue.sheet(specimenId);
     expect(runs).toHaveLength(1);
+    // What the input of the rig takes goes into the run: without it no figure is in volts.
+    expect(runs[0].rig).toBe('Desk, since 2026-01-01');
+    expect(await app.database.query('SELECT full_scale_dbu FROM run')).toEqual([{ full_scale_dbu: 9.5 }]);
     expect(runs[0].takes.map((t) => [t.step, t.note])).toEqual([
       ['speech', 'noted at speech'],
       ['silence', 'noted at silence'],

@@ -33,6 +33,7 @@ import { ListeningData, type HeardStep } from '../../data/listening';
 import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
+import { pairAnswer, specimensOf, toggledInOrder } from './placing-answer';
 
 const LISTENER = 'sediment.placing-listener';
 
@@ -226,13 +227,16 @@ export class Place {
   }
 
   protected addToOrder(code: string): void {
-    this.order.update((order) => (order.includes(code) ? order.filter((c) => c !== code) : [...order, code]));
+    this.order.update((order) => toggledInOrder(order, code));
   }
 
   /** @param first - code of the preferred clip of a pair; null for no preference */
   protected answerPair(first: string | null): void {
-    const codes = this.offered().map((o) => o.code);
-    this.send(first === null ? codes : [first, ...codes.filter((c) => c !== first)], first === null);
+    const { codes, isTie } = pairAnswer(
+      this.offered().map((o) => o.code),
+      first,
+    );
+    this.send(codes, isTie);
   }
 
   protected answerHeat(): void {
@@ -240,14 +244,12 @@ export class Place {
   }
 
   private send(codes: readonly string[], isTie: boolean): void {
-    const ids = (list: readonly string[]): string[] =>
-      list.flatMap((code) => this.offered().find((o) => o.code === code)?.specimenId ?? []);
     this.isBusy.set(true);
     this.data
       .placeAnswer(this.id(), {
         ...this.request(),
         ...this.whose(),
-        order: ids(codes),
+        order: specimensOf(codes, this.offered()),
         offered: this.offered().map((o) => o.specimenId),
         isTie,
       })
