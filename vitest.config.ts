@@ -42,7 +42,7 @@ export default defineConfig({
           ...patient,
         },
       },
-      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], ...patient } },
+      { test: { name: 'journeys', include: ['e2e/**/*.test.ts'], globalSetup: 'e2e/global-setup.ts', ...patient } },
     ],
   },
 });

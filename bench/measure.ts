@@ -28,7 +28,7 @@ import { packageRoot, workerFolder } from '#server/platform/package-root';
 import { openWorkerPool } from '#server/platform/worker-pool';
 import { openApplication } from '#server/wiring';
 import { newPlanSchema, takeSettingsSchema } from '#contracts/session-plan';
-import analyseClipTask from '#worker/analyse-clip';
+import analyseClipTask from '#worker/tasks/analyse-clip';
 import { openClip } from '#worker/open-clip';
 
 // Speed and memory, as ratios within one run: machines differ, and so do the minutes of one machine.

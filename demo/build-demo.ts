@@ -8,7 +8,7 @@ import { unitName } from '#contracts/unit-name';
 import { temporaryFolder } from '#server/platform/archive/clip-store';
 import { asFailure } from '#server/platform/failures';
 import { ensureSpecimen } from '#server/catalogue/queries/specimen';
-import type { RenderDemoRunTask } from '#worker/render-demo-run';
+import type { RenderDemoRunTask } from '#worker/tasks/render-demo-run';
 import type { Application } from '#server/wiring';
 import { buildDemoListening } from './build-listening';
 

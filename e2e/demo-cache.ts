@@ -21,13 +21,10 @@ function demoKey(): string {
   return hash.digest('hex').slice(0, 24);
 }
 
-/** Puts the rendered demo into a folder; false where it has to be rendered first. */
-export function takeKeptDemo(folder: string): boolean {
-  const kept = join(CACHE, demoKey());
-  if (!existsSync(kept)) return false;
-  cpSync(kept, folder, { recursive: true });
-  return true;
-}
+export const hasKeptDemo = (): boolean => existsSync(join(CACHE, demoKey()));
+
+/** Puts the rendered demo into a folder. */
+export const takeKeptDemo = (folder: string): void => cpSync(join(CACHE, demoKey()), folder, { recursive: true });
 
 /** Keeps a folder whose server has nothing to write: what it then holds is what a power cut would leave. */
 export function keepDemo(folder: string): void {

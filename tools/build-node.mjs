@@ -4,9 +4,7 @@ import { basename, join } from 'node:path';
 import { build } from 'esbuild';
 
 const root = join(import.meta.dirname, '..');
-const tasks = readdirSync(join(root, 'src/worker')).filter(
-  (f) => /^[a-z-]+\.ts$/.test(f) && /^(analyse|inspect|salvage|rank|render|measure|draw|cut|parse)-/.test(f),
-);
+const tasks = readdirSync(join(root, 'src/worker/tasks')).filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts'));
 
 export async function buildNode() {
   rmSync(join(root, 'dist/node'), { recursive: true, force: true });
@@ -27,7 +25,7 @@ export async function buildNode() {
   });
   await build({
     ...options,
-    entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/${f}`])),
+    entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/tasks/${f}`])),
     outdir: 'dist/node/worker',
   });
 }

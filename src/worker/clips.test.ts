@@ -5,10 +5,10 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { allocateBlock } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
-import analyseClipTask from './analyse-clip';
-import inspectClipTask from './inspect-clip';
+import analyseClipTask from './tasks/analyse-clip';
+import inspectClipTask from './tasks/inspect-clip';
 import { openClip } from './open-clip';
-import salvageClipTask from './salvage-clip';
+import salvageClipTask from './tasks/salvage-clip';
 
 const folder = mkdtempSync(join(tmpdir(), 'sediment-worker-'));
 afterAll(() => rmSync(folder, { recursive: true }));

@@ -9,9 +9,9 @@ import { sphericalWaveGainDb } from '#core/measure/proximity';
 import { analysedTake } from '#core/testing/takes';
 import { criticalDistance, NET_LOFT } from '#rig/room';
 import { demoRuns, type DemoRunPlan } from '../../demo/run-plan';
-import measureSweepTask from './measure-sweep';
+import measureSweepTask from './tasks/measure-sweep';
 import { readClip } from './read-clip';
-import renderDemoRun from './render-demo-run';
+import renderDemoRun from './tasks/render-demo-run';
 import { protocolSchema } from '#contracts/protocol';
 import protocolDocument from '../server/seed/protocol-desk-voice-2.json' with { type: 'json' };
 

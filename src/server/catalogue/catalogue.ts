@@ -12,7 +12,7 @@ import { curvesSchema } from '#contracts/curves';
 import { tableCellSchema } from '#contracts/table-reading';
 import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
-import type { RankUnitsTask } from '#worker/rank-units';
+import type { RankUnitsTask } from '#worker/tasks/rank-units';
 import type { Database } from '../platform/db/database';
 import { clipFromRow } from '../runs/queries/clip';
 import { undecidedBesideRun } from '../sessions/queries/session-plan';
@@ -253,7 +253,7 @@ export class Catalogue {
       );
       inputs.set(category, { rubric, units: categoryUnits, names: namesOf(members, controls) });
       const task: RankUnitsTask = { units: categoryUnits, rubric, options: {} };
-      ranked.set(category, await this.pool.run<RankedUnit[]>('rank-units', task));
+      ranked.set(category, await this.pool.run('rank-units', task));
     }
     const places = new Map([...ranked.values()].flat().map((unit) => [unit.id, unit]));
     const rows = bases.map((base) =>

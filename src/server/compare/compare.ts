@@ -21,9 +21,9 @@ import {
   type LaneDifference,
 } from '#contracts/compare';
 import { protocolSchema, type Protocol } from '#contracts/protocol';
-import type { ClipDifferenceResult, MeasureClipDifferenceTask } from '#worker/measure-clip-difference';
-import type { CutMatchedClipTask } from '#worker/cut-matched-clip';
-import type { RenderComparisonZipTask } from '#worker/render-comparison-zip';
+import type { ClipDifferenceResult, MeasureClipDifferenceTask } from '#worker/tasks/measure-clip-difference';
+import type { CutMatchedClipTask } from '#worker/tasks/cut-matched-clip';
+import type { RenderComparisonZipTask } from '#worker/tasks/render-comparison-zip';
 import { temporaryFolder, type ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import {
@@ -216,7 +216,7 @@ export class Compare {
   }
 
   private begun(key: string, task: MeasureClipDifferenceTask): Promise<ClipDifferenceResult> {
-    const result = this.pool.run<ClipDifferenceResult>('measure-clip-difference', task);
+    const result = this.pool.run('measure-clip-difference', task);
     this.differences.set(key, result);
     for (const old of this.differences.keys())
       if (this.differences.size > MOST_REMEMBERED) this.differences.delete(old);

@@ -17,7 +17,7 @@ import {
   type TrialDocument,
 } from '#contracts/listening';
 import type { z } from 'zod';
-import type { CutListeningClipsResult, CutListeningClipsTask } from '#worker/cut-listening-clips';
+import type { CutListeningClipsTask } from '#worker/tasks/cut-listening-clips';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { laneTakes } from '../compare/queries/compare';
@@ -202,7 +202,7 @@ export class ListeningTests {
         })),
         passage: test.passage,
       };
-      const result = await this.pool.run<CutListeningClipsResult>('cut-listening-clips', task);
+      const result = await this.pool.run('cut-listening-clips', task);
       await this.database.transaction(async (tx) => {
         for (const [i, item] of plain.entries())
           await setItemLevel(tx, item.id, result.clips[i].gainDb, result.clips[i].loudnessLufs);

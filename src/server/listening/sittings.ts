@@ -182,7 +182,7 @@ export class Sittings {
     if (!asked || !item) throw new Failure('not-found', 'There is no such clip.');
     if ((asked.delivered[slot] ?? 0) >= MOST_DELIVERIES)
       throw new Failure('too-many', 'This clip was fetched very often for one question.');
-    const bytes = await this.pool.run<Uint8Array>('render-blind-clip', this.tests.clipPath(row.id, item));
+    const bytes = await this.pool.run('render-blind-clip', this.tests.clipPath(row.id, item));
     await noteDeliveries(this.database, asked.id, [slot]);
     return bytes;
   }

@@ -12,6 +12,7 @@ import {
   type InspectClipTask,
   type SalvageClipTask,
 } from '#contracts/worker-messages';
+import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
 import { WorkLane } from './work-lane';
 
 /** Heavy work, off the main thread. */
@@ -25,13 +26,13 @@ export interface WorkerPool {
   ): Promise<AnalyseClipResult>;
   inspect(task: InspectClipTask, signal?: AbortSignal): Promise<InspectClipResult>;
   salvage(task: SalvageClipTask): Promise<void>;
-  /** Runs any other task file of the folder. */
-  run<Result = undefined>(task: string, data: unknown): Promise<Result>;
+  /** Runs a task in a thread. */
+  run<Name extends TaskName>(task: Name, data: TaskInput<Name>): Promise<TaskOutput<Name>>;
   close(): Promise<void>;
 }
 
 /** How much of a kind is done at once and may wait; kinds that are not named are quick, or their callers keep count. */
-const LANES: Readonly<Record<string, readonly [atOnce: number, waiting: number]>> = {
+const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting: number]>>> = {
   'inspect-clip': [2, 200],
   'render-blind-clip': [2, 400],
   'render-sweep': [1, 8],
@@ -64,14 +65,14 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
   const lanes = new Map(
     Object.entries(LANES).map(([task, [atOnce, waiting]]) => [task, new WorkLane(atOnce, waiting)]),
   );
-  const run = async <Result>(
-    task: string,
-    data: unknown,
+  const run = async <Name extends TaskName>(
+    task: Name,
+    data: TaskInput<Name>,
     transferList: MessageChannel['port1'][] = [],
     signal?: AbortSignal,
-  ): Promise<Result> => {
+  ): Promise<TaskOutput<Name>> => {
     const options = { filename: join(folder, `${task}.js`), transferList, ...(signal ? { signal } : {}) };
-    const work = (): Promise<Result> => pool.run(data, options) as Promise<Result>;
+    const work = (): Promise<TaskOutput<Name>> => pool.run(data, options) as Promise<TaskOutput<Name>>;
     try {
       return await (lanes.get(task)?.run(work, signal) ?? work());
     } catch (error) {
@@ -89,7 +90,7 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
       port1.unref();
       try {
         const task: AnalyseClipTask = { path, progress: port2, segments, ...options };
-        return await run<AnalyseClipResult>('analyse-clip', task, [port2]);
+        return await run('analyse-clip', task, [port2]);
       } finally {
         port1.close();
       }

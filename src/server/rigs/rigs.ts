@@ -11,7 +11,6 @@ import {
 } from '#contracts/rig';
 import type { Reading } from '#contracts/session-plan';
 import { unitName } from '#contracts/unit-name';
-import type { ReadingResult } from '#worker/measure-reading';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { listProtocols } from '../sessions/queries/protocol';
@@ -69,7 +68,7 @@ export class Rigs {
   async reading(sha256: string): Promise<Reading> {
     const path = await this.store.verified(sha256);
     if (!path) throw new Failure('not-found', 'There is no such clip in the archive.');
-    return this.pool.run<ReadingResult>('measure-reading', { path });
+    return this.pool.run('measure-reading', { path });
   }
 
   /** A rig as it was on a day; null where none is known. */

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { benchTakeSchema } from '#contracts/bench';
 import { recordingIdSchema } from '#contracts/recording';
 import { Failure } from '../platform/failures';
-import type { RenderSweepTask } from '#worker/render-sweep';
+import type { RenderSweepTask } from '#worker/tasks/render-sweep';
 import type { Application } from '../wiring';
 import { parse, plain, type Site } from './handle';
 
@@ -56,7 +56,7 @@ export function recordingRoutes(site: Site, { recordings, bench, protocols, pool
       const { sweep, protocol } = await versionOf(request);
       const { rate } = parse(rateQuery, request.query);
       if (!sweep) throw new Failure('not-found', 'This protocol plays no sweep.');
-      const bytes = await pool.run<Uint8Array>('render-sweep', { sweep, rate } satisfies RenderSweepTask);
+      const bytes = await pool.run('render-sweep', { sweep, rate } satisfies RenderSweepTask);
       response.attachment(`${protocol.id}-${protocol.version}-sweep-${rate}.wav`);
       response.type('audio/wav').send(Buffer.from(bytes));
     } catch (error) {

@@ -9,7 +9,7 @@ import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep
 import { segmentsSchema, type Segments } from '#contracts/segments';
 import { clipSummarySchema } from '#contracts/clip-summary';
 import { analysisDetailSchema, type AnalyseClipResult } from '#contracts/worker-messages';
-import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
+import type { MeasureSweepTask, SweepResult } from '#worker/tasks/measure-sweep';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import {
@@ -286,7 +286,7 @@ export class AnalysisQueue {
     const path = await this.store.verified(sha256);
     if (!path) return null;
     try {
-      return await this.pool.run<SweepResult>('measure-sweep', { path, sweep, withRoom } satisfies MeasureSweepTask);
+      return await this.pool.run('measure-sweep', { path, sweep, withRoom } satisfies MeasureSweepTask);
     } catch (error) {
       this.report(error);
       return null;

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { SPECTROGRAM } from '#core/dsp/spectrogram';
 import type { SpectrogramJson } from '#contracts/take-page';
-import type { DrawnSpectrogram, DrawSpectrogramTask } from '#worker/draw-spectrogram';
+import type { DrawSpectrogramTask } from '#worker/tasks/draw-spectrogram';
 import type { ClipStore } from '../platform/archive/clip-store';
 import { Failure } from '../platform/failures';
 import type { WorkerPool } from '../platform/worker-pool';
@@ -56,7 +56,7 @@ export class ClipPictures {
     }
     const clip = await this.store.verified(sha256);
     if (!clip) throw new Failure('not-found', 'There is no such clip in the archive.');
-    const { levels } = await this.pool.run<DrawnSpectrogram>('draw-spectrogram', {
+    const { levels } = await this.pool.run('draw-spectrogram', {
       path: clip,
     } satisfies DrawSpectrogramTask);
     const partial = join(this.folder, `${randomUUID()}.part`);

@@ -2,7 +2,7 @@ import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { responseText } from '#core/measure/response-text';
 import { roomText } from '#core/measure/room-text';
 import { answersSweep, protocolSchema, roleOf, type StepRole } from '#contracts/protocol';
-import type { MeasureSweepTask, SweepResult } from '#worker/measure-sweep';
+import type { MeasureSweepTask, SweepResult } from '#worker/tasks/measure-sweep';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { takeForPage } from './queries/run';
@@ -42,7 +42,7 @@ export class SweepExports {
     const path = row ? await this.store.verified(row.sha256) : null;
     if (!row || !sweep || !path) throw new Failure('not-found', 'There is no recorded sweep with this number.');
     const task: MeasureSweepTask = { path, sweep, withImpulse, withRoom: roleOf(step) === 'room' };
-    const result = await this.pool.run<SweepResult>('measure-sweep', task);
+    const result = await this.pool.run('measure-sweep', task);
     return { name: `${row.unit_name} ${row.step_title} ${row.date}`, role: roleOf(step), result };
   }
 }

@@ -15,9 +15,9 @@ import {
   type MatchProposal,
   type matchRequestSchema,
 } from '#contracts/session-plan';
-import type { CutClipTask, CutPiece, Stretch } from '#worker/cut-clip';
-import type { FindCutsTask } from '#worker/inspect-cuts';
-import type { MeasureSweepLikenessTask } from '#worker/measure-sweep-likeness';
+import type { CutClipTask } from '#worker/tasks/cut-clip';
+import type { FindCutsTask } from '#worker/tasks/inspect-cuts';
+import type { MeasureSweepLikenessTask } from '#worker/tasks/measure-sweep-likeness';
 import { temporaryFolder, type ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { findClip } from './queries/clip';
@@ -95,7 +95,7 @@ export class TakeSorting {
     const path = await this.store.verified(clip);
     if (!path) throw new Failure('not-found', 'There is no such clip in the archive.');
     const order = { path, method, silenceS } satisfies FindCutsTask;
-    const stretches = await this.pool.run<Stretch[]>('inspect-cuts', order);
+    const stretches = await this.pool.run('inspect-cuts', order);
     if (stretches.length === 0) {
       throw new Failure('invalid-request', 'No place to cut was found; try another way, or set the marks by hand.');
     }
@@ -119,7 +119,7 @@ export class TakeSorting {
       );
     const into = await temporaryFolder(this.store);
     try {
-      const found = await this.pool.run<CutPiece[]>('cut-clip', { path, stretches, into } satisfies CutClipTask);
+      const found = await this.pool.run('cut-clip', { path, stretches, into } satisfies CutClipTask);
       const stem = whole.name.replace(/\.[^.]+$/, '');
       const pieces = [];
       for (const [i, { startS, endS, path: piece }] of found.entries()) {
@@ -141,7 +141,7 @@ export class TakeSorting {
   private async sweepLikeness(clip: Clip, sweep: ProtocolSweep | null): Promise<number | null> {
     const path = await this.store.verified(clip.sha256);
     if (!sweep || !path || clip.format.durationS > sweep.seconds + MOST_AROUND_SWEEP_S) return null;
-    return this.pool.run<number>('measure-sweep-likeness', { path, sweep } satisfies MeasureSweepLikenessTask);
+    return this.pool.run('measure-sweep-likeness', { path, sweep } satisfies MeasureSweepLikenessTask);
   }
 
   private async measured(sha256: string) {

@@ -19,8 +19,7 @@ import type {
 } from '#contracts/scale';
 import type { Category } from '#contracts/common';
 import { unitName } from '#contracts/unit-name';
-import type { ParsedAnswers } from '#worker/parse-answers';
-import type { IndexedAnswer, RankHeardResult, RankHeardTask } from '#worker/rank-heard';
+import type { IndexedAnswer, RankHeardResult, RankHeardTask } from '#worker/tasks/rank-heard';
 import type { Database } from '../platform/db/database';
 import { stepTakes } from '../compare/queries/compare';
 import {
@@ -324,7 +323,7 @@ export class HeardScale {
     attribute: Attribute,
     category: Category,
   ): Promise<{ answers: number; units: number; alreadyThere: boolean }> {
-    const parsed = await this.reading.run<ParsedAnswers>('parse-answers', csv);
+    const parsed = await this.reading.run('parse-answers', csv);
     const known = new Map((await this.units(category)).map((u) => [u.name.toLowerCase(), u.id]));
     const problems = [...parsed.problems];
     for (const name of parsed.units)
@@ -417,7 +416,7 @@ export class HeardScale {
       withEffects,
       place,
     };
-    const result = (await this.rankAfter(task)) ?? (await this.pool.run<RankHeardResult | null>('rank-heard', task));
+    const result = (await this.rankAfter(task)) ?? (await this.pool.run('rank-heard', task));
     if (!result) throw new Error('the worker ranked nothing');
     this.sent.set(task.key, { count: blind.length, lastId: blind.at(-1)?.id ?? 0 });
     return result;
@@ -429,7 +428,7 @@ export class HeardScale {
     const isNext = after && after.count > 0 && task.answers.at(after.count - 1)?.id === after.lastId;
     if (task.withEffects || !isNext) return null;
     const rest: RankHeardTask = { ...task, answers: task.answers.slice(after.count), sighted: [], after };
-    return this.pool.run<RankHeardResult | null>('rank-heard', rest);
+    return this.pool.run('rank-heard', rest);
   }
 
   private async words(category: Category): Promise<Scale['words']> {

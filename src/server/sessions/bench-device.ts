@@ -1,7 +1,7 @@
 import { BENCH_FAULTS, type BenchParts, type BenchTake } from '#contracts/bench';
 import { BENCH_INTERFACES, BENCH_MICROPHONES, BENCH_ROOMS, BENCH_TALKERS, type BenchPart } from '#rig/bench-parts';
 import { FAULT_NAMES } from '#rig/faults';
-import type { RenderBenchTakeTask } from '#worker/render-bench-take';
+import type { RenderBenchTakeTask } from '#worker/tasks/render-bench-take';
 import { Failure } from '../platform/failures';
 import type { WorkerPool } from '../platform/worker-pool';
 
@@ -38,7 +38,7 @@ export class BenchDevice {
     ] as const) {
       if (!shelf.some((p) => p.id === id)) throw new Failure('invalid-request', `The simulated bench has no "${id}".`);
     }
-    return this.pool.run<Uint8Array>('render-bench-take', {
+    return this.pool.run('render-bench-take', {
       take,
       speechFolder: this.speechFolder,
     } satisfies RenderBenchTakeTask);

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import type { TaskName } from '#worker/tasks';
 import { workerFolder } from '../platform/package-root';
 import { openWorkerPool, type WorkerPool } from '../platform/worker-pool';
 
@@ -7,7 +8,7 @@ import { openWorkerPool, type WorkerPool } from '../platform/worker-pool';
 // and its order, so each is done once in a worker of the tests, by the threads that do it for anybody, and remembered.
 
 /** Tasks that give the same for the same order, and write nothing. */
-const PURE: ReadonlySet<string> = new Set(['render-bench-take']);
+const PURE: ReadonlySet<TaskName> = new Set(['render-bench-take'] as const);
 
 const remembered = new Map<string, Promise<unknown>>();
 let shared: WorkerPool | null = null;
@@ -28,10 +29,8 @@ export function rememberingPool(): WorkerPool {
   const pool = (shared ??= openWorkerPool(workerFolder));
   return {
     ...pool,
-    run: <Result>(task: string, data: unknown) =>
-      PURE.has(task)
-        ? once<Result>(`${task} ${JSON.stringify(data)}`, () => pool.run(task, data))
-        : pool.run<Result>(task, data),
+    run: (task, data) =>
+      PURE.has(task) ? once(`${task} ${JSON.stringify(data)}`, () => pool.run(task, data)) : pool.run(task, data),
     analyse: (path, onProgress, segments = null, options = {}) => {
       const bytes = createHash('sha256').update(readFileSync(path)).digest('hex');
       return once(`analyse ${bytes} ${JSON.stringify([segments, options])}`, () =>

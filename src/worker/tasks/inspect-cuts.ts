@@ -3,7 +3,7 @@ import { FramePowerMeter } from '#core/dsp/frame-power';
 import { ToneFrames } from '#core/dsp/tone-frames';
 import { CUT_SETTINGS, cutRecording, type CutMethod } from '#core/measure/recording-cuts';
 import type { Stretch } from './cut-clip';
-import { openClip } from './open-clip';
+import { openClip } from '../open-clip';
 
 /** Order to a worker: find the takes of a long recording. */
 export interface FindCutsTask {

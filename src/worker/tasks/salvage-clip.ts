@@ -1,7 +1,7 @@
 import { closeSync, fsyncSync, openSync, writeSync } from 'node:fs';
 import { repairedHeader, readWavHeader } from '#core/audio/wav-header';
 import type { SalvageClipTask } from '#contracts/worker-messages';
-import { openBytes } from './open-clip';
+import { openBytes } from '../open-clip';
 
 const COPY_BYTES = 1 << 20;
 

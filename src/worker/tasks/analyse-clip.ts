@@ -2,7 +2,7 @@ import { analyseClip } from '#core/measure/clip-analysis';
 import { clipMeasurements } from '#core/measure/clip-measurements';
 import { clipSummary } from '#core/measure/clip-summary';
 import type { AnalyseClipResult, AnalyseClipTask, ProgressMessage } from '#contracts/worker-messages';
-import { openClip } from './open-clip';
+import { openClip } from '../open-clip';
 
 /** Measures one clip. */
 export default async function analyseClipTask(task: AnalyseClipTask): Promise<AnalyseClipResult> {

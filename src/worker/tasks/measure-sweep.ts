@@ -3,7 +3,7 @@ import { encodeWav } from '#core/audio/wav-write';
 import { gated } from '#core/measure/impulse-response';
 import { measureResponse, type MeasuredResponse } from '#core/measure/response-report';
 import type { ProtocolSweep } from '#contracts/protocol';
-import { readClip } from './read-clip';
+import { readClip } from '../read-clip';
 
 /** Order to a worker: turn a recorded sweep into a response. */
 export interface MeasureSweepTask {

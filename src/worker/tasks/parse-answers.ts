@@ -1,5 +1,5 @@
 import type { ProblemDetail } from '#contracts/problem';
-import { readAnswersCsv } from './answers-csv';
+import { readAnswersCsv } from '../answers-csv';
 
 /** A file of answers, ready to be stored: what the main thread has to look at is short. */
 export interface ParsedAnswers {

@@ -1,7 +1,7 @@
 import { randomFillSync } from 'node:crypto';
 import { fractionalDelay } from '#core/audio/fractional-delay';
 import { encodeWav } from '#core/audio/wav-write';
-import { readClip } from './read-clip';
+import { readClip } from '../read-clip';
 
 /** Half of the range in which the level of a delivery is drawn: two deliveries stay within 0.06 dB. */
 const LEVEL_RANGE_DB = 0.03;

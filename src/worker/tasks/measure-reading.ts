@@ -1,7 +1,7 @@
 import { readStretch } from '#core/audio/sample-stream';
 import { loopLatency } from '#core/measure/loop-latency';
 import { strongestTone } from '#core/measure/strongest-tone';
-import { openClip } from './open-clip';
+import { openClip } from '../open-clip';
 
 /** Order to a worker: read a calibrator's tone, or the delay between two channels. */
 export interface MeasureReadingTask {

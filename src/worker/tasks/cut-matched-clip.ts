@@ -1,5 +1,5 @@
 import { closeSync, openSync, writeSync } from 'node:fs';
-import { copyWithGain } from './match-clip';
+import { copyWithGain } from '../match-clip';
 
 /** Order to a worker: a copy of a clip with a gain. */
 export interface CutMatchedClipTask {

@@ -4,7 +4,7 @@ import { BENCH_INTERFACES, BENCH_MICROPHONES, BENCH_ROOMS, BENCH_TALKERS, partOf
 import { addFaults } from '#rig/faults';
 import type { Room } from '#rig/room';
 import { renderTake, type Voice } from '#rig/take';
-import { loadVoice, ofRmsOne, playedSweep, shortened, toneOf, withoutTail } from './voices';
+import { loadVoice, ofRmsOne, playedSweep, shortened, toneOf, withoutTail } from '../voices';
 import { whiteNoise } from '#rig/white-noise';
 import { seededBits } from '#core/stats/random';
 

@@ -1,7 +1,7 @@
 import { correlationPeak } from '#core/dsp/cross-correlation';
 import { exponentialSweep } from '#core/dsp/exponential-sweep';
 import type { ProtocolSweep } from '#contracts/protocol';
-import { readClip } from './read-clip';
+import { readClip } from '../read-clip';
 
 /** Order to a worker: does this clip hold the protocol's sweep? */
 export interface MeasureSweepLikenessTask {

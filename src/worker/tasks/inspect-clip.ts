@@ -3,7 +3,7 @@ import { formatSummary } from '#core/measure/clip-summary';
 import { allocateBlock } from '#core/audio/sample-stream';
 import { readWavHeader } from '#core/audio/wav-header';
 import type { InspectClipResult, InspectClipTask } from '#contracts/worker-messages';
-import { openBytes, openClip } from './open-clip';
+import { openBytes, openClip } from '../open-clip';
 
 /**
  * Tells whether a file may enter the archive. PCM needs its header only; float samples and FLAC are read to the

@@ -5,8 +5,8 @@ import { standardNormal } from '#core/stats/normal';
 import { seededBits } from '#core/stats/random';
 import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
-import type { DemoRunPlan } from '../../demo/run-plan';
-import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from './voices';
+import type { DemoRunPlan } from '../../../demo/run-plan';
+import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from '../voices';
 
 /** Order to a worker: play one run of the demo through the rig and write it as a run folder. */
 export interface RenderDemoRunTask {

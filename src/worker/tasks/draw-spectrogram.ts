@@ -1,6 +1,6 @@
 import { allocateBlock } from '#core/audio/sample-stream';
 import { Spectrogram } from '#core/dsp/spectrogram';
-import { openClip } from './open-clip';
+import { openClip } from '../open-clip';
 
 /** Order to a worker: draw the spectrogram of a clip's first channel. */
 export interface DrawSpectrogramTask {

@@ -4,7 +4,7 @@ import { allocateBlock } from '#core/audio/sample-stream';
 import { encodeSamples } from '#core/audio/sample-codec';
 import { BYTES_PER_SAMPLE, type SampleEncoding } from '#core/audio/audio-format';
 import { wavHeader, type WavLayout } from '#core/audio/wav-write';
-import { openClip } from './open-clip';
+import { openClip } from '../open-clip';
 
 /** A stretch of a recording, in seconds. */
 export interface Stretch {

@@ -1,7 +1,7 @@
 import { alignPhrases, type TimeMap } from '#core/audio/phrase-alignment';
 import { resample } from '#core/audio/resample';
 import { difference, type Difference } from '#core/measure/difference';
-import { readClip } from './read-clip';
+import { readClip } from '../read-clip';
 
 /** Order to a worker: how one lane of a comparison lies to the zero lane. */
 export interface MeasureClipDifferenceTask {

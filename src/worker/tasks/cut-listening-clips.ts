@@ -7,8 +7,8 @@ import { readStretch } from '#core/audio/sample-stream';
 import { encodeWav } from '#core/audio/wav-write';
 import { excerptLevel } from '#core/measure/excerpt-level';
 import { levelMatch } from '#core/measure/level-match';
-import { openClip } from './open-clip';
-import { readClip } from './read-clip';
+import { openClip } from '../open-clip';
+import { readClip } from '../read-clip';
 
 /** Order to a worker: make clips that a listener can be given. */
 export interface CutListeningClipsTask {

@@ -1,0 +1,30 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startServer } from '#server/testing/process';
+import { hasKeptDemo, keepDemo } from './demo-cache';
+
+/** Renders the demo before anything else wants the processor, unless it is kept from an earlier run. */
+export default async function setup(): Promise<void> {
+  if (hasKeptDemo()) return;
+  const folder = mkdtempSync(join(tmpdir(), 'sediment-demo-'));
+  const server = await startServer(folder, ['--demo'], false);
+  const ask = async <T>(path: string): Promise<T> => (await (await fetch(server.address + path)).json()) as T;
+  try {
+    let wasTold = false;
+    for (;;) {
+      const jobs = await ask<{ label: string }[]>('/api/jobs');
+      wasTold ||= jobs.some((j) => j.label.startsWith('Recording the demo catalogue'));
+      const tests = await ask<{ status: string }[]>('/api/listening');
+      // Listening comes last, and moves places as answers come in.
+      if (tests.length === 9 && tests[0].status === 'open' && jobs.length === 0) break;
+      if (server.child.exitCode !== null) throw new Error(`the server ended: ${server.output()}`);
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
+    if (!wasTold) throw new Error('nobody was told that the demo is being recorded');
+    keepDemo(folder);
+  } finally {
+    await server.kill('SIGTERM');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
