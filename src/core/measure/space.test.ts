@@ -26,7 +26,11 @@ import { roomMeasurements, roomReport } from './room-acoustics';
 it('the level of an octave is that of the mean power of its points, not the mean of its decibels', () => {
   // 24 points per octave, every other one 20 dB down: half the power and a hundredth of it, −2.97 dB; −10 by decibels.
   const points = (downDb: number) =>
-    Array.from({ length: 24 * 7 }, (_, i) => ({ hz: 125 * 2 ** ((i + 0.5) / 24), db: i % 2 === 0 ? 0 : -downDb, u: 0.1 }));
+    Array.from({ length: 24 * 7 }, (_, i) => ({
+      hz: 125 * 2 ** ((i + 0.5) / 24),
+      db: i % 2 === 0 ? 0 : -downDb,
+      u: 0.1,
+    }));
   const [front, side] = polarLevels(points(0), [{ angleDeg: 90, points: points(20) }]);
   expect(front.broadbandDb).toBe(0);
   const halfAndAHundredth = 10 * Math.log10((1 + 0.01) / 2);

@@ -5,11 +5,11 @@ import { StartRefused } from './start-refused';
 export interface Clock {
   /** Time zone of the desk. */
   readonly zone: string;
-  now(): Date;
+  readonly now: () => Date;
   /** The day at the desk. */
-  today(): string;
+  readonly today: () => string;
   /** The day at the desk in so many days. */
-  inDays(days: number): string;
+  readonly inDays: (days: number) => string;
 }
 
 /** @param zone - IANA name; it is known to be one */

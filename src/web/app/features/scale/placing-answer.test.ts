@@ -8,7 +8,7 @@ it('the preferred clip of a pair comes first, whichever it is; without a prefere
 });
 
 it('an order grows at its end, and a letter pressed again leaves it', () => {
-  expect(['C', 'A', 'B'].reduce(toggledInOrder, [] as readonly string[])).toEqual(['C', 'A', 'B']);
+  expect(['C', 'A', 'B'].reduce<readonly string[]>(toggledInOrder, [])).toEqual(['C', 'A', 'B']);
   expect(toggledInOrder(['C', 'A', 'B'], 'A')).toEqual(['C', 'B']);
 });
 
