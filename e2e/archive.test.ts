@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { takeWav } from '#server/testing/bench';
+import { takeWav } from '#server/testing/application';
 import { stage } from './support';
 
 /** A clip under a name that is not its own, and a file manager's leaving. */

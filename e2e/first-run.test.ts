@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { takeWav } from '#server/testing/bench';
+import { takeWav } from '#server/testing/application';
 import { filesIn, stage } from './support';
 
 const TAKES = {

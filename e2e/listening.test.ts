@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core';
 import type { LanePlayer as Player } from '../src/web/app/audio/lane-player';
 import { describe, expect, it } from 'vitest';
 import { excerptLevel } from '#core/measure/excerpt-level';
-import { runDocument, writeRunFolder } from '#server/testing/bench';
+import { runDocument, writeRunFolder } from '#server/testing/application';
 import { MODELS, unitWav } from '#server/testing/heard-catalogue';
 import { packageRoot } from '#server/platform/package-root';
 import { stage } from './support';

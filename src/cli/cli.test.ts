@@ -8,7 +8,7 @@ import { lcgNoise, mixed, scaled, sine, syllables } from '#core/testing/signals'
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
 import { differenceReportSchema, responseReportSchema } from '#contracts/comparisons';
 import { rankRowSchema } from '#contracts/ranking';
-import { emptyArchive, runDocument, takeWav, temporaryFolder, writeRunFolder } from '#server/testing/bench';
+import { emptyArchive, runDocument, takeWav, temporaryFolder, writeRunFolder } from '#server/testing/application';
 import { runToEnd, startServer } from '#server/testing/process';
 import { packageRoot } from '#server/platform/package-root';
 import { readClip } from '#worker/read-clip';

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { runToEnd } from '#server/testing/process';
-import { temporaryFolder } from '#server/testing/bench';
+import { temporaryFolder } from '#server/testing/application';
 
 const sediment = (...args: string[]): ReturnType<typeof runToEnd> => runToEnd('bin/sediment', args);
 

@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { clipSchema } from '#contracts/clip';
 import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { importResultSchema } from '#contracts/run-document';
-import { emptyArchive, runDocument, takeWav } from './testing/bench';
+import { emptyArchive, runDocument, takeWav } from './testing/application';
 import { runToEnd, startServer, type ServerProcess } from './testing/process';
 
 const TAKES = {

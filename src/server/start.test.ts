@@ -7,7 +7,7 @@ import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { problemSchema } from '#contracts/problem';
 import { openPglite } from './platform/db/pglite-database';
 import { packageRoot } from './platform/package-root';
-import { emptyArchive, takeWav } from './testing/bench';
+import { emptyArchive, takeWav } from './testing/application';
 import { startServer } from './testing/process';
 import { canMount, smallDisk } from './testing/small-disk';
 

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
-import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 it('answers from one snapshot while units come in', async () => {
   const application = await testApplication();

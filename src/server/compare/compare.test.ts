@@ -12,7 +12,7 @@ import { encodeWav } from '#core/audio/wav-write';
 import { BiquadCascade } from '#core/dsp/biquad';
 import { butterworthHighPass } from '#core/dsp/butterworth';
 import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
-import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 import { importUnits, unitWav } from '../testing/heard-catalogue';
 
 const requestOf = (takes: string[], change: Partial<CompareRequest> = {}): CompareRequest =>

@@ -11,7 +11,7 @@ import {
 } from '#contracts/listening';
 import { scaleRequestSchema } from '#contracts/scale';
 import type { z } from 'zod';
-import { serve, temporaryFolder, testApplication } from '../testing/bench';
+import { serve, temporaryFolder, testApplication } from '../testing/application';
 import { firstTrials } from '#domain/listening/trial-plan';
 import { importUnits, type HeardUnit } from '../testing/heard-catalogue';
 import type { Application } from '../wiring';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { joined, lcgNoise, scaled, sine } from '#core/testing/signals';
 import { rigDocumentSchema, type RigDocument } from '#contracts/rig';
-import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 import type { Application } from '../wiring';
 
 const CONTROL = { maker: 'Lodebell', model: 'Warden', label: 'reference', category: 'microphone' } as const;

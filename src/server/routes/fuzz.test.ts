@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
 import { openApiDocument } from '#contracts/openapi';
 import { PLAIN_PATHS } from '#contracts/http';
-import { serve, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { serve, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 /** Requests per operation; raise it to look further. */
 const TRIES = 12;

@@ -7,7 +7,7 @@ import { clipSchema } from '#contracts/clip';
 import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { problemSchema, type Problem } from '#contracts/problem';
 import { importResultSchema } from '#contracts/run-document';
-import { runDocument, serve, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, serve, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 const post = (url: string, body: unknown): Promise<Response> =>
   fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });

@@ -2,7 +2,7 @@ import { copyFileSync, cpSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { packageRoot, workerFolder } from '../platform/package-root';
-import { temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 /** The built tasks with another one for measuring; lies in dist, so that packages are found from there. */
 function workersWith(body: string): string {

@@ -3,7 +3,7 @@ import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { expect, it } from 'vitest';
-import { takeWav, temporaryFolder, testApplication } from '../testing/bench';
+import { takeWav, temporaryFolder, testApplication } from '../testing/application';
 
 it('adopts a sound clip that was stored but never noted, and leaves an unsound one alone', async () => {
   const folder = temporaryFolder();

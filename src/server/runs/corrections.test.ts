@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Change } from '#contracts/correction';
 import { rigDocumentSchema } from '#contracts/rig';
 import { newPlanSchema, takeSettingsSchema } from '#contracts/session-plan';
-import { testApplication } from '../testing/bench';
+import { testApplication } from '../testing/application';
 import type { Application } from '../wiring';
 
 const NAMES = { maker: 'Oarlock', model: 'Purser', label: 'A' } as const;

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { PLAIN_PATHS } from '#contracts/http';
 import { problemSchema } from '#contracts/problem';
-import { runDocument, serve, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, serve, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 const WAV = takeWav(-14, -70);
 

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { encodeSamples } from '#core/audio/sample-codec';
 import { lcgNoise } from '#core/testing/signals';
 import { readClip } from '#worker/read-clip';
-import { emptyArchive, serve, temporaryFolder, testApplication } from '../testing/bench';
+import { emptyArchive, serve, temporaryFolder, testApplication } from '../testing/application';
 import { startServer } from '../testing/process';
 import { contiguous, withStretch } from './recordings';
 

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { Failure } from '../platform/failures';
-import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 async function refusal(work: Promise<unknown>): Promise<Failure> {
   try {

@@ -13,7 +13,7 @@ import { ENDPOINTS } from '#contracts/http';
 import type { RunDocumentInput } from '#contracts/run-document';
 import { spectrogramSchema, takePageSchema, type TakePage } from '#contracts/take-page';
 import { unitExportSchema } from '#contracts/unit-export';
-import { runDocument, serve, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, serve, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 import type { Application } from '../wiring';
 
 const SWEEP = { lowHz: 20, highHz: 20_500, seconds: 3 };

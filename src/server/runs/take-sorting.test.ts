@@ -4,7 +4,7 @@ import { encodeWav } from '#core/audio/wav-write';
 import { shuffled } from '#core/stats/shuffle';
 import { newPlanSchema } from '#contracts/session-plan';
 import { readClip } from '#worker/read-clip';
-import { testApplication } from '../testing/bench';
+import { testApplication } from '../testing/application';
 import type { Application } from '../wiring';
 
 const STEPS = [

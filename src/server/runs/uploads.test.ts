@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
 import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
-import { serve, takeWav, temporaryFolder, testApplication } from '../testing/bench';
+import { serve, takeWav, temporaryFolder, testApplication } from '../testing/application';
 
 const WAV = takeWav(-14, -70);
 const part = (from: number, to: number): Readable => Readable.from([Buffer.from(WAV.subarray(from, to))]);

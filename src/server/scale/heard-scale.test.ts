@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { placeAnswerSchema, placeRequestSchema, scaleRequestSchema } from '#contracts/scale';
 import { Failure } from '../platform/failures';
-import { testApplication } from '../testing/bench';
+import { testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
 import { readAnswersCsv } from '#worker/answers-csv';
 

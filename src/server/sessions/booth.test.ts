@@ -10,7 +10,7 @@ import {
 } from '#contracts/session-plan';
 import { rigDocumentSchema } from '#contracts/rig';
 import { Failure } from '../platform/failures';
-import { testApplication } from '../testing/bench';
+import { testApplication } from '../testing/application';
 import type { Application } from '../wiring';
 
 const UNIT = { maker: 'Oarlock', model: 'Purser', label: 'A', source: 'bought' } as const;

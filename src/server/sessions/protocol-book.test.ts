@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Protocol } from '#contracts/protocol';
-import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/bench';
+import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 import type { Application } from '../wiring';
 import { join } from 'node:path';
 

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { newPlanSchema } from '#contracts/session-plan';
-import { testApplication } from '../testing/bench';
+import { testApplication } from '../testing/application';
 
 it('a session that is started in the evening west of Greenwich is of that day', async () => {
   const app = await testApplication({ zone: 'America/New_York', now: () => new Date('2026-05-03T02:30:00Z') });

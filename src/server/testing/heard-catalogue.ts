@@ -3,7 +3,7 @@ import { BiquadCascade } from '#core/dsp/biquad';
 import { highPass } from '#core/dsp/eq-biquads';
 import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
 import type { Application } from '../wiring';
-import { madeOnce, runDocument, temporaryFolder, writeRunFolder } from './bench';
+import { madeOnce, runDocument, temporaryFolder, writeRunFolder } from './application';
 
 const RATE = 48_000;
 const SECONDS = 5;

@@ -4,7 +4,7 @@ import { onTestFinished } from 'vitest';
 import { webFolder } from '../platform/package-root';
 import { httpServer } from '../routes/server';
 import type { Application } from '../wiring';
-import { testApplication } from './bench';
+import { testApplication } from './application';
 
 export const TOKEN = 'abcdefghij0123456789klmnoXYZ';
 export const OTHER_DEVICE = '192.168.1.20';

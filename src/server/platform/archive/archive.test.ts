@@ -5,7 +5,7 @@ import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
-import { temporaryFolder } from '../../testing/bench';
+import { temporaryFolder } from '../../testing/application';
 import { openClipStore } from './clip-store';
 import { StartRefused } from '../start-refused';
 import { markDataFolder } from './data-folder';

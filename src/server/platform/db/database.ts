@@ -7,9 +7,15 @@ export interface Queryable {
   query<Row>(sql: string, values?: readonly SqlValue[]): Promise<Row[]>;
 }
 
+/** What happens in one transaction. */
+export interface Transaction extends Queryable {
+  /** Runs a script of several statements, without values. */
+  script(sql: string): Promise<void>;
+}
+
 export interface Database extends Queryable {
   /** Runs the work in one transaction; a rejection rolls it back. */
-  transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T>;
+  transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T>;
   /** Runs a script of several statements, without values. */
   script(sql: string): Promise<void>;
   close(): Promise<void>;

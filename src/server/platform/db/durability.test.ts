@@ -4,7 +4,7 @@ import { expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
 import { openDiskReserve, RESERVE_BYTES } from '../archive/disk-reserve';
 import { asFailure } from '../failures';
-import { emptyArchive, temporaryFolder } from '../../testing/bench';
+import { emptyArchive, temporaryFolder } from '../../testing/application';
 import { canMount, smallDisk } from '../../testing/small-disk';
 import type { Database } from './database';
 import { openPglite } from './pglite-database';

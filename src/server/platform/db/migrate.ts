@@ -30,13 +30,14 @@ export async function migrate(database: Database, folder: string): Promise<strin
     );
   const ran: string[] = [];
   for (const name of files) {
-    const body = await readFile(join(folder, name), 'utf8');
+    // A checkout may have put other line ends into them: that changes nothing.
+    const body = withUnixLines(await readFile(join(folder, name), 'utf8'));
     const before = done.get(name);
-    if (before === body) continue;
+    if (before !== undefined && withUnixLines(before) === body) continue;
     if (before !== undefined)
       throw new StartRefused(`Migration ${name} was run before and has changed since; add a new file instead.`);
     await database.transaction(async (tx) => {
-      for (const statement of statementsOf(body)) await tx.query(statement);
+      await tx.script(body);
       await tx.query('INSERT INTO schema_migration (name, body) VALUES ($1, $2)', [name, body]);
     });
     ran.push(name);
@@ -44,11 +45,4 @@ export async function migrate(database: Database, folder: string): Promise<strin
   return ran;
 }
 
-/** Splits at semicolons; migrations hold no function bodies and no semicolons in texts. */
-function statementsOf(body: string): string[] {
-  return body
-    .replace(/--[^\n]*/g, '')
-    .split(';')
-    .map((s) => s.trim())
-    .filter((s) => s !== '');
-}
+const withUnixLines = (text: string): string => text.replaceAll('\r\n', '\n');

@@ -100,7 +100,10 @@ export async function openPglite(
     transaction: (work) =>
       kept(() =>
         pglite.transaction((tx) =>
-          work({ query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx, sql, values) }),
+          work({
+            query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx, sql, values),
+            script: (sql) => tx.exec(sql).then(() => undefined),
+          }),
         ),
       ),
     script,

@@ -26,6 +26,7 @@ import { stepsOf } from './session-progress';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS } from '../../ui/number-sheets';
 import { Refusals } from '../../ui/refusals';
+import { neededOfFiles } from './files-needed';
 
 /** A file that has arrived, and what is to become of it. */
 interface Arrived {
@@ -131,12 +132,10 @@ export class Files {
     const doubt = facingDoubt(front && levelled(front), back && levelled(back));
     return front && back && doubt !== null ? { front, back, doubt } : null;
   });
-  protected readonly isReady = computed(
-    () =>
-      this.files().some((f) => f.step !== null && f.taken === null) &&
-      this.twice().size === 0 &&
-      this.files().every((f) => f.step === null || f.gainDb !== null),
+  protected readonly needed = computed(() =>
+    neededOfFiles(this.files(), (id) => this.steps().find((s) => s.id === id)?.title ?? id),
   );
+  protected readonly isReady = computed(() => this.needed().length === 0);
   protected readonly isDone = computed(
     () => this.files().some((f) => f.taken !== null) && !this.files().some((f) => f.step !== null && f.taken === null),
   );

@@ -1,0 +1,27 @@
+/** A file as far as taking it over goes. */
+interface SortedFile {
+  readonly name: string;
+  readonly step: string | null;
+  readonly gainDb: number | null;
+  /** Set once it was taken over. */
+  readonly taken: unknown;
+}
+
+/**
+ * What is still needed before files can be taken over, in words; empty where nothing is.
+ *
+ * @param titleOf - name of a step on the screen
+ */
+export function neededOfFiles(files: readonly SortedFile[], titleOf: (step: string) => string): string[] {
+  const used = files.filter((f) => f.step !== null);
+  const waiting = used.flatMap((f) => (f.taken === null ? (f.step ?? []) : []));
+  const twice = new Set(waiting.filter((step, i) => waiting.indexOf(step) < i));
+  const withoutGain = used.filter((f) => f.gainDb === null).map((f) => f.name);
+  return [
+    ...(waiting.length === 0 ? ['a step for at least one file'] : []),
+    ...[...twice].map((step) => `one file only for "${titleOf(step)}"`),
+    ...(withoutGain.length > 0
+      ? [`the gain of ${withoutGain.length === used.length ? 'every take' : withoutGain.join(', ')}`]
+      : []),
+  ];
+}
