@@ -62,7 +62,7 @@ export class Gear {
     })),
   );
   protected readonly typed = signal('');
-  protected readonly categoryNames = CATEGORY_NAMES;
+  protected readonly kindName = (category: Category): string => CATEGORY_NAMES[category];
   protected readonly category = signal<Category | null>(null);
   protected readonly rows = computed(() => filterRows(this.all(), this.typed(), this.category()));
   protected readonly isEmpty = computed(() => this.loaded().value !== null && this.all().length === 0);
