@@ -218,10 +218,10 @@ async function catalogue(): Promise<void> {
     await tx.query(`INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key)
                     SELECT s.id, s.id, (SELECT min(id) FROM protocol_version), 'bought', 'k' || s.id FROM specimen s`);
     await tx.query(
-      `INSERT INTO clip SELECT lpad(to_hex(r.id * 3 + st.ordinal), 64, '0'), 1, 'wav', 'pcm24', 48000, 1, 10, 'x.wav' FROM run r JOIN step st USING (protocol_version_id)`,
+      `INSERT INTO clip SELECT lpad(to_hex(r.id * 100 + st.ordinal), 64, '0'), 1, 'wav', 'pcm24', 48000, 1, 10, 'x.wav' FROM run r JOIN step st USING (protocol_version_id)`,
     );
     await tx.query(`INSERT INTO take (run_id, step_id, clip_sha256, gain_db, ordinal)
-                    SELECT r.id, st.id, lpad(to_hex(r.id * 3 + st.ordinal), 64, '0'), 40, st.ordinal FROM run r JOIN step st USING (protocol_version_id)`);
+                    SELECT r.id, st.id, lpad(to_hex(r.id * 100 + st.ordinal), 64, '0'), 40, st.ordinal FROM run r JOIN step st USING (protocol_version_id)`);
     await tx.query(
       `INSERT INTO analysis (clip_sha256, algorithm_version, status) SELECT sha256, $1::int, 'done' FROM clip`,
       [ALGORITHM_VERSION],
@@ -243,11 +243,19 @@ async function catalogue(): Promise<void> {
     return `${seconds(start).toFixed(2)} s`;
   };
   rows.push({
-    what: `first list of ${units} units with 10,200 takes, ranked`,
+    what: `first list of ${units} units, ranked`,
     result: await timed('/api/specimens'),
     aim: '',
   });
   rows.push({ what: 'the same list again', result: await timed('/api/specimens'), aim: 'quick' });
+  const price = { amount: 99, currency: 'EUR', kind: 'street', date: '2025-02-01' };
+  const noted = await fetch(`${server.address}/api/specimens/1700/prices`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(price),
+  });
+  if (!noted.ok) throw new Error(`a price was refused: ${await noted.text()}`);
+  rows.push({ what: 'the list after a price was noted', result: await timed('/api/specimens'), aim: '' });
   rows.push({ what: 'one unit’s sheet', result: await timed('/api/specimens/1700'), aim: 'quick' });
   rows.push({ what: 'core log of all sessions', result: await timed('/api/sessions'), aim: 'quick' });
   await server.stop();

@@ -4,12 +4,16 @@ import { join } from 'node:path';
 import { startServer } from '#server/testing/process';
 import { hasKeptDemo, keepDemo } from './demo-cache';
 
+/** Longer than any machine takes; then something is wrong. */
+const MOST_MS = 30 * 60_000;
+
 /** Renders the demo before anything else wants the processor, unless it is kept from an earlier run. */
 export default async function setup(): Promise<void> {
   if (hasKeptDemo()) return;
   const folder = mkdtempSync(join(tmpdir(), 'sediment-demo-'));
   const server = await startServer(folder, ['--demo'], false);
   const ask = async <T>(path: string): Promise<T> => (await (await fetch(server.address + path)).json()) as T;
+  const began = Date.now();
   try {
     let wasTold = false;
     for (;;) {
@@ -18,6 +22,7 @@ export default async function setup(): Promise<void> {
       const tests = await ask<{ status: string }[]>('/api/listening');
       // Listening comes last, and moves places as answers come in.
       if (tests.length === 9 && tests[0].status === 'open' && jobs.length === 0) break;
+      if (Date.now() - began > MOST_MS) throw new Error(`the demo is not done: ${JSON.stringify({ jobs, tests })}`);
       if (server.child.exitCode !== null) throw new Error(`the server ended: ${server.output()}`);
       await new Promise((resolve) => setTimeout(resolve, 500));
     }
