@@ -216,6 +216,10 @@ describe('what is heard', () => {
     const names = await page.locator('.lanes tbody a').allInnerTexts();
     await page.keyboard.press('h');
     await page.getByText('hidden').first().waitFor();
+    // What sounded must not tell which of the hidden lanes it is: the first of the new order sounds.
+    await expect
+      .poll(() => page.getByRole('button', { name: 'Hear lane 1' }).getAttribute('aria-pressed'))
+      .toBe('true');
     for (const name of names) expect(await page.getByText(name, { exact: true }).count()).toBe(0);
     const guesses = page.getByLabel(/Guess for lane/);
     // Typing a digit into a guess switches nothing.
