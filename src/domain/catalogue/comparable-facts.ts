@@ -4,6 +4,7 @@ import { newestFigure } from '#core/rules/newest-figure';
 import { comparableFigure, type Comparability } from '#core/rules/comparability';
 import { pairedOffset, type PairedOffset } from '#core/stats/paired-offset';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
+import { groupBy } from '../group-by';
 import type { FactRow } from './fact';
 import { bridgePairs } from './bridge-pairs';
 
@@ -32,13 +33,7 @@ export function comparableFacts(
 
 /** Of each unit and quantity the newest comparable figure; one that a newer run does not have says so. */
 export function countingFacts(facts: readonly RankedFact[]): RankedFact[] {
-  const readings = new Map<string, RankedFact[]>();
-  for (const fact of facts) {
-    const key = `${fact.specimen_id}/${fact.quantity}`;
-    const own = readings.get(key);
-    if (own) own.push(fact);
-    else readings.set(key, [fact]);
-  }
+  const readings = groupBy(facts, (fact) => `${fact.specimen_id}/${fact.quantity}`);
   return [...readings.values()].flatMap((own) => {
     const counting = newestFigure([...own].sort((a, b) => (a.day < b.day ? 1 : a.day > b.day ? -1 : 0)));
     if (!counting) return [];

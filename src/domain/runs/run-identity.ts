@@ -10,7 +10,7 @@ import type { RunDocument } from '#contracts/run-document';
 export function runIdentity(document: RunDocument, hashOfFile: (file: string) => string | null): string {
   const takes = document.takes.map((t) => [
     t.step,
-    hashOfFile(t.file) ?? undefined,
+    hashOfFile(t.file),
     t.gainDb,
     t.distanceM ?? null,
     t.angleDeg ?? null,

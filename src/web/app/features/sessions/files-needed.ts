@@ -7,6 +7,12 @@ interface SortedFile {
   readonly taken: unknown;
 }
 
+/** Steps that several files are chosen for; what was taken over before makes way for another attempt. */
+export function stepsTwice(files: readonly Pick<SortedFile, 'step' | 'taken'>[]): ReadonlySet<string> {
+  const waiting = files.flatMap((f) => (f.taken === null ? (f.step ?? []) : []));
+  return new Set(waiting.filter((step, i) => waiting.indexOf(step) < i));
+}
+
 /**
  * What is still needed before files can be taken over, in words; empty where nothing is.
  *
@@ -14,12 +20,10 @@ interface SortedFile {
  */
 export function neededOfFiles(files: readonly SortedFile[], titleOf: (step: string) => string): string[] {
   const used = files.filter((f) => f.step !== null);
-  const waiting = used.flatMap((f) => (f.taken === null ? (f.step ?? []) : []));
-  const twice = new Set(waiting.filter((step, i) => waiting.indexOf(step) < i));
   const withoutGain = used.filter((f) => f.gainDb === null).map((f) => f.name);
   return [
-    ...(waiting.length === 0 ? ['a step for at least one file'] : []),
-    ...[...twice].map((step) => `one file only for "${titleOf(step)}"`),
+    ...(used.every((f) => f.taken !== null) ? ['a step for at least one file'] : []),
+    ...[...stepsTwice(files)].map((step) => `one file only for "${titleOf(step)}"`),
     ...(withoutGain.length > 0
       ? [`the gain of ${withoutGain.length === used.length ? 'every take' : withoutGain.join(', ')}`]
       : []),

@@ -26,7 +26,7 @@ import { stepsOf } from './session-progress';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS } from '../../ui/number-sheets';
 import { Refusals } from '../../ui/refusals';
-import { neededOfFiles } from './files-needed';
+import { neededOfFiles, stepsTwice } from './files-needed';
 
 /** A file that has arrived, and what is to become of it. */
 interface Arrived {
@@ -117,11 +117,7 @@ export class Files {
     const used = new Set(this.files().map((f) => f.step));
     return this.steps().filter((s) => !used.has(s.id));
   });
-  protected readonly twice = computed(() => {
-    // What was taken over before makes way for another attempt.
-    const used = this.files().flatMap((f) => (f.taken === null ? (f.step ?? []) : []));
-    return new Set(used.filter((s, i) => used.indexOf(s) < i));
-  });
+  protected readonly twice = computed(() => stepsTwice(this.files()));
   /** Front and back that look exchanged. */
   protected readonly facing = computed(() => {
     const of = (role: string): Arrived | null => {
