@@ -1,14 +1,8 @@
 import { z } from 'zod';
+import { GEAR_KIND_IDS } from '#core/gear/kinds';
 
 /** Kinds of gear; each has its hatch in the interface. */
-export const CATEGORIES = [
-  'microphone',
-  'field-microphone',
-  'interface',
-  'booster',
-  'accessory',
-  'instrument-source',
-] as const;
+export const CATEGORIES = GEAR_KIND_IDS;
 export const categorySchema = z.enum(CATEGORIES);
 export type Category = z.infer<typeof categorySchema>;
 

@@ -1,26 +1,12 @@
 import { z } from 'zod';
 import { CAUTION_IDS } from '#core/rules/cautions';
+import { stepRole, STEP_ROLE_IDS } from '#core/gear/kinds';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { TAKE_CHECK_IDS } from '#core/rules/take-checks/take-check';
 import { categorySchema, nameSchema, slugSchema } from './common';
 
-/**
- * What a step is for, which decides what is measured of it. Steps of the first protocol carry these as their names.
- */
-export const STEP_ROLES = [
-  'speech',
-  'silence',
-  'rear',
-  'sweep',
-  'room',
-  'distance',
-  'close',
-  'plosive',
-  'handling',
-  'wind',
-  'calibration',
-  'other',
-] as const;
+/** What a step is for, which decides what is measured of it. Steps of the first protocol carry these as their names. */
+export const STEP_ROLES = STEP_ROLE_IDS;
 export const stepRoleSchema = z.enum(STEP_ROLES);
 export type StepRole = z.infer<typeof stepRoleSchema>;
 
@@ -76,6 +62,8 @@ export const stepSchema = z.strictObject({
   angleDeg: z.number().nullable().default(null),
   /** Level of the calibrator at a step of the role "calibration"; a take may say otherwise. */
   levelDbSpl: z.number().min(40).max(140).nullable().default(null),
+  /** Level of the tone at the input at a step of the role "level-tone"; a take may say otherwise. */
+  levelDbu: z.number().min(-120).max(30).nullable().default(null),
   needsPlacement: z.boolean().default(true),
   play: z
     .strictObject({
@@ -131,10 +119,9 @@ export const protocolSchema = z.strictObject({
 });
 export type Protocol = z.infer<typeof protocolSchema>;
 
-/** Roles whose takes answer the protocol's sweep. */
-const SWEEP_ROLES: readonly StepRole[] = ['sweep', 'room'];
+/** Whether a take of a step is the answer to the protocol's sweep. */
 export const answersSweep = (step: { readonly id: string; readonly role?: StepRole | undefined }): boolean =>
-  SWEEP_ROLES.includes(roleOf(step));
+  stepRole(roleOf(step))?.answersSweep ?? false;
 
 /** What a step is for. */
 export function roleOf(step: { readonly id: string; readonly role?: StepRole | undefined }): StepRole {

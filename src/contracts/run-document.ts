@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CLAIMED_QUANTITIES } from '#core/rules/claim-comparison';
+import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
 import { tableReadingSchema } from './table-reading';
@@ -39,6 +39,7 @@ export const runTakeSchema = z.strictObject({
   distanceM: z.number().positive().max(100).optional().describe('Mouth to capsule, in metres.'),
   angleDeg: z.number().min(-360).max(360).optional().describe('0 = in front, 180 = behind.'),
   levelDbSpl: z.number().min(40).max(140).optional().describe('Level of the calibrator in a calibration take.'),
+  levelDbu: z.number().min(-120).max(30).optional().describe('Level at the input in a take of a tone of known level.'),
   windSpeedMs: z.number().min(0).max(60).optional().describe('Wind speed at the capsule, in m/s.'),
   note: z.string().trim().max(2000).optional(),
   settings: z

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { runMeasurements, type AnalysedTake } from '#core/measure/run-measurements';
+import type { AnalysedTake } from '#core/gear/run/analysed-take';
+import { pickupRunFigures } from '#core/gear/microphone/run-figures';
 import { cascadeGainDb } from '#core/dsp/biquad';
 import { sphericalWaveGainDb } from '#core/measure/proximity';
 import { roomReport } from '#core/measure/room-acoustics';
@@ -180,7 +181,7 @@ describe('the demo', () => {
       );
       takes.push(await analysedTake(step, samples, { gainDb }));
     }
-    return new Map(runMeasurements(takes).measurements.map((m) => [m.quantity, m.value]));
+    return new Map(pickupRunFigures(takes).measurements.map((m) => [m.quantity, m.value]));
   }
 
   it('gets back from the measurements what the rig was told: rejection by the pattern, noise by the self-noise', async () => {

@@ -2,7 +2,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { runMeasurements, type AnalysedTake } from '#core/measure/run-measurements';
+import type { AnalysedTake } from '#core/gear/run/analysed-take';
+import { pickupRunFigures } from '#core/gear/microphone/run-figures';
 import { butterworthHighPassDb } from '#core/dsp/butterworth';
 import { directivityIndexDb, firstOrderGain } from '#core/measure/polar-pattern';
 import { sphericalWaveGainDb } from '#core/measure/proximity';
@@ -40,7 +41,7 @@ async function measuredRun(model: string) {
       }),
     );
   }
-  const { measurements, curves } = runMeasurements(takes, {
+  const { measurements, curves } = pickupRunFigures(takes, {
     fullScaleDbu: plan.document.inputFullScaleDbu ?? null,
     claimedSensitivityMvPa: null,
   });

@@ -1,3 +1,4 @@
+import { stepRole } from '../gear/kinds';
 import type { GainRule, ProtocolSheet, StepSheet } from './step-sheet';
 
 /** A field of a step that differs between two versions. */
@@ -97,6 +98,7 @@ function fieldsOf(step: StepSheet, protocol: ProtocolSheet): Field[] {
     shaping('height', step.heightM === null ? '—' : `${step.heightM} m`),
     shaping('address', step.address ?? '—'),
     shaping('calibrator', step.levelDbSpl === null ? '—' : `${step.levelDbSpl} dB SPL`),
+    shaping('tone at the input', step.levelDbu === null ? '—' : `${step.levelDbu} dBu`),
     shaping('gain', gainText(step.gain)),
     shaping('repeats', String(step.repeats)),
     shaping('voices', step.voices.join(', ') || '—'),
@@ -117,12 +119,7 @@ function fieldsOf(step: StepSheet, protocol: ProtocolSheet): Field[] {
 export function playKindOf(step: Pick<StepSheet, 'play' | 'role' | 'id'>): string {
   if (step.play) return step.play.kind;
   const role = step.role ?? step.id;
-  if (role === 'speech' || role === 'rear') return 'text';
-  if (role === 'distance' || role === 'close' || role === 'plosive') return 'phrase';
-  if (role === 'calibration') return 'tone';
-  if (role === 'room') return 'sweep';
-  if (role === 'handling') return 'knocks';
-  return role;
+  return stepRole(role)?.plays ?? role;
 }
 
 /** The words of a step: its own, or the passage of the protocol. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { BandLevel } from '../measure/third-octave-spectrum';
 import { shuffled } from '../stats/shuffle';
-import { contentOf, matchTakes, type MatchableStep, type MatchableTake } from './match-takes';
+import { contentOf } from './file-content';
+import { matchTakes, type MatchableStep, type MatchableTake } from './match-takes';
 
 const CENTRES = [
   80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250, 1600, 2000, 2500, 3150, 4000, 5000, 6300, 8000,

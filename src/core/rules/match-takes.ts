@@ -1,8 +1,8 @@
 import { assign } from '../stats/assignment';
-import { mean } from '../stats/moments';
-import type { BandLevel } from '../measure/third-octave-spectrum';
+import { stepRole } from '../gear/kinds';
+import type { ExpectedLevel } from '../gear/step-role';
+import { CONTENT_WORDS, contentFit, contentOf, type ContentKind, type HeardContent } from './file-content';
 import { byName, longestHint } from './match-files';
-import { powerToDb } from '../units';
 
 /** A step that takes can be matched to. */
 export interface MatchableStep {
@@ -20,21 +20,13 @@ export interface MatchableStep {
 }
 
 /** A file, or a piece of one, with what was measured of it. */
-export interface MatchableTake {
+export interface MatchableTake extends HeardContent {
   readonly name: string;
   readonly durationS: number;
-  readonly speechS: number;
-  readonly integratedLufs: number | null;
   readonly plosives: number;
-  readonly thirdOctave: readonly BandLevel[];
-  /** Correlation with the protocol's sweep, 0…1; null where nobody looked. */
-  readonly sweepLikeness: number | null;
   /** Gain, where it is known; levels are compared at equal gain. */
   readonly gainDb: number | null;
 }
-
-/** What a recording seems to hold. */
-export type ContentKind = 'silence' | 'tone' | 'sweep' | 'passage' | 'line' | 'sound';
 
 /** A proposed match with what speaks for it, and against. */
 export interface TakeMatch {
@@ -51,13 +43,6 @@ export interface TakeMatch {
 const WEIGHTS = { name: 4, content: 5, length: 2, order: 1, level: 2.5 } as const;
 /** A match has to reach this to be proposed at all. */
 const LEAST_SCORE = 1;
-const PASSAGE_S = 9;
-/** A sweep spreads its energy evenly over octaves; speech falls off by far more. */
-const SWEEP_SPREAD_DB = 7.5;
-/** Even from behind, a recorded sweep correlates better with the played one than speech ever does (labelled takes). */
-const SWEEP_LIKENESS = 0.12;
-const TONE_ABOVE_DB = 18;
-const QUIET_LUFS = -48;
 
 interface Evidence {
   readonly score: number;
@@ -98,70 +83,6 @@ export function matchTakes(takes: readonly MatchableTake[], steps: readonly Matc
   });
 }
 
-/** What a recording seems to hold, from its figures. */
-export function contentOf(take: MatchableTake): ContentKind {
-  const levels = take.thirdOctave.filter((b) => b.centreHz >= 80 && b.centreHz <= 10_000 && b.levelDbfs !== null);
-  const sorted = levels.map((b) => b.levelDbfs ?? -Infinity).sort((a, b) => b - a);
-  if (take.sweepLikeness !== null && take.sweepLikeness >= SWEEP_LIKENESS) return 'sweep';
-  // A tone fills its own band, and leaks into the two beside it.
-  if (sorted.length > 4 && sorted[0] - sorted[3] > TONE_ABOVE_DB) return 'tone';
-  if (take.integratedLufs === null || (take.integratedLufs < QUIET_LUFS && take.speechS < 0.5)) return 'silence';
-  const average = mean(sorted);
-  const spread = Math.sqrt(mean(sorted.map((l) => (l - average) ** 2)));
-  // Without the sweep itself to compare with, only its even spectrum tells.
-  if (
-    take.sweepLikeness === null &&
-    sorted.length > 12 &&
-    spread < SWEEP_SPREAD_DB &&
-    highShare(take.thirdOctave) > -10
-  )
-    return 'sweep';
-  if (take.speechS >= PASSAGE_S) return 'passage';
-  if (take.speechS >= 0.5) return 'line';
-  return take.integratedLufs < QUIET_LUFS + 8 ? 'silence' : 'sound';
-}
-
-/** Level from 4 to 10 kHz re that from 250 Hz to 1 kHz, decibels. */
-function highShare(bands: readonly BandLevel[]): number {
-  const power = (low: number, high: number): number =>
-    bands.reduce(
-      (s, b) => (b.centreHz >= low && b.centreHz <= high && b.levelDbfs !== null ? s + 10 ** (b.levelDbfs / 10) : s),
-      0,
-    );
-  return powerToDb(power(4000, 10_000) / power(250, 1000));
-}
-
-/** How well a content fits what a step plays: 1 well, 0 unknown, −1 not at all. */
-function fit(content: ContentKind, playKind: string): number {
-  const fits: Readonly<Record<string, readonly ContentKind[]>> = {
-    text: ['passage'],
-    phrase: ['line'],
-    sung: ['line', 'passage'],
-    silence: ['silence'],
-    sweep: ['sweep'],
-    tone: ['tone'],
-    noise: ['sweep', 'sound'],
-    knocks: ['sound', 'line'],
-    walk: ['line', 'passage', 'sound'],
-    wind: ['sound'],
-    recording: ['sound', 'line', 'passage'],
-  };
-  const wanted = fits[playKind];
-  if (!wanted) return 0;
-  if (wanted.includes(content)) return 1;
-  // A passage read short and a long line look alike.
-  return (content === 'passage' || content === 'line') && (playKind === 'text' || playKind === 'phrase') ? -0.3 : -1;
-}
-
-const CONTENT_WORDS: Readonly<Record<ContentKind, string>> = {
-  silence: 'silence',
-  tone: 'a steady tone',
-  sweep: 'a sweep',
-  passage: 'a long reading',
-  line: 'a short line',
-  sound: 'some other sound',
-};
-
 function weigh(
   take: MatchableTake,
   content: ContentKind,
@@ -181,7 +102,7 @@ function weigh(
     score += WEIGHTS.name * Math.min(1, 0.6 + hint.length / 20);
     reasons.push(`the name says "${hint}"`);
   }
-  const suits = fit(content, step.playKind);
+  const suits = contentFit(content, step.playKind);
   score += WEIGHTS.content * suits;
   if (suits > 0) reasons.push(`it holds ${CONTENT_WORDS[content]}`);
   else if (suits < 0) doubts.push(`it seems to hold ${CONTENT_WORDS[content]}`);
@@ -198,7 +119,7 @@ function weigh(
     if (level > 0.5) reasons.push('its level suits that distance or angle');
     else if (level < -0.5) doubts.push('its level does not suit that distance or angle');
   }
-  if (step.role === 'plosive' && content === 'line') {
+  if (stepRole(step.role)?.hasPuffs && content === 'line') {
     const hasPuffs = take.plosives >= 3;
     score += hasPuffs ? 2 : -1;
     if (hasPuffs) reasons.push(`${take.plosives} puffs were found`);
@@ -221,28 +142,12 @@ function lengthFit(durationS: number, step: MatchableStep): number {
 }
 
 /** For each group of steps that do the same at several distances or angles: what turns a take's level into an expected one. */
-type LevelShifts = ReadonlyMap<LevelGroup, number>;
+type LevelShifts = ReadonlyMap<string, number>;
 
-const groupOf = (step: MatchableStep): LevelGroup | null => {
-  if (step.role === 'distance' || step.role === 'sweep') return step.role;
-  // Front and back are read alike; what parts them is their level.
-  return (step.role === 'speech' || step.role === 'rear') && step.playKind === 'text' ? 'facing' : null;
-};
-type LevelGroup = 'distance' | 'sweep' | 'facing';
-const GROUP_CONTENT: Readonly<Record<LevelGroup, ContentKind>> = {
-  distance: 'line',
-  sweep: 'sweep',
-  facing: 'passage',
-};
-/** A cardioid in a room loses about this much from behind; figure-of-eight and omni less. Common practice, no source. */
-const BEHIND_DB = -8;
-
-/** Level that a step would have re its group's first, if the unit were a cardioid in the open. */
-function expectedDb(step: MatchableStep): number {
-  const far = step.role === 'distance' ? -20 * Math.log10((step.distanceM ?? 0.15) / 0.15) * 0.8 : 0;
-  const cosine = Math.cos(((step.angleDeg ?? 0) * Math.PI) / 180);
-  if (step.role === 'rear') return BEHIND_DB;
-  return far + (step.role === 'sweep' ? 20 * Math.log10(Math.max(0.12, (1 + cosine) / 2)) : 0);
+/** Where its role expects a step among those that sound alike; null where its level says nothing. */
+function expectedLevel(step: MatchableStep): ExpectedLevel | null {
+  const expected = stepRole(step.role)?.expectedLevel ?? null;
+  return expected?.playKind !== undefined && expected.playKind !== step.playKind ? null : expected;
 }
 
 const levelOf = (take: MatchableTake): number | null =>
@@ -253,11 +158,16 @@ function levelShifts(
   contents: readonly ContentKind[],
   steps: readonly MatchableStep[],
 ): LevelShifts {
-  const shifts = new Map<LevelGroup, number>();
-  for (const group of ['distance', 'sweep', 'facing'] as const) {
-    const content = GROUP_CONTENT[group];
-    const levels = takes.flatMap((t, i) => (contents[i] === content ? (levelOf(t) ?? []) : []));
-    const expected = steps.filter((s) => groupOf(s) === group).map(expectedDb);
+  const groups = new Map<string, { holds: ContentKind; expected: number[] }>();
+  for (const step of steps) {
+    const level = expectedLevel(step);
+    if (!level) continue;
+    const group = groups.get(level.group) ?? { holds: level.holds, expected: [] };
+    groups.set(level.group, { ...group, expected: [...group.expected, level.expectedDb(step)] });
+  }
+  const shifts = new Map<string, number>();
+  for (const [group, { holds, expected }] of groups) {
+    const levels = takes.flatMap((t, i) => (contents[i] === holds ? (levelOf(t) ?? []) : []));
     // The loudest of each belong together: a line or two of other steps may be among the takes.
     if (levels.length > 1 && expected.length > 1) shifts.set(group, Math.max(...levels) - Math.max(...expected));
   }
@@ -265,11 +175,9 @@ function levelShifts(
 }
 
 function levelFit(take: MatchableTake, content: ContentKind, step: MatchableStep, shifts: LevelShifts): number | null {
-  const group = groupOf(step);
-  const shift = group === null ? undefined : shifts.get(group);
+  const expected = expectedLevel(step);
+  const shift = expected ? shifts.get(expected.group) : undefined;
   const level = levelOf(take);
-  if (group === null || shift === undefined || level === null || content !== GROUP_CONTENT[group]) return null;
-  const fits = Math.max(-1, 1 - Math.abs(level - shift - expectedDb(step)) / 4);
-  // The back of some units is loud: their names say more than this.
-  return group === 'facing' ? fits / 2 : fits;
+  if (!expected || shift === undefined || level === null || content !== expected.holds) return null;
+  return expected.weight * Math.max(-1, 1 - Math.abs(level - shift - expected.expectedDb(step)) / 4);
 }

@@ -15,6 +15,7 @@ const step = (change: Partial<StepSheet> = {}): StepSheet => ({
   heightM: null,
   address: null,
   levelDbSpl: null,
+  levelDbu: null,
   gain: null,
   lengthS: null,
   repeats: 1,

@@ -1,4 +1,3 @@
-import { compareClaim } from './claim-comparison';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { matchFiles } from './match-files';
@@ -120,41 +119,5 @@ describe('matchFiles', () => {
     expect(stepsOf(['speech1.wav', 'speech2.wav'])).toEqual(['speech', null]);
     expect(stepsOf(['a.wav', 'b.wav', 'c.wav', 'd.wav'])).toEqual(['speech', 'silence', 'rear', null]);
     expect(stepsOf([])).toEqual([]);
-  });
-});
-
-describe('claims beside measured figures', () => {
-  it('are converted where the unit allows it', () => {
-    // −40 dB re 1 V/Pa is 10 mV/Pa.
-    expect(compareClaim({ quantity: 'sensitivity', value: -40, unit: 'dBV/Pa', condition: '' }, 9)).toMatchObject({
-      comparable: true,
-      value: expect.closeTo(10, 9) as number,
-      differenceInUnit: expect.closeTo(-1, 9) as number,
-    });
-    expect(compareClaim({ quantity: 'responseHigh3', value: 18, unit: 'kHz', condition: '−3 dB' }, null)).toEqual({
-      comparable: true,
-      value: 18_000,
-      differenceInUnit: null,
-    });
-  });
-  it.each([
-    ['selfNoise', 'dB SPL', '', /without a weighting/],
-    ['selfNoise', 'dB SPL', 'CCIR 468', /468/],
-    ['responseLow3', 'Hz', '', /without a tolerance/],
-    ['responseLow3', 'Hz', '-10 dB', /claimed at -10 dB/],
-    ['sensitivity', 'furlongs', '', /cannot be converted/],
-  ] as const)('%s in %s (%s) is not set beside the figure', (quantity, unit, condition, reason) => {
-    const comparison = compareClaim({ quantity, value: 1, unit, condition }, 1);
-    expect(comparison.comparable ? '' : comparison.reason).toMatch(reason);
-  });
-  it('A-weighted self-noise may be said either way', () => {
-    for (const [unit, condition] of [
-      ['dB SPL(A)', ''],
-      ['dB', 'A-weighted'],
-    ]) {
-      expect(compareClaim({ quantity: 'selfNoise', value: 12, unit, condition }, 14)).toMatchObject({
-        differenceInUnit: 2,
-      });
-    }
   });
 });

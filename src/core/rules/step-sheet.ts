@@ -38,6 +38,7 @@ export interface StepSheet {
   readonly heightM: number | null;
   readonly address: 'end' | 'side' | null;
   readonly levelDbSpl: number | null;
+  readonly levelDbu: number | null;
   readonly gain: GainRule | null;
   readonly lengthS: { readonly least: number; readonly most: number } | null;
   readonly repeats: number;

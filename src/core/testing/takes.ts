@@ -1,4 +1,4 @@
-import type { AnalysedTake } from '../measure/run-measurements';
+import type { AnalysedTake } from '../gear/run/analysed-take';
 import { clipMeasurements } from '../measure/clip-measurements';
 import { analyse } from './signals';
 
@@ -17,6 +17,7 @@ export async function analysedTake(
     distanceM: null,
     angleDeg: null,
     levelDbSpl: null,
+    levelDbu: null,
     windSpeedMs: null,
     loudness,
     noise,

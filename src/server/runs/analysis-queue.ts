@@ -1,9 +1,10 @@
 import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, type Subscription } from 'rxjs';
 import { AudioFileError } from '#core/audio/audio-file-error';
-import { runMeasurements, type AnalysedTake, type RunChain } from '#core/measure/run-measurements';
+import { compareClaim } from '#core/gear/claim-comparison';
+import { gearKind } from '#core/gear/kinds';
+import type { AnalysedTake, RunChain } from '#core/gear/run/analysed-take';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
-import { compareClaim } from '#core/rules/claim-comparison';
 import { measurementSchema } from '#contracts/measurement';
 import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
 import { segmentsSchema, type Segments } from '#contracts/segments';
@@ -209,11 +210,13 @@ export class AnalysisQueue {
     const takes: AnalysedTake[] = [];
     // All takes of a run belong to one version of one protocol.
     const protocol = protocolSchema.parse(rows[0].protocol_document);
-    const own = stepsOfTheUnitAlone(protocol.steps, protocol.category);
+    const kind = gearKind(protocol.category);
+    const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
     for (const row of rows) if (own.has(row.step)) takes.push(await this.analysedTake(row, protocol));
     // A run of pairs alone has no figures of its own.
     if (takes.length === 0) return;
-    const { measurements, curves } = runMeasurements(takes, await this.chain(runId));
+    const planned = new Set(protocol.steps.filter((s) => own.has(s.id)).map(roleOf));
+    const { measurements, curves } = kind.runFigures(takes, await this.chain(runId), planned);
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);
       for (const [kind, curve] of Object.entries(curves)) {
@@ -264,6 +267,7 @@ export class AnalysisQueue {
       gainDb: row.gain_db,
       distanceM: row.distance_m,
       angleDeg: row.angle_deg,
+      levelDbu: row.level_dbu ?? step?.levelDbu ?? null,
       levelDbSpl: row.level_db_spl ?? step?.levelDbSpl ?? null,
       windSpeedMs: row.wind_speed_ms,
       loudness: loudness as AnalysedTake['loudness'],

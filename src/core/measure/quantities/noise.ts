@@ -88,4 +88,36 @@ export const NOISE_QUANTITIES = {
     steps: ['silence'],
     better: 'lower',
   },
+  einZ: {
+    name: 'Equivalent input noise, unweighted',
+    unit: 'dBu',
+    decimals: 1,
+    definition:
+      'RMS level of the noise of an input terminated with 150 Ω, 20 Hz–20 kHz or as far as the sample rate reaches, as the level at the input that would read the same, by a tone of known level.',
+    source: 'IEC 60268-3 for the quantity, from memory; AES17 for the level',
+    group: 'noise',
+    steps: ['level-tone', 'terminated'],
+    better: 'lower',
+  },
+  einA: {
+    name: 'Equivalent input noise, A-weighted',
+    unit: 'dBu(A)',
+    decimals: 1,
+    definition: 'As unweighted, each frequency weighted by the analytic A curve.',
+    source: 'IEC 60268-3 for the quantity, from memory; IEC 61672-1 Annex E',
+    group: 'noise',
+    steps: ['level-tone', 'terminated'],
+    better: 'lower',
+  },
+  noiseFigure: {
+    name: 'Noise figure re 150 Ω',
+    unit: 'dB',
+    decimals: 1,
+    definition:
+      'Equivalent input noise, unweighted, re the thermal noise of 150 Ω at 20 °C in the same band (−130.9 dBu over 20 Hz–20 kHz).',
+    source: 'Johnson–Nyquist, with the Boltzmann constant of CODATA 2018',
+    group: 'noise',
+    steps: ['level-tone', 'terminated'],
+    better: 'lower',
+  },
 } as const satisfies Record<string, QuantityDefinition>;

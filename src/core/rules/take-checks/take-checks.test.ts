@@ -50,6 +50,7 @@ const STEP: StepSheet = {
   heightM: null,
   address: null,
   levelDbSpl: null,
+  levelDbu: null,
   gain: { rule: 'peaks', lowDbfs: -12, highDbfs: -9 },
   lengthS: { least: 12, most: 60 },
   repeats: 1,

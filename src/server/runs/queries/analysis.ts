@@ -148,6 +148,7 @@ export interface AnalysedTakeRow {
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
   readonly level_db_spl: number | null;
+  readonly level_dbu: number | null;
   readonly wind_speed_ms: number | null;
   readonly status: string;
   readonly detail: unknown;
@@ -162,7 +163,7 @@ export async function analysedTakes(
 ): Promise<AnalysedTakeRow[]> {
   return db.query(
     `SELECT st.slug AS step, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.distance_m,
-            t.angle_deg, t.level_db_spl, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
+            t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
             COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers
      FROM take t
      JOIN step st ON st.id = t.step_id

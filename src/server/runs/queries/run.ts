@@ -58,9 +58,9 @@ export async function insertTake(
   ordinal: number,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal, level_db_spl, wind_speed_ms,
-                       note, settings, overruled)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+    `INSERT INTO take (run_id, step_id, clip_sha256, gain_db, distance_m, angle_deg, ordinal, level_db_spl, level_dbu,
+                       wind_speed_ms, note, settings, overruled)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
     [
       runId,
       stepId,
@@ -70,6 +70,7 @@ export async function insertTake(
       take.angleDeg ?? null,
       ordinal,
       take.levelDbSpl ?? null,
+      take.levelDbu ?? null,
       take.windSpeedMs ?? null,
       take.note ?? '',
       JSON.stringify(take.settings ?? {}),

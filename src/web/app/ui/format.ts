@@ -1,3 +1,6 @@
+import { gearKind } from '#core/gear/kinds';
+import { CATEGORIES, type Category } from '#contracts/common';
+
 export { figureText, formatNumber } from '#core/measure/figure-text';
 
 /** Seconds as people say them: 0:08, 1:02:03. */
@@ -25,14 +28,11 @@ export function today(): string {
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((n) => String(n).padStart(2, '0')).join('-');
 }
 
-export const CATEGORY_NAMES = {
-  microphone: 'Microphone',
-  'field-microphone': 'Field microphone',
-  interface: 'Interface or preamp',
-  booster: 'Booster',
-  accessory: 'Accessory',
-  'instrument-source': 'Instrument source',
-} as const;
+/** Names of kinds of gear. */
+export const CATEGORY_NAMES = Object.fromEntries(CATEGORIES.map((id) => [id, gearKind(id).name])) as Record<
+  Category,
+  string
+>;
 
 export const STAGE_NAMES = {
   received: 'Received',

@@ -13,6 +13,7 @@ export const SHEETS = {
   peak: { unit: 'dBFS', least: -60, most: 0 },
   levelDbu: { unit: 'dBu', least: -140, most: 60 },
   calibrator: { unit: 'dB SPL', least: 40, most: 140 },
+  inputTone: { unit: 'dBu', least: -120, most: 30 },
   frequency: { unit: 'Hz', units: { kHz: 1000 }, least: 1, most: 100_000 },
   sweepLength: { unit: 's', units: TIMES, least: 0.5, most: 120 },
   levelSpl: { unit: 'dB SPL', least: 0, most: 180 },

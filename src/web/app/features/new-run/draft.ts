@@ -34,6 +34,7 @@ const fileSchema = z.object({
   angleDeg: z.number().nullable(),
   /** Of a dropped run.json; the form does not ask for them. */
   levelDbSpl: z.number().optional(),
+  levelDbu: z.number().optional(),
   windSpeedMs: z.number().optional(),
   note: z.string().optional(),
   settings: runTakeSchema.shape.settings,
@@ -147,6 +148,7 @@ export function documentOf(draft: Draft): RunDocumentInput {
         ...(f.distanceM === null ? {} : { distanceM: f.distanceM }),
         ...(f.angleDeg === null ? {} : { angleDeg: f.angleDeg }),
         ...(f.levelDbSpl === undefined ? {} : { levelDbSpl: f.levelDbSpl }),
+        ...(f.levelDbu === undefined ? {} : { levelDbu: f.levelDbu }),
         ...(f.windSpeedMs === undefined ? {} : { windSpeedMs: f.windSpeedMs }),
         ...(f.note === undefined ? {} : { note: f.note }),
         ...(f.settings === undefined ? {} : { settings: f.settings }),
@@ -205,8 +207,8 @@ export function asNamed(files: readonly DraftFile[], takes: Draft['named']): Dra
       return file.stepBy === 'hand'
         ? file
         : { ...file, step: null, stepBy: 'document', reason: 'run.json does not name it' };
-    const { step, gainDb, distanceM, angleDeg, levelDbSpl, windSpeedMs, note, settings, overruled } = take;
-    const further = { levelDbSpl, windSpeedMs, note, settings, overruled };
+    const { step, gainDb, distanceM, angleDeg, levelDbSpl, levelDbu, windSpeedMs, note, settings, overruled } = take;
+    const further = { levelDbSpl, levelDbu, windSpeedMs, note, settings, overruled };
     return {
       ...file,
       step,

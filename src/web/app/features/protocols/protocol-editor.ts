@@ -12,7 +12,8 @@ import { CAUTIONS, CAUTION_IDS, type CautionId } from '#core/rules/cautions';
 import { QUANTITY_IDS, quantity } from '#core/measure/registry';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { CATEGORIES } from '#contracts/common';
-import { roleOf, STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
+import { gearKind, stepRole } from '#core/gear/kinds';
+import { roleOf, type Protocol, type Step } from '#contracts/protocol';
 import type { PhonemeBalanceJson } from '#contracts/protocol-page';
 import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
@@ -126,7 +127,14 @@ export class ProtocolEditor {
 
   protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
   protected readonly roleOf = roleOf;
-  protected readonly roles = STEP_ROLES.map(option);
+  /** What steps of this kind's protocols are for, and what this step is for already. */
+  protected readonly roles = computed(() => {
+    const [draft, step] = [this.draft(), this.step()];
+    const ids = draft && step ? [...gearKind(draft.category).roles.map((r) => r.id), roleOf(step)] : [];
+    return [...new Set(ids)].map((id) => ({ label: stepRole(id)?.name ?? id, value: id }));
+  });
+  /** What the level of a step's tone is told in; undefined where a take of it has none. */
+  protected readonly levelIn = (step: Step): string | undefined => stepRole(roleOf(step))?.levelIn;
   protected readonly playKinds = PLAY_KINDS.map(option);
   protected readonly gainOptions = GAIN_OPTIONS;
   protected readonly limitedChecks = LIMITED_CHECKS;

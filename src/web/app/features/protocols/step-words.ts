@@ -36,6 +36,8 @@ export function conditionsOf(step: Step): { name: string; value: string }[] {
   if (step.accessories.length > 0) lines.push({ name: 'With', value: step.accessories.join(', ') });
   if (step.pair) lines.push({ name: 'Pair', value: `${step.pair.varies}; the other half is "${step.pair.step}"` });
   if (step.levelDbSpl !== null) lines.push({ name: 'Calibrator', value: `${step.levelDbSpl} dB SPL` });
+  if (step.levelDbu !== null)
+    lines.push({ name: 'Tone at the input', value: `${step.levelDbu} dBu`.replace('-', '−') });
   if (step.table) {
     const { rows, columns, cell, unit, rowName, columnName } = step.table;
     lines.push({

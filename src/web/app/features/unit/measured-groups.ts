@@ -1,6 +1,6 @@
 import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
 import { QUANTITY_GROUPS, type QuantityGroup } from '#core/measure/quantities/quantity-definition';
-import { compareClaim } from '#core/rules/claim-comparison';
+import { compareClaim } from '#core/gear/claim-comparison';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { MeasurementJson, UnitMeasurement } from '#contracts/measurement';
 import type { Claim } from '#contracts/run-document';

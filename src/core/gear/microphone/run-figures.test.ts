@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
-import { analysedTake } from '../testing/takes';
-import type { Measurement } from './measurement';
-import { rearRejection } from './rear-rejection';
-import { runMeasurements, type AnalysedTake } from './run-measurements';
+import { lcgNoise, mixed, scaled, sine, syllables } from '../../testing/signals';
+import { analysedTake } from '../../testing/takes';
+import type { Measurement } from '../../measure/measurement';
+import { rearRejection } from '../../measure/rear-rejection';
+import type { AnalysedTake } from '../run/analysed-take';
+import { pickupRunFigures } from './run-figures';
 
 const SECONDS = 8;
 const passage = (seed: number): Float64Array =>
@@ -21,7 +22,7 @@ const noise = (levelDb: number, seed: number): Float64Array => scaled(lcgNoise(S
 
 const take = (role: string, samples: Float64Array, gainDb = 40): Promise<AnalysedTake> =>
   analysedTake(role, samples, { gainDb });
-const figuresOf = (takes: readonly AnalysedTake[]): Measurement[] => runMeasurements(takes).measurements;
+const figuresOf = (takes: readonly AnalysedTake[]): Measurement[] => pickupRunFigures(takes).measurements;
 const value = (list: readonly Measurement[], quantity: string) => list.find((m) => m.quantity === quantity);
 
 describe('drop-outs', () => {
@@ -153,7 +154,7 @@ describe('drive and self-noise', () => {
   // A calibrator of class 1 (IEC 60942:2003, from memory): ±0.4 dB as a rectangle.
   it('sensitivity comes back from a calibration take', async () => {
     const calibration = await analysedTake('calibration', tone, { gainDb: 30, levelDbSpl: 93.9794 });
-    const { measurements } = runMeasurements([calibration], chain);
+    const { measurements } = pickupRunFigures([calibration], chain);
     expect(value(measurements, 'sensitivity')?.value).toBeCloseTo(20, 1);
     expect(value(measurements, 'sensitivity')?.uncertainty).toBeCloseTo(20 * (10 ** (0.4 / Math.sqrt(3) / 20) - 1), 6);
   });
@@ -161,18 +162,18 @@ describe('drive and self-noise', () => {
   it('self-noise comes by calibration, or by a claimed sensitivity, and is the same', async () => {
     const silence = await analysedTake('silence', noise(-80, 3), { gainDb: 50 });
     const calibration = await analysedTake('calibration', tone, { gainDb: 30, levelDbSpl: 93.9794 });
-    const [calibrated] = [runMeasurements([silence, calibration], chain).measurements].map((m) =>
+    const [calibrated] = [pickupRunFigures([silence, calibration], chain).measurements].map((m) =>
       value(m, 'selfNoise'),
     );
     const claimed = value(
-      runMeasurements([silence], { ...chain, claimedSensitivityMvPa: 20 }).measurements,
+      pickupRunFigures([silence], { ...chain, claimedSensitivityMvPa: 20 }).measurements,
       'selfNoise',
     );
     expect(calibrated?.settings.by).toBe('calibration');
     expect(claimed?.settings.by).toBe('sensitivity');
     expect(claimed?.value).toBeCloseTo(calibrated?.value ?? NaN, 1);
     // Without either it is not among the figures that a run is expected to give.
-    expect(value(runMeasurements([silence]).measurements, 'selfNoise')).toBeUndefined();
+    expect(value(pickupRunFigures([silence]).measurements, 'selfNoise')).toBeUndefined();
   });
 
   it('gain to −23 LUFS is the gain that would do it', async () => {
@@ -193,7 +194,7 @@ describe('distance ladder of a run', () => {
         await analysedTake('distance', mixed(scaled(passage(1), level + 10), noise(-75, 20 + i)), { distanceM }),
       );
     }
-    const { curves, measurements } = runMeasurements(takes);
+    const { curves, measurements } = pickupRunFigures(takes);
     // Direct −10 dB at 0.15 m, reverberant −24 dB: equal at 0.15·10^(14/20) = 0.75 m.
     expect(Math.abs((curves.distance?.fit.criticalM ?? 0) / 0.752 - 1)).toBeLessThan(0.05);
     expect(value(measurements, 'usableDistance')?.value).toBeCloseTo(0.752 / 2, 1);

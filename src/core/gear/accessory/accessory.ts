@@ -1,0 +1,10 @@
+import type { GearKind } from '../gear-kind';
+import { PICKUP } from '../microphone/microphone';
+
+/** Accessory: it has no sound of its own, and is heard through the microphone that it stands with. */
+export const ACCESSORY = {
+  ...PICKUP,
+  id: 'accessory',
+  name: 'Accessory',
+  isHeardThroughAnother: true,
+} as const satisfies GearKind;

@@ -1,0 +1,15 @@
+import type { GearKind } from '../gear-kind';
+import { LINE_CLAIMS } from './claims';
+import { LINE_ROLES } from './roles';
+import { lineRunFigures } from './run-figures';
+
+/** Interfaces and preamps: their takes are fed by cables, and they are the chain themselves. */
+export const INTERFACE = {
+  id: 'interface',
+  name: 'Interface or preamp',
+  roles: LINE_ROLES,
+  isHeardThroughAnother: false,
+  keyFigures: ['einA', 'noiseFigure'],
+  claims: LINE_CLAIMS,
+  runFigures: lineRunFigures,
+} as const satisfies GearKind;

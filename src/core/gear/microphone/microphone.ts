@@ -1,0 +1,15 @@
+import type { GearKind } from '../gear-kind';
+import { PICKUP_CLAIMS } from './claims';
+import { PICKUP_ROLES } from './roles';
+import { pickupRunFigures } from './run-figures';
+
+/** What is common to everything that picks up sound: kinds take it over, and say what differs. */
+export const PICKUP = {
+  roles: PICKUP_ROLES,
+  isHeardThroughAnother: false,
+  keyFigures: ['noiseReSpeechA', 'rearRejection'],
+  claims: PICKUP_CLAIMS,
+  runFigures: pickupRunFigures,
+} as const satisfies Omit<GearKind, 'id' | 'name'>;
+
+export const MICROPHONE = { id: 'microphone', name: 'Microphone', ...PICKUP } as const satisfies GearKind;

@@ -1,0 +1,103 @@
+import { distanceMeasurements, fitDistanceLadder } from '../../measure/distance-ladder';
+import { handlingNoise } from '../../measure/knocks';
+import { notMeasured, type Measurement } from '../../measure/measurement';
+import { noiseReSpeech } from '../../measure/noise-re-speech';
+import { rearRejection } from '../../measure/rear-rejection';
+import { roomMeasurements, type RoomReport } from '../../measure/room-acoustics';
+import { selfNoise } from '../../measure/self-noise';
+import { heldAgainstPauses } from '../../measure/silence-against-pauses';
+import { windNoise } from '../../measure/wind';
+import { lastTake, type AnalysedTake, type RunChain, type RunCurves, type RunFigures } from '../run/analysed-take';
+import { clipFigures } from '../run/clip-figures';
+import { dropOutFigure } from '../run/drop-out-figure';
+import { sweepFigures } from '../run/sweep-figures';
+import { acousticReference } from './acoustic-reference';
+import { distanceLadder, normalDistance, proximityFigure } from './distance-figures';
+import { driveFigures } from './drive-figures';
+
+const NO_SPEECH = 'No speech was found in the speech take: is it the right file?';
+/** Figures of single clips that say something of the unit, and the role of the take that they are read from. */
+const UNIT_FIGURES = [
+  ['sibilance', 'speech'],
+  ['hum', 'silence'],
+  ['interference', 'silence'],
+  ['plosives', 'plosive'],
+] as const;
+
+/** Roles whose figures are told as missing where the protocol asks for them and the run does not have them. */
+const EXPECTED_ROLES: ReadonlySet<string> = new Set(['speech', 'rear']);
+
+/**
+ * The figures and curves that take several clips of one run of anything that sound is picked up with. Where a step was
+ * taken more than once, the last take counts. Figures of steps that the run does not have are left out, but for those
+ * that its protocol promises: noise re speech and rejection are then not measured, with the reason.
+ *
+ * @param takes - all takes of the run
+ * @param chain - what is known of interface and unit
+ * @param planned - roles that the protocol has steps of
+ */
+export function pickupRunFigures(
+  takes: readonly AnalysedTake[],
+  chain: RunChain = { fullScaleDbu: null, claimedSensitivityMvPa: null },
+  planned: ReadonlySet<string> = EXPECTED_ROLES,
+): RunFigures {
+  const last = (role: string): AnalysedTake | undefined => lastTake(takes, role);
+  const [speech, silence, rear, calibration] = ['speech', 'silence', 'rear', 'calibration'].map(last);
+  const reference = acousticReference(calibration, chain);
+  const sweeps = sweepFigures(takes);
+  const room = last('room')?.response?.room ?? null;
+  const ladder = distanceLadder(takes, silence);
+  const close = last('close');
+  const normal = normalDistance(takes) ?? speech;
+  const [handling, wind] = [last('handling'), last('wind')];
+  const measurements: Measurement[] = [
+    ...(speech || planned.has('speech') ? noiseFigures(speech, silence ?? speech) : []),
+    ...(rear || planned.has('rear') ? [rejectionFigure(speech, rear, silence)] : []),
+    ...driveFigures(speech, calibration, chain),
+    ...(silence && reference ? [selfNoise(speech ? heldAgainstPauses(silence, speech) : silence.noise, silence.gainDb, reference)] : []), // prettier-ignore
+    ...clipFigures(takes, UNIT_FIGURES),
+    ...dropOutFigure(takes),
+    ...sweeps.measurements,
+    ...(room ? roomMeasurements(room) : []),
+    ...(close && normal ? [proximityFigure(close, normal, silence)] : []),
+    ...(ladder ? distanceMeasurements(ladder) : []),
+    ...(handling && speech
+      ? handlingNoise(handling.loudest, handling.gainDb, speech.loudness.integratedLufs, speech.gainDb)
+      : []),
+    ...(wind && speech ? windNoise(wind, speech.loudness.integratedLufs, speech.gainDb) : []),
+  ];
+  const fit = ladder ? fitDistanceLadder(ladder) : null;
+  return {
+    measurements,
+    curves: {
+      response: sweeps.response,
+      polar: sweeps.polar,
+      distance: ladder && fit ? { rungs: ladder, fit } : null,
+      room: room && roomCurve(room),
+    },
+  };
+}
+
+/** JSON knows no infinity: a decay without noise under it has headroom beyond all that is told. */
+const roomCurve = ({ octaves }: RoomReport): RunCurves['room'] => ({
+  octaves: octaves.map((o) => ({ ...o, headroomDb: Math.min(999, o.headroomDb) })),
+});
+
+function noiseFigures(speech: AnalysedTake | undefined, silence: AnalysedTake | undefined): Measurement[] {
+  if (speech && silence && speech.speechS > 0)
+    return noiseReSpeech(speech, { ...silence, noise: heldAgainstPauses(silence, speech) });
+  const reason = speech ? NO_SPEECH : 'The run has no speech take.';
+  return [notMeasured('noiseReSpeechZ', 'unweighted', reason), notMeasured('noiseReSpeechA', 'A-weighted', reason)];
+}
+
+function rejectionFigure(
+  speech: AnalysedTake | undefined,
+  rear: AnalysedTake | undefined,
+  silence: AnalysedTake | undefined,
+): Measurement {
+  const missing = [!speech && 'speech', !rear && 'rear', !silence && 'silence'].filter(Boolean).join(', ');
+  const condition = 'K-weighted speech, 0° against 180°';
+  if (speech?.speechS === 0) return notMeasured('rearRejection', condition, NO_SPEECH);
+  if (speech && rear && silence) return rearRejection(speech, rear, silence);
+  return notMeasured('rearRejection', condition, `The run lacks: ${missing}.`);
+}

@@ -1,0 +1,77 @@
+import type { DistanceFit, Rung } from '../../measure/distance-ladder';
+import type { ResponsePoint } from '../../measure/frequency-response';
+import type { LoudestFrame } from '../../measure/knocks';
+import type { LoudnessFigures } from '../../measure/loudness';
+import type { Measurement } from '../../measure/measurement';
+import type { FirstOrderPattern, PolarLevel } from '../../measure/polar-pattern';
+import type { SweepFigures } from '../../measure/response-report';
+import type { RoomReport } from '../../measure/room-acoustics';
+import type { SilenceNoise } from '../../measure/silence-noise';
+import type { BandLevel } from '../../measure/third-octave-spectrum';
+
+/** A take with what figures over several takes need of it. */
+export interface AnalysedTake {
+  /** What its step is for: "speech", "silence", "rear", "sweep" … */
+  readonly role: string;
+  readonly gainDb: number;
+  readonly distanceM: number | null;
+  readonly angleDeg: number | null;
+  /** Of a calibrator's tone, dB SPL. */
+  readonly levelDbSpl: number | null;
+  /** Of an electrical tone at the input, dBu. */
+  readonly levelDbu: number | null;
+  readonly windSpeedMs: number | null;
+  readonly loudness: Pick<LoudnessFigures, 'integratedLufs' | 'uncertaintyLu'>;
+  readonly noise: SilenceNoise | null;
+  /** Seconds of speech that were found. */
+  readonly speechS: number;
+  readonly stepPowers: Float64Array;
+  readonly thirdOctave: readonly BandLevel[];
+  readonly loudest: LoudestFrame;
+  /** A-weighted level of the whole take. */
+  readonly aDbfs: number;
+  /** Figures of the clip alone. */
+  readonly clip: readonly Measurement[];
+  /** Of a recorded sweep. */
+  readonly response: TakeResponse | null;
+}
+
+/** The part of a measured response that a run needs. */
+export interface TakeResponse extends SweepFigures {
+  readonly points: readonly ResponsePoint[];
+  readonly lowestValidHz: number;
+  readonly room: RoomReport | null;
+}
+
+/** What is known of the chain. */
+export interface RunChain {
+  /** Input level that reaches full scale at 0 dB of gain, dBu. */
+  readonly fullScaleDbu: number | null;
+  /** As claimed; used for dB SPL only where there is no calibration take. */
+  readonly claimedSensitivityMvPa: number | null;
+  /** Standard uncertainty of `fullScaleDbu`, in dB; null where nobody measured it. */
+  readonly fullScaleUncertaintyDb?: number | null;
+  /** Level of 1 Pa at 0 dB of gain, dBFS, by the rig's own sound calibration; only for the unit that it was made with. */
+  readonly onePascal?: { readonly dbfs: number; readonly uncertaintyDb: number } | null;
+}
+
+/** Curves that a run gives beside its figures. */
+export interface RunCurves {
+  readonly response: Pick<TakeResponse, 'points' | 'lowestValidHz' | 'gateMs'> | null;
+  readonly polar: { readonly levels: readonly PolarLevel[]; readonly pattern: FirstOrderPattern | null } | null;
+  readonly distance: { readonly rungs: readonly Rung[]; readonly fit: DistanceFit } | null;
+  readonly room: Pick<RoomReport, 'octaves'> | null;
+}
+
+/** What a run gives: figures, and curves beside them. */
+export interface RunFigures {
+  readonly measurements: Measurement[];
+  readonly curves: RunCurves;
+}
+
+/** No curve of any kind. */
+export const NO_CURVES: RunCurves = { response: null, polar: null, distance: null, room: null };
+
+/** The take of a role that counts: where a step was taken more than once, the last one. */
+export const lastTake = (takes: readonly AnalysedTake[], role: string): AnalysedTake | undefined =>
+  takes.findLast((t) => t.role === role);
