@@ -67,6 +67,8 @@ const pairSchema = z.object({
 });
 
 export const compareTableSchema = z.object({
+  /** Kind of gear of the units that are compared. */
+  category: z.string(),
   step: z.string(),
   stepTitle: z.string(),
   lanes: z.array(compareLaneSchema),

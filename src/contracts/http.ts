@@ -7,6 +7,7 @@ import { clipSchema, waveformSchema } from './clip';
 import { jobSchema } from './events';
 import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankRowSchema } from './ranking';
+import { rubricSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { sessionSchema } from './session';
 import { correctionSchema, newCorrectionSchema } from './correction';
@@ -189,6 +190,7 @@ export const ENDPOINTS = {
   ),
   sessions: get('/api/sessions', 'Measuring sessions, newest first', none, z.array(sessionSchema)),
   protocols: get('/api/protocols', 'All protocol versions', none, z.array(protocolSchema)),
+  rubrics: get('/api/rubrics', 'The current rubric of every kind of gear that has one', none, z.array(rubricSchema)),
   rankingInputs: get(
     '/api/ranking/:category/inputs',
     'Facts and rules from which a ranking follows',

@@ -6,9 +6,14 @@ export const spreadSchema = z.object({ sd: z.number(), count: z.number(), of: z.
 /** Whether a figure is the value itself or only a limit to it. */
 export const boundSchema = z.enum(['exact', 'at-least', 'at-most']);
 
+/** Name of a figure of the registry. */
+export const quantitySchema = z.enum(
+  QUANTITY_IDS as readonly [(typeof QUANTITY_IDS)[number], ...(typeof QUANTITY_IDS)[number][]],
+);
+
 /** A measured figure as the archive keeps it and the page shows it. */
 export const measurementSchema = z.object({
-  quantity: z.enum(QUANTITY_IDS as readonly [(typeof QUANTITY_IDS)[number], ...(typeof QUANTITY_IDS)[number][]]),
+  quantity: quantitySchema,
   value: z.number().nullable(),
   bound: boundSchema,
   condition: z.string(),

@@ -3,7 +3,7 @@ import { clipSchema } from './clip';
 import { clipSummarySchema } from './clip-summary';
 import { categorySchema, daySchema } from './common';
 import { curvesSchema } from './curves';
-import { boundSchema, measurementSchema, unitMeasurementSchema } from './measurement';
+import { boundSchema, measurementSchema, quantitySchema, unitMeasurementSchema } from './measurement';
 import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
 import { tableReadingSchema } from './table-reading';
@@ -13,14 +13,15 @@ export const STAGES = ['received', 'takes', 'measured', 'scored'] as const;
 export const stageSchema = z.enum(STAGES);
 export type Stage = z.infer<typeof stageSchema>;
 
-const figureSchema = z
-  .object({
-    value: z.number(),
-    uncertainty: z.number().nullable(),
-    anotherReading: z.number().nullable(),
-    bound: boundSchema,
-  })
-  .nullable();
+/** A figure of a list: what it is, and how sure. */
+const keyFigureSchema = z.object({
+  quantity: quantitySchema,
+  value: z.number(),
+  uncertainty: z.number().nullable(),
+  anotherReading: z.number().nullable(),
+  bound: boundSchema,
+});
+export type KeyFigure = z.infer<typeof keyFigureSchema>;
 
 /** A row of Gear. */
 export const specimenRowSchema = z.object({
@@ -38,8 +39,8 @@ export const specimenRowSchema = z.object({
   waitingAnalyses: z.int(),
   missingPoints: z.array(z.string()),
   price: priceSchema.nullable(),
-  noiseA: figureSchema,
-  rejection: figureSchema,
+  /** Key figures of its kind that were measured, the most telling first. */
+  figures: z.array(keyFigureSchema),
   place: z.int().nullable(),
   stratum: z.int().nullable(),
   composite: z.number().nullable(),

@@ -68,14 +68,22 @@ it('shows its figures with their ±, missing ones as missing, and what has to be
   const row = specimenRow(BASE, unit, undefined, criteria, undefined);
   expect(row).toMatchObject({
     stage: 'measured',
-    noiseA: { value: -60, uncertainty: 0.4, bound: 'exact' },
-    rejection: null,
+    // What was not measured is no figure of a list.
+    figures: [{ quantity: 'noiseReSpeechA', value: -60, uncertainty: 0.4, bound: 'exact' }],
     place: null,
     hasRules: true,
     missingPoints: HAND.slice(1),
   });
   const scored = specimenRow(BASE, unitFacts('1', [], points(HAND), []), undefined, criteria, undefined);
   expect([scored.stage, scored.missingPoints]).toEqual(['scored', []]);
+});
+
+it('lists each kind by its own figures', () => {
+  const unit = unitFacts('1', [fact('noiseReSpeechA', -60), fact('einA', -128), fact('noiseFigure', 3)], [], []);
+  const shown = (category: SpecimenBase['category']) =>
+    specimenRow({ ...BASE, category }, unit, undefined, null, undefined).figures.map((f) => f.quantity);
+  expect(shown('interface')).toEqual(['einA', 'noiseFigure']);
+  expect(shown('booster')).toEqual(['noiseReSpeechA']);
 });
 
 it('shows the price that counts: by the rules, or the newest where there are none', () => {

@@ -1,3 +1,4 @@
+import { gearKind } from '#core/gear/kinds';
 import type { QuantityId } from '#core/measure/registry';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
@@ -5,7 +6,7 @@ import type { RankedUnit } from '#core/rules/rank';
 import { isGivenByHand, type Criterion } from '#core/rules/rubric';
 import type { PooledScatter } from '#core/stats/pooled-scatter';
 import type { RankingInputs } from '#contracts/ranking';
-import type { SpecimenRow, Stage } from '#contracts/specimen';
+import type { KeyFigure, SpecimenRow, Stage } from '#contracts/specimen';
 import type { SpecimenBase } from './specimen-base';
 import { readingAgain } from './unit-facts';
 
@@ -53,8 +54,7 @@ export function specimenRow(
     waitingAnalyses: base.waiting,
     missingPoints,
     price: countingPrice(unit, criteria),
-    noiseA: figureOf(unit, 'noiseReSpeechA', scatters),
-    rejection: figureOf(unit, 'rearRejection', scatters),
+    figures: gearKind(base.category).keyFigures.flatMap((id) => keyFigure(unit, id, scatters)),
     place: ranked?.place ?? null,
     stratum: ranked?.stratum ?? null,
     composite: ranked?.composite ?? null,
@@ -77,14 +77,14 @@ export function stageOf(base: SpecimenBase, missingPoints: readonly string[] | n
   return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
 }
 
-function figureOf(
+function keyFigure(
   unit: UnitFacts,
   quantity: QuantityId,
   scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): SpecimenRow['noiseA'] {
+): KeyFigure[] {
   const fact = unit.figures[quantity];
-  if (!fact || fact.value === null) return null;
+  if (!fact || fact.value === null) return [];
   const { value, uncertainty, bound } = fact;
   const another = readingAgain({ quantity, value, uncertainty, bound }, scatters);
-  return { value, uncertainty, anotherReading: another, bound };
+  return [{ quantity, value, uncertainty, anotherReading: another, bound }];
 }

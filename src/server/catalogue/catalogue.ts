@@ -3,6 +3,7 @@ import { ALGORITHM_VERSION } from '#core/measure/registry';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
 import type { RankedUnit } from '#core/rules/rank';
+import type { Rubric } from '#core/rules/rubric';
 import { corrected } from '#core/rules/rig-agreement';
 import { CATEGORIES, type Category } from '#contracts/common';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
@@ -22,7 +23,7 @@ import { wordCounts } from '../scale/queries/heard';
 import { bridgingFacts, currentFacts, measurementsOfRun, repeatedFacts } from '../runs/queries/measurement';
 import { currentPoints, pointsHistory } from './queries/points';
 import { listPrices } from './queries/price';
-import { currentRubric } from './queries/rubric';
+import { currentRubric, currentRubrics } from './queries/rubric';
 import { findProtocol, listProtocols } from '../sessions/queries/protocol';
 import { listSessions, runsOfSpecimen, takesOfSpecimen, type RunRow } from '../runs/queries/run';
 import { listSpecimens } from './queries/specimen';
@@ -174,6 +175,11 @@ export class Catalogue {
 
   async sessions(): Promise<Session[]> {
     return (await listSessions(this.database)).map((s) => ({ ...s, category: s.category as Category }));
+  }
+
+  /** The rules by which each kind is scored and ranked, of the kinds that have any. */
+  async rubrics(): Promise<Rubric[]> {
+    return currentRubrics(this.database);
   }
 
   /** @throws Failure `not-found` where the category has no rubric */

@@ -98,6 +98,7 @@ export class Compare {
     const levels = await Promise.all(lanes.map((lane) => this.level(lane, zero, request.loop)));
     const { gains, targetLufs, heldBack } = appliedGains(lanes, levels, request.match);
     return {
+      category: zero.row.category,
       step: zero.row.step,
       stepTitle: zero.row.step_title,
       targetLufs,

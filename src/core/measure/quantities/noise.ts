@@ -69,6 +69,7 @@ export const NOISE_QUANTITIES = {
   },
   noiseReSpeechA: {
     name: 'Noise re speech, A-weighted',
+    shortName: 'Noise re speech',
     unit: 'dB(A)',
     decimals: 1,
     definition: 'As unweighted, each frequency weighted by the analytic A curve.',
@@ -101,6 +102,7 @@ export const NOISE_QUANTITIES = {
   },
   einA: {
     name: 'Equivalent input noise, A-weighted',
+    shortName: 'Input noise',
     unit: 'dBu(A)',
     decimals: 1,
     definition: 'As unweighted, each frequency weighted by the analytic A curve.',
@@ -111,6 +113,7 @@ export const NOISE_QUANTITIES = {
   },
   noiseFigure: {
     name: 'Noise figure re 150 Ω',
+    shortName: 'Noise figure',
     unit: 'dB',
     decimals: 1,
     definition:

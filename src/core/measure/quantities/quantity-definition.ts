@@ -12,6 +12,8 @@ export type QuantityGroup = keyof typeof QUANTITY_GROUPS;
 /** What is known of a measurement before it is made. */
 export interface QuantityDefinition {
   readonly name: string;
+  /** For headings of columns and places that are narrow, where the name is long. */
+  readonly shortName?: string;
   /** Empty for a plain number. */
   readonly unit: string;
   /** Decimals that are shown; more would be noise. */

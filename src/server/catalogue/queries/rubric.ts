@@ -15,6 +15,15 @@ export async function addRubricVersion(db: Queryable, rubric: Rubric): Promise<v
   );
 }
 
+/** The newest rubric of every category that has one. */
+export async function currentRubrics(db: Queryable): Promise<Rubric[]> {
+  const rows = await db.query<{ document: unknown }>(
+    `SELECT DISTINCT ON (r.category) v.document FROM rubric_version v JOIN rubric r ON r.id = v.rubric_id
+     ORDER BY r.category, v.version DESC, v.id DESC`,
+  );
+  return rows.map((row) => rubricSchema.parse(row.document));
+}
+
 /** The newest rubric of a category, with its database id; null where the category has none. */
 export async function currentRubric(
   db: Queryable,

@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { filter, shareReplay, type Observable } from 'rxjs';
 import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
+import type { Rubric } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
@@ -34,6 +35,11 @@ export class CatalogueData {
     ...this.changes,
   ).pipe(shareReplay({ bufferSize: 1, refCount: true }));
   readonly protocols: Observable<Loaded<Protocol[]>> = live(() => this.api.call(ENDPOINTS.protocols, {}));
+
+  /** The current rubric of every kind that has one. */
+  readonly rubrics: Observable<Loaded<Rubric[]>> = live(() => this.api.call(ENDPOINTS.rubrics, {})).pipe(
+    shareReplay({ bufferSize: 1, refCount: true }),
+  );
 
   sheet(id: string): Observable<Loaded<SpecimenSheet>> {
     return live(() => this.api.call(ENDPOINTS.specimen, { params: { id } }), ...this.changes);

@@ -7,7 +7,7 @@ import type { Run, SpecimenRow, Take } from '#contracts/specimen';
 import { countingRun, priceGap } from './unit/counting-run';
 import { changeOfTake, settingsOfTake } from './unit/take-change';
 import { nextStep, stalePrices } from './bench/next-step';
-import { filterRows } from './gear/gear';
+import { figureColumns, filterRows } from './gear/gear';
 import {
   asNamed,
   documentOf,
@@ -52,8 +52,7 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   waitingAnalyses: 0,
   missingPoints: [],
   price: { amount: 129, currency: 'EUR', kind: 'street', date: '2026-05-01' },
-  noiseA: null,
-  rejection: null,
+  figures: [],
   place: 1,
   stratum: 1,
   composite: 3,
@@ -199,6 +198,19 @@ describe('gear', () => {
     expect(filterRows(rows, 'oar purs', null)).toEqual([rows[0]]);
     expect(filterRows(rows, 'oarlock', 'booster')).toEqual([rows[1]]);
     expect(filterRows(rows, '', null)).toHaveLength(2);
+  });
+
+  it('has a column for each key figure of the kinds that are listed, and of microphones where none is', () => {
+    const names = (...kinds: SpecimenRow['category'][]) => figureColumns(kinds.map((category) => ({ category }))).map((c) => c.name); // prettier-ignore
+    expect(names('microphone', 'booster')).toEqual(['Noise re speech', 'Rear rejection']);
+    expect(names('interface')).toEqual(['Input noise', 'Noise figure']);
+    expect(names('interface', 'microphone')).toEqual([
+      'Noise re speech',
+      'Rear rejection',
+      'Input noise',
+      'Noise figure',
+    ]);
+    expect(names()).toEqual(names('microphone'));
   });
 });
 

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
+import { quantity, type QuantityId } from '#core/measure/registry';
 import type { Problem } from '#contracts/problem';
 import { STAGES, type SpecimenRow, type Stage } from '#contracts/specimen';
 import { problemOf } from '../../data/api';
@@ -49,6 +50,7 @@ export class Bench {
   protected readonly stages = STAGES;
   protected readonly stageNames = STAGE_NAMES;
   protected readonly price = formatPrice;
+  protected readonly shortName = (id: QuantityId): string => quantity(id).shortName ?? quantity(id).name;
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Bench', link: null }]);

@@ -300,7 +300,7 @@ export class Compare {
 
   private stepOfTable(): HeardStep | null {
     const table = this.table();
-    return table ? (this.steps().find((s) => s.step === table.step && s.category === 'microphone') ?? this.steps().find((s) => s.step === table.step) ?? null) : null; // prettier-ignore
+    return table ? (this.steps().find((s) => s.step === table.step && s.category === table.category) ?? null) : null;
   }
 
   private show(table: CompareTable | null): void {

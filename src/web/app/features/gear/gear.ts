@@ -6,8 +6,10 @@ import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { TableModule } from 'primeng/table';
+import { gearKind } from '#core/gear/kinds';
+import { quantity, type QuantityId } from '#core/measure/registry';
 import { CATEGORIES, type Category } from '#contracts/common';
-import type { SpecimenRow } from '#contracts/specimen';
+import type { KeyFigure, SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -22,8 +24,8 @@ import { Narrow } from '../../data/narrow';
 /** A row with what is sorted and searched by, as plain fields. */
 interface GearRow extends SpecimenRow {
   readonly name: string;
-  readonly noiseValue: number | null;
-  readonly rejectionValue: number | null;
+  /** Its figures by their names. */
+  readonly byQuantity: Readonly<Partial<Record<QuantityId, KeyFigure>>>;
   readonly priceValue: number | null;
 }
 
@@ -37,6 +39,18 @@ export function filterRows<T extends { readonly name: string; readonly category:
   return rows.filter(
     (r) => (category === null || r.category === category) && words.every((w) => r.name.toLowerCase().includes(w)),
   );
+}
+
+/** Figures that rows of these kinds are listed by: of each kind its own, in the order of the kinds. */
+export function figureColumns(
+  rows: readonly { readonly category: Category }[],
+): { readonly id: QuantityId; readonly name: string; readonly field: string }[] {
+  const kinds = new Set(rows.map((r) => r.category));
+  const shown = kinds.size === 0 ? CATEGORIES.slice(0, 1) : CATEGORIES.filter((c) => kinds.has(c));
+  return [...new Set(shown.flatMap((c) => gearKind(c).keyFigures))].map((id) => {
+    const { name, shortName } = quantity(id);
+    return { id, name: shortName ?? name, field: `byQuantity.${id}.value` };
+  });
 }
 
 /** Every specimen ever tested. */
@@ -56,12 +70,13 @@ export class Gear {
     (this.loaded().value ?? []).map((row) => ({
       ...row,
       name: unitName(row),
-      noiseValue: row.noiseA?.value ?? null,
-      rejectionValue: row.rejection?.value ?? null,
+      byQuantity: Object.fromEntries(row.figures.map((f) => [f.quantity, f])),
       priceValue: row.price?.amount ?? null,
     })),
   );
   protected readonly typed = signal('');
+  /** A column for each key figure of the kinds that are listed. */
+  protected readonly columns = computed(() => figureColumns(this.rows()));
   protected readonly kindName = (category: Category): string => CATEGORY_NAMES[category];
   protected readonly category = signal<Category | null>(null);
   protected readonly rows = computed(() => filterRows(this.all(), this.typed(), this.category()));

@@ -126,9 +126,10 @@ export class NewRun {
       (s) => s.maker === maker.trim() && s.model === model.trim() && s.label === label.trim(),
     );
   });
-  private readonly inputs = toSignal(this.data.rankingInputs('microphone'), { initialValue: LOADING });
+  private readonly rubrics = toSignal(this.data.rubrics, { initialValue: LOADING });
+  /** What points are given for by hand, by the rules of this kind. */
   protected readonly byHand = computed(() =>
-    this.draft().category === 'microphone' ? (this.inputs().value?.rubric.criteria ?? []).filter(isGivenByHand) : [],
+    (this.rubrics().value?.find((r) => r.category === this.draft().category)?.criteria ?? []).filter(isGivenByHand),
   );
   /** Units of the archive that the typed name may mean, though it is written otherwise. */
   protected readonly alike = computed(() => {

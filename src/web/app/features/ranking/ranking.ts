@@ -1,28 +1,40 @@
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
+import { Select } from 'primeng/select';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, debounceTime, filter, map, of, switchMap } from 'rxjs';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import type { Criterion } from '#core/rules/rubric';
+import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
 import type { RankingInputs } from '#contracts/ranking';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Ranker } from '../../data/ranker';
-import { formatNumber, formatPrice } from '../../ui/format';
+import { CATEGORY_NAMES, formatNumber, formatPrice } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
 import { nameOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
 import { Narrow } from '../../data/narrow';
 
 type Weights = Readonly<Record<string, number>>;
-const WEIGHTS_KEY = 'sediment.weights.microphone';
+const weightsKey = (kind: Category): string => `sediment.weights.${kind}`;
 const SETTLE_MS = 60;
 /** Lines left above a unit that is brought into view. */
 const LINES_ABOVE = 6;
@@ -30,7 +42,7 @@ const LINES_ABOVE = 6;
 /** Everything ever tested in one order: strata, whiskers, and where the new one settles. */
 @Component({
   selector: 'sd-ranking',
-  imports: [Button, FormsModule, ProblemBox, RouterLink, ScrollingModule, Slider, Whisker],
+  imports: [Button, FormsModule, ProblemBox, RouterLink, ScrollingModule, Select, Slider, Whisker],
   templateUrl: './ranking.html',
   styleUrl: './ranking.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -41,16 +53,39 @@ export class Ranking {
   protected readonly rowHeight = computed(() => (this.narrow.isNarrow() ? 64 : 32));
   /** ?unit=… asks about another unit than the latest on the desk. */
   readonly unit = input<string>();
+  /** ?kind=… is the kind of gear that is ranked. */
+  readonly kind = input<string>();
 
   private readonly router = inject(Router);
   private readonly ranker = inject(Ranker);
-  private readonly loaded = toSignal(inject(CatalogueData).rankingInputs('microphone'), { initialValue: LOADING });
+  private readonly data = inject(CatalogueData);
+  private readonly specimens = toSignal(this.data.specimens, { initialValue: LOADING });
+  private readonly rubrics = toSignal(this.data.rubrics, { initialValue: LOADING });
+  /** The kind that the address names, or that of the unit in it. */
+  protected readonly rankedKind = computed<Category>(
+    () =>
+      categorySchema.safeParse(this.kind()).data ??
+      this.specimens().value?.find((row) => row.id === this.unit())?.category ??
+      CATEGORIES[0],
+  );
+  /** Kinds that have rules, and the one that was asked for. */
+  protected readonly kinds = computed(() => {
+    const ruled = new Set(this.rubrics().value?.map((r) => r.category));
+    return CATEGORIES.filter((c) => ruled.has(c) || c === this.rankedKind()).map((value) => ({
+      label: CATEGORY_NAMES[value],
+      value,
+    }));
+  });
+  private readonly loaded = toSignal(
+    toObservable(this.rankedKind).pipe(switchMap((kind) => this.data.rankingInputs(kind))),
+    { initialValue: LOADING },
+  );
   protected readonly problem = computed(() => this.loaded().problem);
   protected readonly inputs = computed(() => this.loaded().value);
   protected readonly criteria = computed<readonly Criterion[]>(() => this.inputs()?.rubric.criteria ?? []);
   private readonly criterionNames = computed(() => new Map(this.criteria().map((c) => [c.id, c.name])));
 
-  private readonly chosen = signal<Weights | null>(storedWeights());
+  private readonly chosen = linkedSignal<Weights | null>(() => storedWeights(this.rankedKind()));
   protected readonly weights = computed<Weights>(() => ({ ...this.inputs()?.rubric.weights, ...this.chosen() }));
   protected readonly isChanged = computed(() =>
     this.criteria().some((c) => this.weights()[c.id] !== this.inputs()?.rubric.weights[c.id]),
@@ -102,10 +137,13 @@ export class Ranking {
   protected readonly open = computed(() => this.ranked().find((u) => u.id === this.selected()) ?? null);
 
   constructor() {
-    inject(Breadcrumb).crumbs.set([
-      { label: 'Ranking', link: null },
-      { label: 'Microphone', link: null },
-    ]);
+    const breadcrumb = inject(Breadcrumb);
+    effect(() => {
+      breadcrumb.crumbs.set([
+        { label: 'Ranking', link: null },
+        { label: CATEGORY_NAMES[this.rankedKind()], link: null },
+      ]);
+    });
     inject(ScreenKeys).hints.set([
       { keys: '↑ ↓', does: 'Walk the list' },
       { keys: 'Space', does: 'Show what a unit\u2019s place is made of' },
@@ -123,8 +161,8 @@ export class Ranking {
     });
     effect(() => {
       const chosen = this.chosen();
-      if (chosen) localStorage.setItem(WEIGHTS_KEY, JSON.stringify(chosen));
-      else localStorage.removeItem(WEIGHTS_KEY);
+      if (chosen) localStorage.setItem(weightsKey(this.rankedKind()), JSON.stringify(chosen));
+      else localStorage.removeItem(weightsKey(this.rankedKind()));
     });
   }
 
@@ -135,6 +173,11 @@ export class Ranking {
 
   protected price(unit: RankedUnit): string {
     return this.prices().get(unit.id) ?? 'no price';
+  }
+
+  protected setKind(kind: Category): void {
+    this.selected.set(null);
+    void this.router.navigate([], { queryParams: { kind } });
   }
 
   protected setWeight(id: string, value: number): void {
@@ -184,9 +227,9 @@ export class Ranking {
   }
 }
 
-function storedWeights(): Weights | null {
+function storedWeights(kind: Category): Weights | null {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(WEIGHTS_KEY) ?? 'null');
+    const value: unknown = JSON.parse(localStorage.getItem(weightsKey(kind)) ?? 'null');
     if (typeof value !== 'object' || value === null) return null;
     return Object.fromEntries(
       Object.entries(value).filter((entry): entry is [string, number] => typeof entry[1] === 'number'),
