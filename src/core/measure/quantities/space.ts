@@ -4,6 +4,7 @@ import type { QuantityDefinition } from './quantity-definition';
 export const SPACE_QUANTITIES = {
   rearRejection: {
     name: 'Rear rejection of speech',
+    shortName: 'Rear rejection',
     unit: 'dB',
     decimals: 1,
     definition:
