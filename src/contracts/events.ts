@@ -23,6 +23,8 @@ export const serverEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('plan'), planId: z.string() }),
   /** A listening test changed: prepared, answered, revealed. */
   z.object({ type: z.literal('listening'), testId: z.string() }),
+  /** A protocol, a rig or a rubric changed: figures stay, what they come to may not. */
+  z.object({ type: z.literal('rules') }),
   /** Something was set aside, or mended. */
   z.object({ type: z.literal('archive') }),
 ]);

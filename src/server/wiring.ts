@@ -34,7 +34,7 @@ import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
 import { seedRules } from './catalogue/seed';
 import { Uploads } from './runs/uploads';
-import { openWorkerPool, type WorkerPool } from './platform/worker-pool';
+import { openRememberingThread, openWorkerPool, type WorkerPool } from './platform/worker-pool';
 
 /** Everything that runs, put together. */
 export interface Application {
@@ -112,11 +112,12 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const ingest = new ClipIngest(store, database, pool, setAside);
   const queue = new AnalysisQueue(database, store, pool, hub, jobs, report, setAside);
   const integrity = new Integrity(options.folder, database, store, setAside, jobs, now, report);
-  const rigs = new Rigs(database, store, pool);
+  const rigs = new Rigs(database, store, pool, hub);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
-  const scalePool = openWorkerPool(options.workers ?? workerFolder, 1);
+  const scalePool = openRememberingThread(options.workers ?? workerFolder);
   const scale = new HeardScale(database, scalePool, pool, hub, clock);
-  const catalogue = new Catalogue(database, pool, rigs, scale, hub);
+  const rankingPool = openRememberingThread(options.workers ?? workerFolder);
+  const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
@@ -154,7 +155,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     scoring: new Scoring(database, catalogue, hub, clock),
     corrections: new Corrections(database, queue, hub, now),
     clips: new ClipReader(database),
-    protocols: new ProtocolBook(database),
+    protocols: new ProtocolBook(database, hub),
     rigs,
     plans: new SessionPlans(database, rigs, catalogue, hub, clock),
     booth: new Booth(database, queue, runImport, rigs, hub, now),
@@ -178,6 +179,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       await tests.settled();
       await pool.close();
       await scalePool.close();
+      await rankingPool.close();
       await database.close();
     },
   };

@@ -1,4 +1,4 @@
-import { percentIndex } from '../stats/rank-distribution';
+import { percentIndex } from '../stats/place-distribution';
 import { placesOf } from '../stats/next-question';
 import { strataOf } from './strata';
 

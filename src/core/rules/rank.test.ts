@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { UnitFacts } from './criterion-points';
 import { seededBits, uniform } from '../stats/random';
 import { rankUnits } from './rank';
-import { rankDistribution } from '../stats/rank-distribution';
+import { rankDistribution } from '../stats/place-distribution';
 import type { Rubric } from './rubric';
 import { probabilityOfBeating, strataOf } from './strata';
 

@@ -1,7 +1,7 @@
 import type { AnswerTable } from './comparison-answers';
 import { comparisonGraph, type ComparisonGraph } from './comparison-graph';
 import { fitWorths, USUAL_PENALTY, type WorthFit } from './fit-worths';
-import { rankDistribution } from './rank-distribution';
+import { rankDistribution } from './place-distribution';
 import { standardErrors, worthPosterior, type PosteriorOptions, type WorthPosterior } from './worth-posterior';
 import type { WorthPenalty } from './worth-likelihood';
 

@@ -26,7 +26,6 @@ export interface GivenPoints {
 
 /** A reading of a unit that was read more than once in the same way. */
 export interface RepeatedReading {
-  readonly category: string;
   readonly quantity: string;
   /** Unit, protocol version and rig: readings of one group differ in the day alone. */
   readonly group: string;

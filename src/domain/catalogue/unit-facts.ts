@@ -4,48 +4,39 @@ import type { UnitFacts } from '#core/rules/criterion-points';
 import type { DatedPrice } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import type { PooledScatter } from '#core/stats/pooled-scatter';
-import type { Category } from '#contracts/common';
 import type { MeasurementJson } from '#contracts/measurement';
 import { groupBy } from '../group-by';
 import type { RankedFact } from './comparable-facts';
 import type { GivenPoints, RepeatedReading, SpecimenBase } from './specimen-base';
 
-/** What readings of each figure differ by, per kind of gear. */
-export type Scatters = ReadonlyMap<Category, ReadonlyMap<string, PooledScatter>>;
+/** What readings of each figure differ by, among units of one kind. */
+export type KindScatters = ReadonlyMap<string, PooledScatter>;
 
 /** Standard uncertainty of a figure for another reading, as repeats of its category show; null for a limit. */
 export function readingAgain(
   figure: Pick<MeasurementJson, 'quantity' | 'value' | 'uncertainty' | 'bound'>,
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+  scatters: KindScatters,
 ): number | null {
   const { quantity: id, value, uncertainty, bound } = figure;
   if (value === null || bound !== 'exact') return null;
-  return anotherReading(uncertainty, scatterBetween(id, value, scatters?.get(id) ?? null));
+  return anotherReading(uncertainty, scatterBetween(id, value, scatters.get(id) ?? null));
 }
 
-/** What readings of each figure differ by, per category, as repeats show. */
-export function scattersOf(rows: readonly RepeatedReading[]): Scatters {
-  const scatters = new Map<Category, Map<string, PooledScatter>>();
-  for (const [category, ofCategory] of groupBy(rows, (r) => r.category)) {
-    const byQuantity = new Map<string, PooledScatter>();
-    for (const [id, readings] of groupBy(ofCategory, (r) => r.quantity))
-      if (isQuantity(id)) byQuantity.set(id, pooledReadings(id, [...groupBy(readings, (r) => r.group).values()]));
-    scatters.set(category as Category, byQuantity);
-  }
+/** What readings of each figure differ by, as repeats of one kind of gear show. */
+export function scattersOf(rows: readonly RepeatedReading[]): KindScatters {
+  const scatters = new Map<string, PooledScatter>();
+  for (const [id, readings] of groupBy(rows, (r) => r.quantity))
+    if (isQuantity(id)) scatters.set(id, pooledReadings(id, [...groupBy(readings, (r) => r.group).values()]));
   return scatters;
 }
 
 /** Each figure with what another reading of it differs by; what the rules expect is the prior. */
-export function withScatter(
-  unit: UnitFacts,
-  criteria: readonly Criterion[],
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): UnitFacts {
+export function withScatter(unit: UnitFacts, criteria: readonly Criterion[], scatters: KindScatters): UnitFacts {
   const figures = Object.entries(unit.figures).map(([id, fact]) => {
     if (!isQuantity(id) || fact.value === null) return [id, fact] as const;
     const rule = criteria.find((c) => c.kind === 'measured' && c.quantity === id);
     const usual = rule?.kind === 'measured' ? rule.repeatability : null;
-    return [id, { ...fact, between: scatterBetween(id, fact.value, scatters?.get(id) ?? null, usual) }] as const;
+    return [id, { ...fact, between: scatterBetween(id, fact.value, scatters.get(id) ?? null, usual) }] as const;
   });
   return { ...unit, figures: Object.fromEntries(figures) };
 }

@@ -6,6 +6,7 @@ import type { SpecimenBase } from './specimen-base';
 import { isMeasured, readingAgain, scattersOf, unitFacts, withScatter } from './unit-facts';
 import { namesOf, specimenRow, stageOf } from './unit-row';
 
+const NO_SCATTERS = new Map();
 const { criteria } = rubricSchema.parse(document);
 const BASE: SpecimenBase = {
   id: '1',
@@ -65,7 +66,7 @@ it('enters the ranking with its first figure, not with a take alone', () => {
 
 it('shows its figures with their ±, missing ones as missing, and what has to be given by hand', () => {
   const unit = unitFacts('1', [fact('noiseReSpeechA', -60), fact('rearRejection', null)], points(HAND.slice(0, 1)), []);
-  const row = specimenRow(BASE, unit, undefined, criteria, undefined);
+  const row = specimenRow(BASE, unit, undefined, criteria, NO_SCATTERS);
   expect(row).toMatchObject({
     stage: 'measured',
     // What was not measured is no figure of a list.
@@ -74,14 +75,14 @@ it('shows its figures with their ±, missing ones as missing, and what has to be
     hasRules: true,
     missingPoints: HAND.slice(1),
   });
-  const scored = specimenRow(BASE, unitFacts('1', [], points(HAND), []), undefined, criteria, undefined);
+  const scored = specimenRow(BASE, unitFacts('1', [], points(HAND), []), undefined, criteria, NO_SCATTERS);
   expect([scored.stage, scored.missingPoints]).toEqual(['scored', []]);
 });
 
 it('lists each kind by its own figures', () => {
   const unit = unitFacts('1', [fact('noiseReSpeechA', -60), fact('einA', -128), fact('noiseFigure', 3)], [], []);
   const shown = (category: SpecimenBase['category']) =>
-    specimenRow({ ...BASE, category }, unit, undefined, null, undefined).figures.map((f) => f.quantity);
+    specimenRow({ ...BASE, category }, unit, undefined, null, NO_SCATTERS).figures.map((f) => f.quantity);
   expect(shown('interface')).toEqual(['einA', 'noiseFigure']);
   expect(shown('booster')).toEqual(['noiseReSpeechA']);
 });
@@ -89,9 +90,15 @@ it('lists each kind by its own figures', () => {
 it('shows the price that counts: by the rules, or the newest where there are none', () => {
   const prices = [price(90, 'sale', '2026-02-01'), price(129, 'street', '2026-01-01')];
   const unit = unitFacts('1', [], [], prices);
-  expect(specimenRow(BASE, unit, undefined, criteria, undefined).price).toMatchObject({ amount: 129, kind: 'street' });
-  expect(specimenRow(BASE, unit, undefined, null, undefined)).toMatchObject({ price: { amount: 90 }, hasRules: false });
-  expect(specimenRow(BASE, unitFacts('1', [], [], []), undefined, criteria, undefined).price).toBeNull();
+  expect(specimenRow(BASE, unit, undefined, criteria, NO_SCATTERS).price).toMatchObject({
+    amount: 129,
+    kind: 'street',
+  });
+  expect(specimenRow(BASE, unit, undefined, null, NO_SCATTERS)).toMatchObject({
+    price: { amount: 90 },
+    hasRules: false,
+  });
+  expect(specimenRow(BASE, unitFacts('1', [], [], []), undefined, criteria, NO_SCATTERS).price).toBeNull();
 });
 
 it('names say what is on the desk and what watches over the rig', () => {
@@ -103,19 +110,17 @@ it('names say what is on the desk and what watches over the rig', () => {
 
 it('another reading differs by what repeats of its kind show, by more than this take says', () => {
   const readings = [0, 1.5, -1.5, 0.8].map((off, i) => ({
-    category: 'microphone',
     quantity: 'noiseReSpeechA',
     group: `unit ${i >> 1}`,
     value: -60 + off,
     uncertainty: 0.1,
   }));
-  const scatters = scattersOf([...readings, { ...readings[0], quantity: 'no figure of ours' }]);
-  const ofMicrophones = scatters.get('microphone');
-  expect([...(ofMicrophones?.keys() ?? [])]).toEqual(['noiseReSpeechA']);
+  const ofMicrophones = scattersOf([...readings, { ...readings[0], quantity: 'no figure of ours' }]);
+  expect([...ofMicrophones.keys()]).toEqual(['noiseReSpeechA']);
   const figure = { quantity: 'noiseReSpeechA', value: -60, uncertainty: 0.1, bound: 'exact' } as const;
   const wild = readingAgain(figure, ofMicrophones) ?? 0;
   expect(wild).toBeGreaterThan(0.3);
-  const steady = scattersOf(readings.map((r) => ({ ...r, value: -60 }))).get('microphone');
+  const steady = scattersOf(readings.map((r) => ({ ...r, value: -60 })));
   expect(readingAgain(figure, steady) ?? 9).toBeLessThan(wild);
   // A limit has no other reading, and what was not measured has none.
   expect(readingAgain({ ...figure, bound: 'at-most' }, ofMicrophones)).toBeNull();

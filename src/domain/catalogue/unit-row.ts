@@ -4,11 +4,10 @@ import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import { isGivenByHand, type Criterion } from '#core/rules/rubric';
-import type { PooledScatter } from '#core/stats/pooled-scatter';
 import type { RankingInputs } from '#contracts/ranking';
 import type { KeyFigure, SpecimenRow, Stage } from '#contracts/specimen';
 import type { SpecimenBase } from './specimen-base';
-import { readingAgain } from './unit-facts';
+import { readingAgain, type KindScatters } from './unit-facts';
 
 /** Names of units with what the ranking says beside them. */
 export function namesOf(bases: readonly SpecimenBase[], controls: ReadonlySet<string>): RankingInputs['names'] {
@@ -27,13 +26,16 @@ export function namesOf(bases: readonly SpecimenBase[], controls: ReadonlySet<st
   );
 }
 
+/** Where a unit stands. */
+export type Placed = Pick<RankedUnit, 'place' | 'stratum' | 'composite'>;
+
 /** A unit as lists show it. */
 export function specimenRow(
   base: SpecimenBase,
   unit: UnitFacts,
-  ranked: RankedUnit | undefined,
+  ranked: Placed | undefined,
   rules: readonly Criterion[] | null,
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
+  scatters: KindScatters,
 ): SpecimenRow {
   const criteria = rules ?? [];
   const missingPoints = criteria
@@ -77,11 +79,7 @@ export function stageOf(base: SpecimenBase, missingPoints: readonly string[] | n
   return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
 }
 
-function keyFigure(
-  unit: UnitFacts,
-  quantity: QuantityId,
-  scatters: ReadonlyMap<string, PooledScatter> | undefined,
-): KeyFigure[] {
+function keyFigure(unit: UnitFacts, quantity: QuantityId, scatters: KindScatters): KeyFigure[] {
   const fact = unit.figures[quantity];
   if (!fact || fact.value === null) return [];
   const { value, uncertainty, bound } = fact;

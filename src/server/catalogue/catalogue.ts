@@ -1,75 +1,69 @@
-import { filter } from 'rxjs';
-import { ALGORITHM_VERSION } from '#core/measure/registry';
-import type { UnitFacts } from '#core/rules/criterion-points';
-import type { HeardFact } from '#core/rules/heard-points';
-import type { RankedUnit } from '#core/rules/rank';
 import type { Rubric } from '#core/rules/rubric';
-import { corrected } from '#core/rules/rig-agreement';
 import { CATEGORIES, type Category } from '#contracts/common';
-import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
+import type { Protocol } from '#contracts/protocol';
 import type { RankingInputs, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
-import { curvesSchema } from '#contracts/curves';
-import { tableCellSchema } from '#contracts/table-reading';
-import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
+import type { SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
-import type { RankUnitsTask } from '#worker/tasks/rank-units';
-import type { Database } from '../platform/db/database';
-import { clipFromRow } from '../runs/queries/clip';
-import { undecidedBesideRun } from '../sessions/queries/session-plan';
-import { claimsOfSpecimen } from './queries/claim';
-import { curvesOfRun } from '../runs/queries/curve';
-import { wordCounts } from '../scale/queries/heard';
-import { bridgingFacts, currentFacts, measurementsOfRun, repeatedFacts } from '../runs/queries/measurement';
-import { currentPoints, pointsHistory } from './queries/points';
-import { listPrices } from './queries/price';
-import { currentRubric, currentRubrics } from './queries/rubric';
-import { findProtocol, listProtocols } from '../sessions/queries/protocol';
-import { listSessions, runsOfSpecimen, takesOfSpecimen, type RunRow } from '../runs/queries/run';
-import { listSpecimens } from './queries/specimen';
-import { tablesOf } from '../runs/queries/table-reading';
-import { listUnitEvents } from './queries/unit-event';
-import { Failure } from '../platform/failures';
-import { comparableFacts } from '#domain/catalogue/comparable-facts';
-import type { EventHub } from '../platform/event-hub';
-import type { HeardScale } from '../scale/heard-scale';
-import type { Rigs } from '../rigs/rigs';
-import { takeFromRow } from '../runs/take-from-row';
-import type { WorkerPool } from '../platform/worker-pool';
-import { namesOf, specimenRow } from '#domain/catalogue/unit-row';
-import {
-  isMeasured,
-  plainPrice,
-  readingAgain,
-  scattersOf,
-  unitFacts,
-  withScatter,
-  type Scatters,
-} from '#domain/catalogue/unit-facts';
+import { KindFacts } from '#domain/catalogue/kind-facts';
+import { unlessChanged } from '#domain/catalogue/known-unit';
+import { isMeasured, type KindScatters } from '#domain/catalogue/unit-facts';
+import { namesOf } from '#domain/catalogue/unit-row';
+import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
+import type { Database } from '../platform/db/database';
+import type { EventHub } from '../platform/event-hub';
+import { Failure } from '../platform/failures';
+import type { WorkerPool } from '../platform/worker-pool';
+import type { Rigs } from '../rigs/rigs';
+import { listSessions } from '../runs/queries/run';
+import type { HeardScale } from '../scale/heard-scale';
+import { listProtocols } from '../sessions/queries/protocol';
+import { KindRanking, type RankedKind, type Standing } from './kind-ranking';
+import { KnownUnits } from './known-units';
+import { currentRubrics } from './queries/rubric';
+import { UnitSheet } from './unit-sheet';
 
 interface Snapshot {
+  /** In the order of lists. */
   readonly rows: readonly SpecimenRow[];
+  readonly byId: ReadonlyMap<string, SpecimenRow>;
   readonly inputs: ReadonlyMap<Category, RankingInputs>;
-  readonly ranked: ReadonlyMap<Category, readonly RankedUnit[]>;
-  readonly scatters: Scatters;
+  readonly ranked: ReadonlyMap<Category, RankedKind>;
+  readonly scatters: ReadonlyMap<Category, KindScatters>;
 }
 
 /**
- * What the pages read: the catalogue with figures, prices, points and places put together. It is computed once and
- * kept until a fact changes, so that pages stay quick however often they ask.
+ * What the pages read: the catalogue with figures, prices, points and places put together. It is kept until a fact
+ * changes; then only that unit is read anew, and only what follows from it is made again. The answer is always that of a
+ * catalogue that begins anew.
  */
 export class Catalogue {
   private snapshot: Promise<Snapshot> | null = null;
+  private turn: Promise<unknown> = Promise.resolve();
+  /** Units that have changed since they were read; null: all. */
+  private changed: Set<string> | null = null;
+  private protocols: readonly Protocol[] = [];
+  private rubricsKnown: ReadonlyMap<string, Rubric> = new Map();
+  private readonly known: KnownUnits;
+  private readonly kinds = new Map<Category, { readonly facts: KindFacts; readonly ranking: KindRanking }>();
+  private readonly rows = new UnitRows();
+  private readonly sheets: UnitSheet;
 
   constructor(
     private readonly database: Database,
-    private readonly pool: WorkerPool,
+    /** One thread: it remembers the last ranking. */
+    private readonly rankingPool: WorkerPool,
     private readonly rigs: Rigs,
     private readonly scale: HeardScale,
     hub: EventHub,
   ) {
-    hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => (this.snapshot = null));
+    this.known = new KnownUnits(database);
+    this.sheets = new UnitSheet(database, rigs);
+    hub.events.subscribe((event) => {
+      if (event.type === 'specimen') this.changed?.add(event.specimenId);
+      if (event.type === 'specimen' || event.type === 'rules') this.snapshot = null;
+    });
   }
 
   async specimens(): Promise<readonly SpecimenRow[]> {
@@ -78,7 +72,7 @@ export class Catalogue {
 
   /** @throws Failure `not-found` */
   async specimen(id: string): Promise<SpecimenRow> {
-    const row = (await this.specimens()).find((r) => r.id === id);
+    const row = (await this.current()).byId.get(id);
     if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
     return row;
   }
@@ -86,91 +80,7 @@ export class Catalogue {
   /** @throws Failure `not-found` */
   async sheet(id: string): Promise<SpecimenSheet> {
     const row = await this.specimen(id);
-    const takes = (await takesOfSpecimen(this.database, id, ALGORITHM_VERSION)).map((t) => ({
-      runId: t.run_id,
-      take: takeFromRow(t),
-    }));
-    const scatters = (await this.current()).scatters.get(row.category);
-    const runs: Run[] = [];
-    for (const run of await runsOfSpecimen(this.database, id)) {
-      const measurements = (await measurementsOfRun(this.database, run.id, ALGORITHM_VERSION))
-        .map((m) => measurementSchema.parse(m))
-        .map((m) => ({ ...m, anotherReading: readingAgain(m, scatters) }));
-      runs.push({
-        id: run.id,
-        date: run.date,
-        protocol: run.protocol,
-        protocolVersion: run.protocol_version,
-        source: run.source,
-        purpose: run.purpose,
-        rig: run.rig,
-        tables: await this.tables(run),
-        undecided: await this.undecided(run),
-        corrections: await this.corrections(run, measurements),
-        takes: takes.filter((t) => t.runId === run.id).map((t) => t.take),
-        measurements,
-        curves: curvesSchema.parse(await curvesOfRun(this.database, run.id, ALGORITHM_VERSION)),
-      });
-    }
-    return {
-      row,
-      runs,
-      prices: (await listPrices(this.database, id)).map((p) => ({ id: p.id, ...plainPrice(p) })),
-      claims: await claimsOfSpecimen(this.database, id),
-      words: (await wordCounts(this.database, { specimenId: id })).map((w) => ({
-        word: w.word,
-        count: w.count,
-        isFree: w.is_free,
-      })),
-      events: (await listUnitEvents(this.database, id)).map(({ kind, day, note }) => ({ kind, day, note })),
-      points: (await pointsHistory(this.database, id)).map(({ criterion, value, reason, date }) => ({
-        criterion,
-        value,
-        reason,
-        date,
-      })),
-    };
-  }
-
-  private async undecided(run: RunRow): Promise<Run['undecided']> {
-    const rows = await undecidedBesideRun(this.database, run.id);
-    if (rows.length === 0) return [];
-    const protocol = await findProtocol(this.database, run.protocol, run.protocol_version);
-    return rows.map((row) => ({
-      id: row.slot_take_id,
-      step: row.step,
-      title: protocol?.steps.find((s) => s.id === row.step)?.title ?? row.step,
-      attempt: row.attempt,
-      clip: clipFromRow(row),
-    }));
-  }
-
-  private async tables(run: RunRow): Promise<Run['tables']> {
-    const rows = await tablesOf(this.database, 'run', [run.id]);
-    if (rows.length === 0) return [];
-    const protocol = await findProtocol(this.database, run.protocol, run.protocol_version);
-    return rows.map(({ step, cells }) => {
-      const found = protocol?.steps.find((s) => s.id === step);
-      return {
-        step,
-        cells: tableCellSchema.array().parse(cells),
-        title: found?.title ?? step,
-        unit: found?.table?.unit ?? '',
-        cell: found?.table?.cell ?? '',
-      };
-    });
-  }
-
-  /** What the rig's offset makes of a run's figures, where its policy is to correct. */
-  private async corrections(run: RunRow, figures: readonly MeasurementJson[]): Promise<Run['corrections']> {
-    const offsets = await this.rigs.corrections(run.date, run.rig_name);
-    return figures.flatMap(({ quantity, value, uncertainty }) => {
-      const offset = offsets.get(quantity);
-      const figure = offset && value !== null ? corrected({ value, uncertainty }, offset) : null;
-      return figure && offset?.offset !== null && offset?.offset !== undefined
-        ? [{ quantity, value: figure.value, uncertainty: figure.uncertainty ?? 0, offset: offset.offset }]
-        : [];
-    });
+    return this.sheets.of(row, (await this.current()).scatters.get(row.category) ?? new Map());
   }
 
   async sessions(): Promise<Session[]> {
@@ -184,99 +94,107 @@ export class Catalogue {
 
   /** @throws Failure `not-found` where the category has no rubric */
   async rankingInputs(category: Category): Promise<RankingInputs> {
-    return inputsOf(await this.current(), category);
+    return rankingOf((await this.current()).inputs, category);
   }
 
   /** @throws Failure `not-found` where the category has no rubric */
   async ranking(category: Category): Promise<RankRow[]> {
     // Names and places from one and the same snapshot: between two questions a unit may have come in.
     const snapshot = await this.current();
-    const { names } = inputsOf(snapshot, category);
-    return (snapshot.ranked.get(category) ?? []).map((unit) => ({
-      place: unit.place,
-      stratum: unit.stratum,
-      specimen: unitName(names[unit.id]),
-      id: unit.id,
-      composite: unit.composite,
-      sd: unit.sd,
-      rank90: [...unit.rank90],
-      beatsNext: unit.beatsNext,
-      points: Object.fromEntries(Object.entries(unit.points).map(([criterion, p]) => [criterion, p.points])),
-      missing: [...unit.missing],
-    }));
+    const { names } = rankingOf(snapshot.inputs, category);
+    const { rubric, standings, points } = rankingOf(snapshot.ranked, category);
+    return standings.map(({ id, place, stratum, composite, sd, rank90, beatsNext }) => {
+      const own = rubric.criteria.map((c, i) => [c.id, points.get(id)?.[i] ?? null] as const);
+      return {
+        place,
+        stratum,
+        specimen: unitName(names[id]),
+        id,
+        composite,
+        sd,
+        rank90: [...rank90],
+        beatsNext,
+        points: Object.fromEntries(own),
+        missing: own.flatMap(([criterion, value]) => (value === null ? [criterion] : [])),
+      };
+    });
   }
 
-  private async current(): Promise<Snapshot> {
+  private current(): Promise<Snapshot> {
+    if (this.snapshot) return this.snapshot;
+    // One after the other: each goes on from what the one before knew.
+    const snapshot = this.turn.then(() => this.build());
+    this.turn = snapshot.catch(() => undefined);
+    this.snapshot = snapshot;
     // A failure is not kept: the next question asks again.
-    this.snapshot ??= this.build().catch((error: unknown) => {
-      this.snapshot = null;
-      throw error;
+    snapshot.catch(() => {
+      if (this.snapshot === snapshot) this.snapshot = null;
     });
-    return this.snapshot;
+    return snapshot;
   }
 
   private async build(): Promise<Snapshot> {
-    const db = this.database;
-    const bases = await listSpecimens(db, ALGORITHM_VERSION);
-    const prices = groupBy(await listPrices(db), (p) => p.specimen_id);
-    const allFacts = await currentFacts(db, ALGORITHM_VERSION);
-    const bridging = await bridgingFacts(db, ALGORITHM_VERSION);
-    const scatters = scattersOf(await repeatedFacts(db, ALGORITHM_VERSION));
-    const protocols = await listProtocols(db);
-    const controls = await this.rigs.controlUnits();
-    const categories = new Map(bases.map((b) => [b.id, b.category]));
-    const facts = groupBy(
-      CATEGORIES.flatMap((category) =>
-        comparableFacts(
-          allFacts.filter((f) => categories.get(f.specimen_id) === category),
-          bridging,
-          protocols,
-        ),
-      ),
-      (f) => f.specimen_id,
-    );
-    const points = groupBy(await currentPoints(db), (p) => p.specimen_id);
-    const heard = new Map<string, HeardFact>();
-    for (const category of new Set(categories.values()))
-      for (const [id, fact] of await this.scale.factsForRanking(category)) heard.set(id, fact);
-    const units = new Map(
-      bases.map((b) => [
-        b.id,
-        {
-          ...unitFacts(b.id, facts.get(b.id) ?? [], points.get(b.id) ?? [], prices.get(b.id) ?? []),
-          heard: heard.get(b.id) ?? null,
-        },
-      ]),
-    );
-    const inputs = new Map<Category, RankingInputs>();
-    const ranked = new Map<Category, readonly RankedUnit[]>();
-    for (const category of CATEGORIES) {
-      const rubric = (await currentRubric(db, category))?.rubric;
-      if (!rubric) continue;
-      const members = bases.filter((b) => b.category === category && isMeasured(b, units.get(b.id)));
-      const categoryUnits = members.map((b) =>
-        withScatter(units.get(b.id) as UnitFacts, rubric.criteria, scatters.get(category)),
-      );
-      inputs.set(category, { rubric, units: categoryUnits, names: namesOf(members, controls) });
-      const task: RankUnitsTask = { units: categoryUnits, rubric, options: {} };
-      ranked.set(category, await this.pool.run('rank-units', task));
+    const changed = this.changed;
+    this.changed = new Set();
+    try {
+      await this.known.refresh(changed && [...changed]);
+      return await this.putTogether();
+    } catch (error) {
+      // What was read, and what was not, is not known: everything is read anew.
+      this.changed = null;
+      throw error;
     }
-    const places = new Map([...ranked.values()].flat().map((unit) => [unit.id, unit]));
-    const rows = bases.map((base) =>
-      specimenRow(
-        base,
-        units.get(base.id) as UnitFacts,
-        places.get(base.id),
-        inputs.get(base.category)?.rubric.criteria ?? null,
-        scatters.get(base.category),
-      ),
-    );
-    return { rows, inputs, ranked, scatters };
+  }
+
+  private async putTogether(): Promise<Snapshot> {
+    const db = this.database;
+    this.protocols = unlessChanged(this.protocols, await listProtocols(db));
+    const rubrics = new Map((await currentRubrics(db)).map((r) => [r.category, unlessChanged(this.rubricsKnown.get(r.category), r)])); // prettier-ignore
+    this.rubricsKnown = rubrics;
+    const controls = await this.rigs.controlUnits();
+    const units = this.known.inOrder();
+    const byKind = groupBy(units, (u) => u.base.category);
+    const inputs = new Map<Category, RankingInputs>();
+    const ranked = new Map<Category, RankedKind>();
+    const scatters = new Map<Category, KindScatters>();
+    const rows = new Map<string, SpecimenRow>();
+    for (const category of CATEGORIES) {
+      const rubric = rubrics.get(category) ?? null;
+      const { facts: factsOfKind, ranking } = this.kind(category);
+      const members = byKind.get(category) ?? [];
+      const heard = members.length === 0 ? new Map() : await this.scale.factsForRanking(category);
+      const ofKind = factsOfKind.of(members, this.protocols, heard, rubric?.criteria ?? null);
+      scatters.set(category, ofKind.scatters);
+      const standings = new Map<string, Standing>();
+      if (rubric) {
+        const measured = ofKind.facts.filter((facts, i) => isMeasured(members[i].base, facts));
+        const measuredIds = new Set(measured.map((f) => f.id));
+        const names = namesOf(members.map((m) => m.base).filter((b) => measuredIds.has(b.id)), controls); // prettier-ignore
+        inputs.set(category, { rubric, units: measured, names });
+        const order = await ranking.rank(measured, rubric);
+        ranked.set(category, order);
+        for (const standing of order.standings) standings.set(standing.id, standing);
+      }
+      for (const [i, { base }] of members.entries())
+        rows.set(
+          base.id,
+          this.rows.of(base, ofKind.facts[i], standings.get(base.id), rubric?.criteria ?? null, ofKind.scatters),
+        );
+    }
+    return { rows: units.flatMap((u) => rows.get(u.base.id) ?? []), byId: rows, inputs, ranked, scatters };
+  }
+
+  private kind(category: Category) {
+    const known = this.kinds.get(category);
+    if (known) return known;
+    const made = { facts: new KindFacts(), ranking: new KindRanking(category, this.rankingPool) };
+    this.kinds.set(category, made);
+    return made;
   }
 }
 
-function inputsOf(snapshot: Snapshot, category: Category): RankingInputs {
-  const inputs = snapshot.inputs.get(category);
-  if (!inputs) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
-  return inputs;
+function rankingOf<T>(of: ReadonlyMap<Category, T>, category: Category): T {
+  const found = of.get(category);
+  if (!found) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
+  return found;
 }

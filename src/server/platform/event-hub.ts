@@ -15,6 +15,11 @@ export class EventHub {
     this.emit({ type: 'specimen', specimenId });
   }
 
+  /** A protocol or a rig changed: what figures come to may change. */
+  rulesChanged(): void {
+    this.emit({ type: 'rules' });
+  }
+
   /** A session changed. */
   planChanged(planId: string): void {
     this.emit({ type: 'plan', planId });

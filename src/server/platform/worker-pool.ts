@@ -51,13 +51,23 @@ const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting
  * When a thread dies, its task is rejected and the pool starts another one.
  */
 export function openWorkerPool(folder: string, threads = availableParallelism()): WorkerPool {
+  // One more than measuring ever takes, so that a question does not wait behind a long clip.
+  return openPool(folder, threads, threads + 1, IDLE_MS);
+}
+
+/** A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. */
+export const openRememberingThread = (folder: string): WorkerPool => openPool(folder, 1, 1, REMEMBERS_MS);
+
+/** Somebody at the microphone waits for the next verdict; a thread takes a while to start. */
+const IDLE_MS = 60_000;
+const REMEMBERS_MS = 15 * 60_000;
+
+function openPool(folder: string, threads: number, maxThreads: number, idleTimeout: number): WorkerPool {
   const pool = new Piscina({
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,
-    // One more than measuring ever takes, so that a question does not wait behind a long clip.
-    maxThreads: threads + 1,
-    // Somebody at the microphone waits for the next verdict; a thread takes a while to start.
-    idleTimeout: 60_000,
+    maxThreads,
+    idleTimeout,
     concurrentTasksPerWorker: 1,
   });
   // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with.

@@ -29,6 +29,7 @@ import { runsOfDay } from '../runs/queries/run';
 import { listSpecimens } from '../catalogue/queries/specimen';
 import { rigHealth } from '#domain/rigs/rig-health';
 import { Failure } from '../platform/failures';
+import type { EventHub } from '../platform/event-hub';
 import type { WorkerPool } from '../platform/worker-pool';
 
 /** A voltmeter of ±1 %, taken as a rectangle. */
@@ -42,6 +43,7 @@ export class Rigs {
     private readonly database: Database,
     private readonly store: ClipStore,
     private readonly pool: WorkerPool,
+    private readonly hub: EventHub,
   ) {}
 
   async list(): Promise<Rig[]> {
@@ -51,6 +53,7 @@ export class Rigs {
 
   async add(document: RigDocument): Promise<Rig> {
     const id = await addRig(this.database, document.name, document.since, document);
+    this.hub.rulesChanged();
     return rigFromRow((await findRig(this.database, id)) as RigRow, []);
   }
 
@@ -86,7 +89,7 @@ export class Rigs {
       const note = rig ? 'This rig has no control unit, so nothing tells whether it has changed.' : 'No rig is noted.';
       return { controlUnit: null, verdict: 'no-control', note, ...none };
     }
-    const [unit] = await listSpecimens(this.database, ALGORITHM_VERSION, rig.controlUnit);
+    const [unit] = await listSpecimens(this.database, ALGORITHM_VERSION, [rig.controlUnit]);
     if (!unit)
       return { controlUnit: null, verdict: 'no-control', note: 'The control unit is not in the catalogue.', ...none };
     const controlUnit = { id: unit.id, name: unitName(unit) };
@@ -111,6 +114,11 @@ export class Rigs {
     const { figures } = await this.health(day, rigName);
     for (const f of figures) if (f.verdict === 'off') found.set(f.quantity, f);
     return found;
+  }
+
+  /** Names of rigs whose figures are corrected by what the control unit says, on some day at least. */
+  async correcting(): Promise<ReadonlySet<string>> {
+    return new Set((await this.list()).flatMap((r) => (r.document.whenOff === 'correct' ? [r.document.name] : [])));
   }
 
   /** Units that any rig names as its control. */

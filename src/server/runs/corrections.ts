@@ -99,6 +99,7 @@ export class Corrections {
   private async follow(change: Change, { runs, specimens }: Prepared): Promise<void> {
     for (const run of runs) await this.queue.measureRun(run);
     for (const specimen of specimens) this.hub.specimenChanged(specimen);
+    if (change.kind === 'rig') this.hub.rulesChanged();
     if (change.kind === 'session-left-out') this.hub.planChanged(change.session);
     if (change.kind === 'test-left-out') this.hub.emit({ type: 'listening', testId: change.test });
   }
@@ -131,7 +132,7 @@ export class Corrections {
   private async rename(change: Extract<Change, { kind: 'unit-name' }>): Promise<Prepared> {
     const { unit, maker, model, label } = change;
     const before = await namesOf(this.database, unit);
-    const [base] = await listSpecimens(this.database, ALGORITHM_VERSION, unit);
+    const [base] = await listSpecimens(this.database, ALGORITHM_VERSION, [unit]);
     if (!before) throw new Failure('not-found', `There is no unit with the number ${unit}.`);
     const text = correctionText('Name', [{ name: '', before: unitName(before), after: unitName(change) }]);
     if (text === null) throw refused('That is its name already.');
@@ -214,7 +215,7 @@ export class Corrections {
   private async move(change: Extract<Change, { kind: 'run-moved' }>): Promise<Prepared> {
     const run = await this.run(change.run);
     const [from, to] = [await namesOf(this.database, run.specimen_id), await namesOf(this.database, change.unit)];
-    const [target] = await listSpecimens(this.database, ALGORITHM_VERSION, change.unit);
+    const [target] = await listSpecimens(this.database, ALGORITHM_VERSION, [change.unit]);
     if (!from || !to) throw new Failure('not-found', `There is no unit with the number ${change.unit}.`);
     if (run.specimen_id === change.unit) throw refused('The run is that unit’s already.');
     if (target.category !== run.category)

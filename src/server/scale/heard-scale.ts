@@ -36,7 +36,7 @@ import { ensureListener } from '../listening/queries/listening';
 import { currentFacts } from '../runs/queries/measurement';
 import { currentPoints } from '../catalogue/queries/points';
 import { currentRubric } from '../catalogue/queries/rubric';
-import { listSpecimens } from '../catalogue/queries/specimen';
+import { listSpecimens, specimensInOrder } from '../catalogue/queries/specimen';
 import { Failure } from '../platform/failures';
 import type { EventHub } from '../platform/event-hub';
 import type { WorkerPool } from '../platform/worker-pool';
@@ -85,6 +85,11 @@ export class HeardScale {
 
   /** Answers that were read before: of a long archive, only what is new is read again. */
   private readonly known = new Map<string, readonly HeardRow[]>();
+  /** What the ranking was told of a kind, and the answers that it follows from. */
+  private readonly rankedFacts = new Map<
+    Category,
+    { readonly answers: readonly HeardRow[]; readonly facts: ReadonlyMap<string, HeardFact> }
+  >();
   /** Answers that the thread was sent, by key. */
   private readonly sent = new Map<string, { readonly count: number; readonly lastId: number }>();
 
@@ -150,8 +155,14 @@ export class HeardScale {
   /** What the ranking takes of it: worth against the middle unit, per specimen. */
   async factsForRanking(category: Category): Promise<ReadonlyMap<string, HeardFact>> {
     const request = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null } as const;
+    // The same answers say the same: a price that was noted changes nothing here.
+    const answers = await this.answers(category, request.attribute);
+    const known = this.rankedFacts.get(category);
+    if (known?.answers === answers) return known.facts;
     const gathered = await this.gather(request);
-    return gathered.blind.length === 0 ? new Map() : factsOf(await this.rank(request, gathered, null), gathered);
+    const facts = gathered.blind.length === 0 ? new Map<string, HeardFact>() : factsOf(await this.rank(request, gathered, null), gathered); // prettier-ignore
+    this.rankedFacts.set(category, { answers, facts });
+    return facts;
   }
 
   /** Takes by what is known of their units, strongest first; units not heard yet stand in the middle. */
@@ -456,13 +467,11 @@ export class HeardScale {
   }
 
   private async units(category: Category): Promise<Unit[]> {
-    return (await listSpecimens(this.database, ALGORITHM_VERSION))
-      .filter((s) => s.category === category)
-      .map((s) => ({ id: s.id, name: unitName(s) }));
+    return (await specimensInOrder(this.database)).filter((s) => s.category === category);
   }
 
   private async unit(id: string): Promise<Unit> {
-    const [row] = await listSpecimens(this.database, ALGORITHM_VERSION, id);
+    const [row] = await listSpecimens(this.database, ALGORITHM_VERSION, [id]);
     if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
     return { id, name: unitName(row) };
   }

@@ -4,19 +4,22 @@ import { pairedOffset } from '#core/stats/paired-offset';
 import { protocolProblems, protocolSchema, roleOf, type Protocol } from '#contracts/protocol';
 import type { Bridges, ProtocolVersion } from '#contracts/protocol-page';
 import type { ProblemDetail } from '#contracts/problem';
-import { unitName } from '#contracts/unit-name';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { fieldText, issueText } from '#contracts/issue-text';
 import type { Database } from '../platform/db/database';
+import type { EventHub } from '../platform/event-hub';
 import { bridgingFacts } from '../runs/queries/measurement';
 import { addProtocolVersion, dropProtocolVersion, findProtocol, listProtocols, versionUses } from './queries/protocol';
-import { listSpecimens } from '../catalogue/queries/specimen';
+import { specimensInOrder } from '../catalogue/queries/specimen';
 import { Failure } from '../platform/failures';
 import { bridgePairs } from '#domain/catalogue/bridge-pairs';
 
 /** The written rules of recording: versions, what they were used for, and how they compare. */
 export class ProtocolBook {
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly hub: EventHub,
+  ) {}
 
   protocols(): Promise<Protocol[]> {
     return listProtocols(this.database);
@@ -73,6 +76,7 @@ export class ProtocolBook {
       if (same) await dropProtocolVersion(tx, protocol.id, protocol.version);
       await addProtocolVersion(tx, protocol);
     });
+    this.hub.rulesChanged();
     return (await this.versions()).find(
       (v) => v.protocol.id === protocol.id && v.protocol.version === protocol.version,
     ) as ProtocolVersion;
@@ -88,7 +92,7 @@ export class ProtocolBook {
     const [before, after] = [from, to].map((v) => protocols.find((p) => p.version === v));
     if (!before || !after) throw new Failure('not-found', `There are no versions ${from} and ${to} of "${slug}".`);
     const facts = (await bridgingFacts(this.database, ALGORITHM_VERSION)).filter((f) => f.protocol === slug);
-    const names = new Map((await listSpecimens(this.database, ALGORITHM_VERSION)).map((s) => [s.id, unitName(s)]));
+    const names = new Map((await specimensInOrder(this.database)).map((s) => [s.id, s.name]));
     const changes = compareVersions(before, after);
     const units = new Set<string>();
     const offsets = changes.flatMap((change) => {

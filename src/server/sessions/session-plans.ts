@@ -346,7 +346,7 @@ export class SessionPlans {
           ? `the rig "${rig.name}" has no control unit; choose one on the page Rigs, or plan without`
           : `no rig is noted for ${plan.day}, so there is no control unit; note one on the page Rigs, or plan without`,
       );
-    const [unit] = await listSpecimens(this.database, ALGORITHM_VERSION, rig.controlUnit);
+    const [unit] = await listSpecimens(this.database, ALGORITHM_VERSION, [rig.controlUnit]);
     if (unit?.category !== plan.category)
       throw refuse(`the control unit of "${rig.name}" is gear of another kind; plan without, or on another rig`);
     return { maker: unit.maker, model: unit.model, label: unit.label, source: 'own', dueBack: null };

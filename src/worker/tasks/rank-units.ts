@@ -1,14 +1,51 @@
-import { rankUnits, type RankedUnit, type RankOptions } from '#core/rules/rank';
 import type { UnitFacts } from '#core/rules/criterion-points';
+import { RankingMemory, type Standings } from '#core/rules/ranking-memory';
 import type { Rubric } from '#core/rules/rubric';
 
-/** Order to a worker: rank a category. */
+/** Order to a worker: rank a kind of gear. */
 export interface RankUnitsTask {
-  readonly units: readonly UnitFacts[];
+  /** Whose ranking it is: a thread remembers one for each. */
+  readonly key: string;
   readonly rubric: Rubric;
-  readonly options: RankOptions;
+  /** Every unit, in any order. */
+  readonly ids: readonly string[];
+  /** Facts of those that the thread does not have as they are now. */
+  readonly changed: readonly UnitFacts[];
+  /** The thread was told of all others under this number; null: `changed` are all. */
+  readonly after: number | null;
 }
 
-export default function rankUnitsTask({ units, rubric, options }: RankUnitsTask): RankedUnit[] {
-  return rankUnits(units, rubric, options);
+/** Where every unit stands, and what it has its place by. */
+export interface RankUnitsResult {
+  readonly revision: number;
+  readonly standings: Standings;
+  /** Of the changed units: points per criterion of the rubric, null where they are missing. */
+  readonly points: Readonly<Record<string, readonly (number | null)[]>>;
+}
+
+interface Remembered {
+  readonly revision: number;
+  readonly facts: Map<string, UnitFacts>;
+  readonly memory: RankingMemory;
+}
+const remembered = new Map<string, Remembered>();
+let revisions = 0;
+
+/** @returns null where `after` is asked for and the thread does not remember it: then all facts have to be sent */
+export default function rankUnitsTask({ key, rubric, ids, changed, after }: RankUnitsTask): RankUnitsResult | null {
+  const before = remembered.get(key);
+  if (after !== null && before?.revision !== after) return null;
+  const { facts, memory } =
+    after !== null && before ? before : { facts: new Map<string, UnitFacts>(), memory: new RankingMemory() };
+  for (const unit of changed) facts.set(unit.id, unit);
+  const units = ids.flatMap((id) => facts.get(id) ?? []);
+  if (units.length !== ids.length) return null;
+  const standings = memory.rank(units, rubric);
+  const revision = ++revisions;
+  remembered.set(key, { revision, facts, memory });
+  return {
+    revision,
+    standings,
+    points: Object.fromEntries(changed.map(({ id }) => [id, memory.pointsOf(id).map((p) => p.points)])),
+  };
 }

@@ -3,7 +3,7 @@ import { fitWorths } from '../../stats/fit-worths';
 import { ListenerAnswers, listenerScatter } from '../../stats/listener-scatter';
 import { standardNormal } from '../../stats/normal';
 import { seededBits, uniform } from '../../stats/random';
-import { rankDistribution } from '../../stats/rank-distribution';
+import { rankDistribution } from '../../stats/place-distribution';
 import { standardErrors, worthPosterior } from '../../stats/worth-posterior';
 
 /** How often stated 90 % intervals hold the truth. */

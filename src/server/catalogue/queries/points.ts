@@ -1,4 +1,5 @@
 import type { PointsInput } from '#contracts/run-document';
+import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { GivenPoints } from '#domain/catalogue/specimen-base';
 
@@ -32,10 +33,12 @@ export async function pointsHistory(db: Queryable, specimenId: string): Promise<
   );
 }
 
-/** The points that count, one per specimen and criterion. */
-export async function currentPoints(db: Queryable): Promise<GivenPoints[]> {
+/** The points that count, one per specimen and criterion; of some specimens, or of all. */
+export async function currentPoints(db: Queryable, ids: readonly string[] | null = null): Promise<GivenPoints[]> {
+  const { sql, values } = among(ids, 'specimen_id', 1);
   return db.query(
     `SELECT DISTINCT ON (specimen_id, criterion) specimen_id, criterion, value, reason, effective_on AS date
-     FROM points ORDER BY specimen_id, criterion, id DESC`,
+     FROM points WHERE true ${sql} ORDER BY specimen_id, criterion, id DESC`,
+    values,
   );
 }

@@ -1,5 +1,6 @@
 import type { DatedPrice } from '#core/rules/price-rule';
 import type { PriceInput } from '#contracts/run-document';
+import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** Notes a price; the same price noted twice stays one. */
@@ -11,15 +12,16 @@ export async function notePrice(db: Queryable, specimenId: string, price: PriceI
   );
 }
 
-/** Prices of one specimen, or of all, newest first. */
+/** Prices of some specimens, or of all, newest first. */
 export async function listPrices(
   db: Queryable,
-  specimenId: string | null = null,
+  ids: readonly string[] | null = null,
 ): Promise<(DatedPrice & { id: string; specimen_id: string })[]> {
+  const { sql, values } = among(ids, 'specimen_id', 1);
   return db.query(
     `SELECT id, specimen_id, amount, currency, kind, effective_on AS date FROM price
-     WHERE $1::bigint IS NULL OR specimen_id = $1
+     WHERE true ${sql}
      ORDER BY effective_on DESC, id DESC`,
-    [specimenId],
+    values,
   );
 }

@@ -1,4 +1,5 @@
 import type { RunDocument } from '#contracts/run-document';
+import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { SpecimenBase } from '#domain/catalogue/specimen-base';
 
@@ -45,12 +46,13 @@ export async function findSpecimen(db: Queryable, specimen: RunDocument['specime
   return row?.id ?? null;
 }
 
-/** All specimens, or one. Counts of analyses are those of the given algorithm version. */
+/** All specimens, or some, by maker, model and label. Counts of analyses are those of the given algorithm version. */
 export async function listSpecimens(
   db: Queryable,
   algorithmVersion: number,
-  id: string | null = null,
+  ids: readonly string[] | null = null,
 ): Promise<SpecimenBase[]> {
+  const [ofRun, ofCustody, ofUnit] = ['r.specimen_id', 'specimen_id', 's.id'].map((c) => among(ids, c, 2).sql);
   return db.query<SpecimenBase>(
     `WITH counted AS (
        SELECT r.specimen_id,
@@ -63,9 +65,11 @@ export async function listSpecimens(
        JOIN session se ON se.id = r.session_id
        LEFT JOIN take t ON t.run_id = r.id
        LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1
+       WHERE true ${ofRun}
        GROUP BY r.specimen_id
      ), standing AS (
-       SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody ORDER BY specimen_id, id DESC
+       SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody WHERE true ${ofCustody}
+       ORDER BY specimen_id, id DESC
      )
      SELECT s.id, m.maker, m.name AS model, s.label, m.category,
             coalesce(st.on_desk, false) AS on_desk,
@@ -75,9 +79,19 @@ export async function listSpecimens(
      JOIN model m ON m.id = s.model_id
      LEFT JOIN counted c ON c.specimen_id = s.id
      LEFT JOIN standing st ON st.specimen_id = s.id
-     WHERE $2::bigint IS NULL OR s.id = $2
-     ORDER BY m.maker, m.name, s.label`,
-    [algorithmVersion, id],
+     WHERE true ${ofUnit}
+     ORDER BY m.maker, m.name, s.label, s.id`,
+    [algorithmVersion, ...among(ids, '', 2).values],
+  );
+}
+
+/** All specimens in the order of lists: maker, model, label. */
+export async function specimensInOrder(
+  db: Queryable,
+): Promise<{ readonly id: string; readonly category: string; readonly name: string }[]> {
+  return db.query(
+    `SELECT s.id, m.category, m.maker || ' ' || m.name || ' · ' || s.label AS name
+     FROM specimen s JOIN model m ON m.id = s.model_id ORDER BY m.maker, m.name, s.label, s.id`,
   );
 }
 

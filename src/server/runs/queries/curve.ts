@@ -29,15 +29,15 @@ export async function dropCurve(db: Queryable, runId: string, kind: string, algo
   );
 }
 
-/** Curves of a run by kind. */
-export async function curvesOfRun(
+/** Curves of all runs of a specimen. */
+export async function curvesOfSpecimen(
   db: Queryable,
-  runId: string,
+  specimenId: string,
   algorithmVersion: number,
-): Promise<Record<string, unknown>> {
-  const rows = await db.query<{ kind: string; document: unknown }>(
-    'SELECT kind, document FROM curve WHERE run_id = $1 AND algorithm_version = $2 AND superseded_at IS NULL',
-    [runId, algorithmVersion],
+): Promise<{ run_id: string; kind: string; document: unknown }[]> {
+  return db.query(
+    `SELECT c.run_id, c.kind, c.document FROM curve c JOIN run r ON r.id = c.run_id
+     WHERE r.specimen_id = $1 AND c.algorithm_version = $2 AND c.superseded_at IS NULL`,
+    [specimenId, algorithmVersion],
   );
-  return Object.fromEntries(rows.map((r) => [r.kind, r.document]));
 }

@@ -1,4 +1,5 @@
 import type { Measurement } from '#core/measure/measurement';
+import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { FactRow } from '#domain/catalogue/fact';
 import type { RepeatedReading } from '#domain/catalogue/specimen-base';
@@ -36,16 +37,20 @@ export async function storeMeasurements(
   }
 }
 
-export async function measurementsOfRun(db: Queryable, runId: string, algorithmVersion: number): Promise<unknown[]> {
-  const rows = await db.query<{ document: unknown }>(
-    // In the order of the first time, whatever was replaced since.
-    `SELECT document FROM (
-       SELECT document, superseded_at, min(id) OVER (PARTITION BY quantity) AS first_id
-       FROM measurement WHERE run_id = $1 AND algorithm_version = $2) AS figure
-     WHERE superseded_at IS NULL ORDER BY first_id`,
-    [runId, algorithmVersion],
+/** Figures of all runs of a specimen, in the order of the first time, whatever was replaced since. */
+export async function measurementsOfSpecimen(
+  db: Queryable,
+  specimenId: string,
+  algorithmVersion: number,
+): Promise<{ run_id: string; document: unknown }[]> {
+  return db.query(
+    `SELECT run_id, document FROM (
+       SELECT me.run_id, me.document, me.superseded_at, min(me.id) OVER (PARTITION BY me.run_id, me.quantity) AS first_id
+       FROM measurement me JOIN run r ON r.id = me.run_id
+       WHERE r.specimen_id = $1 AND me.algorithm_version = $2) AS figure
+     WHERE superseded_at IS NULL ORDER BY run_id, first_id`,
+    [specimenId, algorithmVersion],
   );
-  return rows.map((r) => r.document);
 }
 
 const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, me.not_measured, p.slug AS protocol,
@@ -65,42 +70,51 @@ const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, m
 export async function currentFacts(
   db: Queryable,
   algorithmVersion: number,
-  specimenId: string | null = null,
+  ids: readonly string[] | null = null,
 ): Promise<FactRow[]> {
+  const { sql, values } = among(ids, 'r.specimen_id', 2);
   return db.query(
     `SELECT * FROM (
        SELECT DISTINCT ON (r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL)
-              r.id AS run_id, ${FACTS} AND r.purpose = 'unit' AND ($2::bigint IS NULL OR r.specimen_id = $2)
+              r.id AS run_id, ${FACTS} AND r.purpose = 'unit' ${sql}
        ORDER BY r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL, se.held_on DESC,
                 r.id DESC) AS fact
      ORDER BY specimen_id, quantity, day DESC, run_id DESC`,
-    [algorithmVersion, specimenId],
+    [algorithmVersion, ...values],
   );
 }
 
 /** Exact figures of units that were read more than once under one version of a protocol and on one rig. */
-export async function repeatedFacts(db: Queryable, algorithmVersion: number): Promise<RepeatedReading[]> {
+export async function repeatedFacts(
+  db: Queryable,
+  algorithmVersion: number,
+  ids: readonly string[] | null = null,
+): Promise<(RepeatedReading & { readonly specimen_id: string })[]> {
+  const { sql, values } = among(ids, 'r.specimen_id', 2);
   return db.query(
     `SELECT * FROM (
-       SELECT m.category, me.quantity, me.value, me.uncertainty,
+       SELECT r.specimen_id, me.id, me.quantity, me.value, me.uncertainty,
               r.specimen_id || '/' || r.protocol_version_id || '/' || coalesce(r.rig_id::text, '') AS "group",
               count(*) OVER (PARTITION BY me.quantity, r.specimen_id, r.protocol_version_id, r.rig_id) AS readings
        FROM measurement me
        JOIN run r ON r.id = me.run_id
-       JOIN specimen sp ON sp.id = r.specimen_id
-       JOIN model m ON m.id = sp.model_id
-       WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL AND me.value IS NOT NULL AND me.bound = 'exact') AS reading
-     WHERE readings > 1`,
-    [algorithmVersion],
+       WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL AND me.value IS NOT NULL AND me.bound = 'exact' ${sql}) AS reading
+     WHERE readings > 1 ORDER BY specimen_id, id`,
+    [algorithmVersion, ...values],
   );
 }
 
 /** Exact figures of units that were measured under more than one version of a protocol, newest first. */
-export async function bridgingFacts(db: Queryable, algorithmVersion: number): Promise<FactRow[]> {
+export async function bridgingFacts(
+  db: Queryable,
+  algorithmVersion: number,
+  ids: readonly string[] | null = null,
+): Promise<FactRow[]> {
+  const { sql, values } = among(ids, 'r.specimen_id', 2);
   return db.query(
     `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
-       (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1)
+       (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1) ${sql}
      ORDER BY se.held_on DESC, r.id DESC`,
-    [algorithmVersion],
+    [algorithmVersion, ...values],
   );
 }

@@ -189,17 +189,23 @@ export async function findSlotTake(db: Queryable, id: string, algorithmVersion: 
 }
 
 /** Takes that nobody had decided on when their turn became a run. */
-export async function undecidedBesideRun(
-  db: Queryable,
-  runId: string,
-): Promise<(ClipRow & { readonly slot_take_id: string; readonly step: string; readonly attempt: number })[]> {
+export interface UndecidedRow extends ClipRow {
+  readonly run_id: string;
+  readonly slot_take_id: string;
+  readonly step: string;
+  readonly attempt: number;
+}
+
+/** Takes of the sessions of a specimen's runs that nobody decided on. */
+export async function undecidedBesideRuns(db: Queryable, specimenId: string): Promise<UndecidedRow[]> {
   return db.query(
-    `SELECT t.id AS slot_take_id, t.step, t.attempt, ${CLIP_COLUMNS}
+    `SELECT s.run_id, t.id AS slot_take_id, t.step, t.attempt, ${CLIP_COLUMNS}
      FROM slot_take t
      JOIN session_slot s ON s.id = t.slot_id
      JOIN clip c ON c.sha256 = t.clip_sha256
-     WHERE s.run_id = $1 AND t.state = 'open' ORDER BY t.id`,
-    [runId],
+     JOIN run r ON r.id = s.run_id
+     WHERE r.specimen_id = $1 AND t.state = 'open' ORDER BY t.id`,
+    [specimenId],
   );
 }
 

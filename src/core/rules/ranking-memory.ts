@@ -1,0 +1,164 @@
+import { standardDeviation } from '../stats/moments';
+import { selectInPlace } from '../stats/order-statistic';
+import { percentIndex, PlaceDistribution } from '../stats/place-distribution';
+import {
+  catalogueOfPoints,
+  criterionPoints,
+  weightOf,
+  type CatalogueOfPoints,
+  type CriterionPoints,
+  type UnitFacts,
+} from './criterion-points';
+import { CompositeDrawer } from './draw-composites';
+import { MOST_POINTS } from './points-curve';
+import { probabilityOfBeating, strataOf } from './strata';
+import type { Rubric } from './rubric';
+
+/** Settings of the Monte Carlo. */
+export interface RankOptions {
+  readonly weights?: Rubric['weights'];
+  readonly draws?: number;
+  readonly seed?: string;
+}
+
+/** Where every unit stands, column by column, the best unit first: what goes between threads without being copied twice. */
+export interface Standings {
+  /** Which of the units it was asked about stands at each place. */
+  readonly order: Uint32Array;
+  /** 1 = top stratum. */
+  readonly stratum: Uint32Array;
+  /** Weighted mean of the points, 0…5; a missing criterion counts with the catalogue's mean. */
+  readonly composite: Float64Array;
+  readonly sd: Float64Array;
+  /** 5 % and 95 % points of the composite. */
+  readonly composite5: Float64Array;
+  readonly composite95: Float64Array;
+  /** 5 % and 95 % points of the place. */
+  readonly rank5: Float64Array;
+  readonly rank95: Float64Array;
+  readonly expectedRank: Float64Array;
+  /** Probability of beating the unit one place below; 0 for the last. */
+  readonly beatsNext: Float64Array;
+  /** The catalogue's mean of each criterion, which stands in for missing points. */
+  readonly assumed: readonly number[];
+}
+
+/** A unit with what was drawn for it. */
+interface Drawn {
+  readonly facts: UnitFacts;
+  /** One per criterion. */
+  readonly points: readonly CriterionPoints[];
+  readonly drawn: Float64Array;
+  readonly sd: number;
+  readonly composite90: readonly [number, number];
+}
+
+/**
+ * A ranking that goes on from the last one: units whose facts are the same objects as before, and whose missing
+ * criteria are drawn from the same catalogue, keep their draws. The answer is the same to the last bit as that of a new
+ * memory; what is saved is time.
+ */
+export class RankingMemory {
+  private units = new Map<string, Drawn>();
+  private readonly places = new PlaceDistribution();
+  private settings = '';
+  private catalogue: readonly CatalogueOfPoints[] = [];
+
+  /**
+   * @param units - facts of each unit, ids unique
+   * @param rubric - the rules
+   * @param options - other weights than the rubric's, number of draws, seed
+   */
+  rank(units: readonly UnitFacts[], rubric: Rubric, options: RankOptions = {}): Standings {
+    const weights = options.weights ?? rubric.weights;
+    const draws = options.draws ?? usualDraws(units.length);
+    const seed = options.seed ?? 'sediment';
+    const settings = JSON.stringify([rubric, weights, draws, seed]);
+    if (settings !== this.settings) this.units.clear();
+    this.settings = settings;
+
+    const rows = units.map((facts) => {
+      const known = this.units.get(facts.id);
+      return known?.facts === facts ? known.points : rubric.criteria.map((c) => criterionPoints(c, facts));
+    });
+    const catalogue = rubric.criteria.map((_, c) =>
+      catalogueOfPoints(
+        rows.flatMap((row) => row[c].points ?? []),
+        MOST_POINTS,
+      ),
+    );
+    const isSameCatalogue = catalogue.map((of, c) => sameCatalogue(this.catalogue.at(c), of));
+    this.catalogue = catalogue;
+    const shares = normalisedWeights(rubric, weights);
+    const drawer = new CompositeDrawer(draws);
+    const scratch = new Float64Array(draws);
+    const all = units.map((facts, u): Drawn => {
+      const points = rows[u];
+      const known = this.units.get(facts.id);
+      if (known?.points === points && points.every((p, c) => p.points !== null || isSameCatalogue[c])) return known;
+      const drawn = drawer.draw(
+        points.map((p, c) => ({ points: p, catalogue: catalogue[c], share: shares[c] })),
+        `${seed}/${facts.id}`,
+      );
+      scratch.set(drawn);
+      const composite90 = [
+        selectInPlace(scratch, percentIndex(draws, 0.05)),
+        selectInPlace(scratch, percentIndex(draws, 0.95)),
+      ] as const;
+      return { facts, points, drawn, sd: standardDeviation(drawn), composite90 };
+    });
+    this.units = new Map(all.map((unit) => [unit.facts.id, unit]));
+    const composites = all.map(({ points }) =>
+      points.reduce((sum, p, c) => sum + shares[c] * (p.points ?? catalogue[c].mean), 0),
+    );
+    return this.standings(all, composites, rubric.stratumProbability);
+  }
+
+  /** Points of a unit of the last ranking, one per criterion. */
+  pointsOf(id: string): readonly CriterionPoints[] {
+    return this.units.get(id)?.points ?? [];
+  }
+
+  private standings(all: readonly Drawn[], composites: readonly number[], stratumProbability: number): Standings {
+    const order = Uint32Array.from(all.keys()).sort(
+      (a, b) => composites[b] - composites[a] || compareIds(all[a].facts.id, all[b].facts.id),
+    );
+    const ordered = Array.from(order, (u) => all[u]);
+    const ranks = this.places.of(ordered.map(({ facts: { id }, drawn }) => ({ id, drawn })));
+    const column = (value: (unit: Drawn, at: number) => number): Float64Array => Float64Array.from(ordered, value);
+    return {
+      order,
+      stratum: Uint32Array.from(strataOf(ordered.map((u) => u.drawn), stratumProbability)), // prettier-ignore
+      composite: Float64Array.from(order, (u) => composites[u]),
+      sd: column((u) => u.sd),
+      composite5: column((u) => u.composite90[0]),
+      composite95: column((u) => u.composite90[1]),
+      rank5: column((_, at) => ranks[at].interval[0]),
+      rank95: column((_, at) => ranks[at].interval[1]),
+      expectedRank: column((_, at) => ranks[at].mean),
+      beatsNext: column((u, at) =>
+        at + 1 < ordered.length ? probabilityOfBeating(u.drawn, ordered[at + 1].drawn) : 0,
+      ),
+      assumed: this.catalogue.map((c) => c.mean),
+    };
+  }
+}
+
+const compareIds = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+function sameCatalogue(before: CatalogueOfPoints | undefined, after: CatalogueOfPoints): boolean {
+  return before?.known.length === after.known.length && before.known.every((points, i) => points === after.known[i]);
+}
+
+/**
+ * 1,000 draws put a standard error of 0.9 % on a probability of 90 %. In a large catalogue, where many more pairs are
+ * looked at than anyone reads, 500 (1.3 %) keep the page quick.
+ */
+const usualDraws = (units: number): number => (units > 1000 ? 500 : 1000);
+
+function normalisedWeights(rubric: Rubric, weights: Rubric['weights']): number[] {
+  const raw = rubric.criteria.map((c) => Math.max(0, weightOf(weights, c)));
+  const total = raw.reduce((s, w) => s + w, 0);
+  // All weights at zero would divide by zero; then every criterion counts alike.
+  return raw.map((w) => (total > 0 ? w / total : 1 / raw.length));
+}

@@ -1,0 +1,90 @@
+import type { UnitFacts } from '#core/rules/criterion-points';
+import type { HeardFact } from '#core/rules/heard-points';
+import type { Criterion } from '#core/rules/rubric';
+import type { Protocol } from '#contracts/protocol';
+import { groupBy } from '../group-by';
+import { comparableFacts, type RankedFact } from './comparable-facts';
+import { unlessChanged, type KnownUnit } from './known-unit';
+import { scattersOf, unitFacts, withScatter, type KindScatters } from './unit-facts';
+
+/** What the units of a kind are ranked by. */
+export interface OfKind {
+  /** Units, in the order in which they were given. */
+  readonly units: readonly KnownUnit[];
+  /** Facts of each, in the same order. */
+  readonly facts: readonly UnitFacts[];
+  readonly scatters: KindScatters;
+}
+
+/** What a unit's facts were made of, and what came of it. */
+interface Made {
+  readonly from: readonly unknown[];
+  readonly facts: UnitFacts;
+}
+
+const NO_FACTS: readonly RankedFact[] = [];
+
+/**
+ * Facts of one kind of gear, put together from what is known of its units. It goes on from the last time: what follows
+ * from facts that are the same objects as before is not made again, and the answer is the same as if it were.
+ */
+export class KindFacts {
+  private last: { readonly units: readonly KnownUnit[]; readonly protocols: readonly Protocol[] } | null = null;
+  private comparable: ReadonlyMap<string, readonly RankedFact[]> = new Map();
+  private scatters: KindScatters = new Map();
+  private made = new Map<string, Made>();
+
+  /**
+   * @param units - every unit of the kind, always in the same order
+   * @param protocols - all versions of all protocols; the same object where nothing changed
+   * @param heard - what blind answers say
+   * @param criteria - the rules; the same object where nothing changed, null where there are none
+   */
+  of(
+    units: readonly KnownUnit[],
+    protocols: readonly Protocol[],
+    heard: ReadonlyMap<string, HeardFact>,
+    criteria: readonly Criterion[] | null,
+  ): OfKind {
+    const has = (part: 'facts' | 'bridging' | 'repeated'): boolean =>
+      this.last?.units.length === units.length && this.last.units.every((u, i) => u[part] === units[i][part]);
+    if (!has('facts') || !has('bridging') || this.last?.protocols !== protocols) this.compare(units, protocols);
+    if (!has('repeated')) this.scatters = this.scattersOf(units);
+    this.last = { units, protocols };
+    const made = new Map<string, Made>();
+    const facts = units.map((unit) => {
+      const one = this.factsOf(unit, heard.get(unit.base.id) ?? null, criteria);
+      made.set(unit.base.id, one);
+      return one.facts;
+    });
+    this.made = made;
+    return { units, facts, scatters: this.scatters };
+  }
+
+  private compare(units: readonly KnownUnit[], protocols: readonly Protocol[]): void {
+    const all = comparableFacts(
+      units.flatMap((u) => u.facts),
+      units.flatMap((u) => u.bridging),
+      protocols,
+    );
+    const before = this.comparable;
+    const now = groupBy(all, (f) => f.specimen_id);
+    this.comparable = new Map([...now].map(([id, facts]) => [id, unlessChanged(before.get(id), facts)]));
+  }
+
+  private scattersOf(units: readonly KnownUnit[]): KindScatters {
+    const now = scattersOf(units.flatMap((u) => u.repeated));
+    const isSame = JSON.stringify([...now]) === JSON.stringify([...this.scatters]);
+    return isSame ? this.scatters : now;
+  }
+
+  private factsOf({ base, points, prices }: KnownUnit, heard: HeardFact | null, criteria: readonly Criterion[] | null) {
+    const before = this.made.get(base.id);
+    const facts = this.comparable.get(base.id) ?? NO_FACTS;
+    const heardAgain = unlessChanged(before?.facts.heard ?? undefined, heard);
+    const from = [facts, points, prices, heardAgain, criteria, this.scatters];
+    if (before?.from.every((part, i) => part === from[i])) return before;
+    const unit = { ...unitFacts(base.id, facts, points, prices), heard: heardAgain };
+    return { from, facts: withScatter(unit, criteria ?? [], this.scatters) };
+  }
+}

@@ -1,0 +1,66 @@
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { knownAgain, unlessChanged, type KnownUnit } from '#domain/catalogue/known-unit';
+import { groupBy } from '#domain/group-by';
+import type { Database } from '../platform/db/database';
+import { bridgingFacts, currentFacts, repeatedFacts } from '../runs/queries/measurement';
+import { currentPoints } from './queries/points';
+import { listPrices } from './queries/price';
+import { listSpecimens, specimensInOrder } from './queries/specimen';
+
+const NONE: readonly never[] = [];
+
+/** All units as the archive has them, kept up to date unit by unit. */
+export class KnownUnits {
+  private units = new Map<string, KnownUnit>();
+  private order: readonly string[] = [];
+
+  constructor(private readonly database: Database) {}
+
+  /**
+   * Reads units anew.
+   *
+   * @param ids - those whose facts have changed; null: all
+   */
+  async refresh(ids: readonly string[] | null): Promise<void> {
+    if (ids?.length === 0) return;
+    const db = this.database;
+    const bases = await listSpecimens(db, ALGORITHM_VERSION, ids);
+    const prices = groupBy(await listPrices(db, ids), (p) => p.specimen_id);
+    const points = groupBy(await currentPoints(db, ids), (p) => p.specimen_id);
+    const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
+    const bridging = groupBy(await bridgingFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
+    const repeated = groupBy(await repeatedFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
+    const before = this.units;
+    const units = ids === null ? new Map<string, KnownUnit>() : new Map(before);
+    let isReordered = false;
+    for (const base of bases) {
+      const { id } = base;
+      const known = before.get(id);
+      const now = knownAgain(known, {
+        base,
+        prices: prices.get(id) ?? NONE,
+        points: points.get(id) ?? NONE,
+        facts: facts.get(id) ?? NONE,
+        bridging: bridging.get(id) ?? NONE,
+        repeated: repeated.get(id) ?? NONE,
+      });
+      isReordered ||= nameOf(known) !== nameOf(now);
+      units.set(id, now);
+    }
+    const found = new Set(bases.map((b) => b.id));
+    for (const id of ids ?? []) if (!found.has(id)) isReordered = units.delete(id) || isReordered;
+    // Both or nothing: what comes between is asked again.
+    const order =
+      ids === null ? bases.map((b) => b.id) : isReordered ? (await specimensInOrder(db)).map((s) => s.id) : this.order;
+    this.units = units;
+    this.order = unlessChanged(this.order, order);
+  }
+
+  /** By maker, model and label. */
+  inOrder(): readonly KnownUnit[] {
+    return this.order.flatMap((id) => this.units.get(id) ?? []);
+  }
+}
+
+const nameOf = (unit: KnownUnit | undefined): string | null =>
+  unit ? JSON.stringify([unit.base.maker, unit.base.model, unit.base.label]) : null;

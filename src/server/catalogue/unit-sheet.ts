@@ -1,0 +1,155 @@
+import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { corrected, type Agreement } from '#core/rules/rig-agreement';
+import { curvesSchema } from '#contracts/curves';
+import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
+import type { Protocol } from '#contracts/protocol';
+import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
+import { tableCellSchema } from '#contracts/table-reading';
+import { plainPrice, readingAgain, type KindScatters } from '#domain/catalogue/unit-facts';
+import { groupBy } from '#domain/group-by';
+import type { Database } from '../platform/db/database';
+import type { Rigs } from '../rigs/rigs';
+import { clipFromRow } from '../runs/queries/clip';
+import { curvesOfSpecimen } from '../runs/queries/curve';
+import { measurementsOfSpecimen } from '../runs/queries/measurement';
+import { runsOfSpecimen, takesOfSpecimen, type RunRow } from '../runs/queries/run';
+import { tablesOf } from '../runs/queries/table-reading';
+import { takeFromRow } from '../runs/take-from-row';
+import { wordCounts } from '../scale/queries/heard';
+import { findProtocol } from '../sessions/queries/protocol';
+import { undecidedBesideRuns, type UndecidedRow } from '../sessions/queries/session-plan';
+import { claimsOfSpecimen } from './queries/claim';
+import { pointsHistory } from './queries/points';
+import { listPrices } from './queries/price';
+import { listUnitEvents } from './queries/unit-event';
+
+/** Everything on a unit's page, in as many questions to the database whether it has one run or fifty. */
+export class UnitSheet {
+  constructor(
+    private readonly database: Database,
+    private readonly rigs: Rigs,
+  ) {}
+
+  /**
+   * @param row - the unit as lists show it
+   * @param scatters - what readings of its kind differ by
+   */
+  async of(row: SpecimenRow, scatters: KindScatters): Promise<SpecimenSheet> {
+    const { id } = row;
+    const db = this.database;
+    return {
+      row,
+      runs: await this.runs(id, scatters),
+      prices: (await listPrices(db, [id])).map((p) => ({ id: p.id, ...plainPrice(p) })),
+      claims: await claimsOfSpecimen(db, id),
+      words: (await wordCounts(db, { specimenId: id })).map((w) => ({
+        word: w.word,
+        count: w.count,
+        isFree: w.is_free,
+      })),
+      events: (await listUnitEvents(db, id)).map(({ kind, day, note }) => ({ kind, day, note })),
+      points: (await pointsHistory(db, id)).map(({ criterion, value, reason, date }) => ({
+        criterion,
+        value,
+        reason,
+        date,
+      })),
+    };
+  }
+
+  private async runs(id: string, scatters: KindScatters): Promise<Run[]> {
+    const db = this.database;
+    const runs = await runsOfSpecimen(db, id);
+    const takes = groupBy(await takesOfSpecimen(db, id, ALGORITHM_VERSION), (t) => t.run_id);
+    const figures = groupBy(await measurementsOfSpecimen(db, id, ALGORITHM_VERSION), (m) => m.run_id);
+    const curves = groupBy(await curvesOfSpecimen(db, id, ALGORITHM_VERSION), (c) => c.run_id);
+    const tables = groupBy(await tablesOf(db, 'run', runs.map((r) => r.id)), (t) => t.owner); // prettier-ignore
+    const undecided = groupBy(await undecidedBesideRuns(db, id), (u) => u.run_id);
+    const protocols = await this.protocolsOf(runs.filter((r) => tables.has(r.id) || undecided.has(r.id)));
+    const corrections = await this.correctionsOf(runs);
+    return runs.map((run) => {
+      const protocol = protocols.get(versionOf(run));
+      const measurements = (figures.get(run.id) ?? []).map((m) => measurementSchema.parse(m.document));
+      return {
+        id: run.id,
+        date: run.date,
+        protocol: run.protocol,
+        protocolVersion: run.protocol_version,
+        source: run.source,
+        purpose: run.purpose,
+        rig: run.rig,
+        tables: (tables.get(run.id) ?? []).map((t) => tableOf(t, protocol)),
+        undecided: (undecided.get(run.id) ?? []).map((u) => undecidedOf(u, protocol)),
+        corrections: correctedFigures(measurements, corrections.get(rigDayOf(run)) ?? NO_CORRECTIONS),
+        takes: (takes.get(run.id) ?? []).map(takeFromRow),
+        measurements: measurements.map((m) => ({ ...m, anotherReading: readingAgain(m, scatters) })),
+        curves: curvesSchema.parse(Object.fromEntries((curves.get(run.id) ?? []).map((c) => [c.kind, c.document]))),
+      };
+    });
+  }
+
+  /** Versions that tables or undecided takes are named by; each is read once. */
+  private async protocolsOf(runs: readonly RunRow[]): Promise<ReadonlyMap<string, Protocol>> {
+    const protocols = new Map<string, Protocol>();
+    for (const [version, [run]] of groupBy(runs, versionOf)) {
+      const protocol = await findProtocol(this.database, run.protocol, run.protocol_version);
+      if (protocol) protocols.set(version, protocol);
+    }
+    return protocols;
+  }
+
+  /** What the rigs' offsets are on the days of some runs; most rigs report as measured, and are not asked. */
+  private async correctionsOf(runs: readonly RunRow[]): Promise<ReadonlyMap<string, Corrections>> {
+    const correcting = await this.rigs.correcting();
+    const corrections = new Map<string, Corrections>();
+    for (const [rigDay, [run]] of groupBy(
+      runs.filter((r) => correcting.has(r.rig_name ?? '')),
+      rigDayOf,
+    ))
+      // prettier-ignore
+      corrections.set(rigDay, await this.rigs.corrections(run.date, run.rig_name));
+    return corrections;
+  }
+}
+
+type Corrections = ReadonlyMap<string, Agreement>;
+const NO_CORRECTIONS: Corrections = new Map();
+
+const versionOf = (run: RunRow): string => `${run.protocol} ${run.protocol_version}`;
+const rigDayOf = (run: RunRow): string => `${run.date} ${run.rig_name ?? ''}`;
+
+function tableOf(
+  { step, cells }: { step: string; cells: unknown },
+  protocol: Protocol | undefined,
+): Run['tables'][number] {
+  const found = protocol?.steps.find((s) => s.id === step);
+  return {
+    step,
+    cells: tableCellSchema.array().parse(cells),
+    title: found?.title ?? step,
+    unit: found?.table?.unit ?? '',
+    cell: found?.table?.cell ?? '',
+  };
+}
+
+function undecidedOf(row: UndecidedRow, protocol: Protocol | undefined): Run['undecided'][number] {
+  const { slot_take_id: id, step, attempt } = row;
+  return {
+    id,
+    step,
+    title: protocol?.steps.find((s) => s.id === step)?.title ?? step,
+    attempt,
+    clip: clipFromRow(row),
+  };
+}
+
+/** What the rig's offset makes of a run's figures. */
+function correctedFigures(figures: readonly MeasurementJson[], offsets: Corrections): Run['corrections'] {
+  return figures.flatMap(({ quantity, value, uncertainty }) => {
+    const offset = offsets.get(quantity);
+    const figure = offset && value !== null ? corrected({ value, uncertainty }, offset) : null;
+    return figure && offset?.offset !== null && offset?.offset !== undefined
+      ? [{ quantity, value: figure.value, uncertainty: figure.uncertainty ?? 0, offset: offset.offset }]
+      : [];
+  });
+}

@@ -1,0 +1,19 @@
+/**
+ * The part of a condition that keeps rows of certain records, or of all.
+ *
+ * @param ids - numbers of records; null: all
+ * @param column - where they stand
+ * @param parameter - which parameter of the statement is the list, from 1
+ * @returns text that begins with AND, and the parameters it needs
+ */
+export function among(
+  ids: readonly string[] | null,
+  column: string,
+  parameter: number,
+): { readonly sql: string; readonly values: readonly string[] } {
+  if (ids === null) return { sql: '', values: [] };
+  return {
+    sql: `AND ${column} = ANY (ARRAY(SELECT jsonb_array_elements_text($${parameter}::jsonb)::bigint))`,
+    values: [JSON.stringify(ids)],
+  };
+}
