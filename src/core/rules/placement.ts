@@ -1,6 +1,6 @@
 import { percentIndex } from '../stats/place-distribution';
 import { placesOf } from '../stats/next-question';
-import { strataOf } from './strata';
+import { probabilityOfBeating, strataOf } from './strata';
 
 /** Where a unit settles among units that were heard before. */
 export interface Placement {
@@ -39,6 +39,7 @@ export function stratumBounds(
   const strata = strataOf(
     others.map((i) => draws[i]),
     probability,
+    probabilityOfBeating,
   );
   return others.flatMap((_, i) => (i > 0 && strata[i] > strata[i - 1] ? [i] : []));
 }

@@ -210,8 +210,8 @@ describe('strata', () => {
     const b = ten((d) => (d < 8 ? 9 : 11)); // a beats b in 8 of 10
     const c = ten((d) => (d < 9 ? 8 : 12)); // a beats c in 9 of 10, b beats c in 9
     const d = ten((i) => (i < 8 ? 7.9 : 12));
-    expect(strataOf([a, b, c, d], 0.9)).toEqual([1, 1, 2, 2]);
-    expect(strataOf([a, b, c, d], 0.95)).toEqual([1, 1, 1, 1]);
-    expect(strataOf([], 0.9)).toEqual([]);
+    expect(strataOf([a, b, c, d], 0.9, probabilityOfBeating)).toEqual([1, 1, 2, 2]);
+    expect(strataOf([a, b, c, d], 0.95, probabilityOfBeating)).toEqual([1, 1, 1, 1]);
+    expect(strataOf([], 0.9, probabilityOfBeating)).toEqual([]);
   });
 });

@@ -43,6 +43,12 @@ export interface Standings {
   readonly assumed: readonly number[];
 }
 
+/** How likely a unit beats another one, or is beaten by it, by the draws of that one. */
+interface Compared {
+  readonly other: Float64Array;
+  readonly probability: number;
+}
+
 /** A unit with what was drawn for it. */
 interface Drawn {
   readonly facts: UnitFacts;
@@ -51,6 +57,9 @@ interface Drawn {
   readonly drawn: Float64Array;
   readonly sd: number;
   readonly composite90: readonly [number, number];
+  /** Against the unit that stood below it the last time, and against the first of its stratum: most stay. */
+  beatsNext: Compared | null;
+  beatenByFirst: Compared | null;
 }
 
 /**
@@ -105,7 +114,7 @@ export class RankingMemory {
         selectInPlace(scratch, percentIndex(draws, 0.05)),
         selectInPlace(scratch, percentIndex(draws, 0.95)),
       ] as const;
-      return { facts, points, drawn, sd: standardDeviation(drawn), composite90 };
+      return { facts, points, drawn, sd: standardDeviation(drawn), composite90, beatsNext: null, beatenByFirst: null };
     });
     this.units = new Map(all.map((unit) => [unit.facts.id, unit]));
     const composites = all.map(({ points }) =>
@@ -125,10 +134,11 @@ export class RankingMemory {
     );
     const ordered = Array.from(order, (u) => all[u]);
     const ranks = this.places.of(ordered.map(({ facts: { id }, drawn }) => ({ id, drawn })));
+    const strata = strataOf(ordered, stratumProbability, firstBeats);
     const column = (value: (unit: Drawn, at: number) => number): Float64Array => Float64Array.from(ordered, value);
     return {
       order,
-      stratum: Uint32Array.from(strataOf(ordered.map((u) => u.drawn), stratumProbability)), // prettier-ignore
+      stratum: Uint32Array.from(strata),
       composite: Float64Array.from(order, (u) => composites[u]),
       sd: column((u) => u.sd),
       composite5: column((u) => u.composite90[0]),
@@ -136,12 +146,23 @@ export class RankingMemory {
       rank5: column((_, at) => ranks[at].interval[0]),
       rank95: column((_, at) => ranks[at].interval[1]),
       expectedRank: column((_, at) => ranks[at].mean),
-      beatsNext: column((u, at) =>
-        at + 1 < ordered.length ? probabilityOfBeating(u.drawn, ordered[at + 1].drawn) : 0,
-      ),
+      beatsNext: column((u, at) => (at + 1 < ordered.length ? beatsNext(u, ordered[at + 1]) : 0)),
       assumed: this.catalogue.map((c) => c.mean),
     };
   }
+}
+
+/** Probability that one unit beats another, from their draws; the last answer stands while both keep theirs. */
+function beatsNext(unit: Drawn, next: Drawn): number {
+  if (unit.beatsNext?.other !== next.drawn)
+    unit.beatsNext = { other: next.drawn, probability: probabilityOfBeating(unit.drawn, next.drawn) };
+  return unit.beatsNext.probability;
+}
+
+function firstBeats(first: Drawn, unit: Drawn): number {
+  if (unit.beatenByFirst?.other !== first.drawn)
+    unit.beatenByFirst = { other: first.drawn, probability: probabilityOfBeating(first.drawn, unit.drawn) };
+  return unit.beatenByFirst.probability;
 }
 
 const compareIds = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

@@ -14,15 +14,16 @@ export function probabilityOfBeating(a: Float64Array, b: Float64Array): number {
  * Strata: going down the order, a unit opens a new stratum when the first unit of the current one beats it with at
  * least the given probability.
  *
- * @param ordered - draws of each unit, best unit first
+ * @param ordered - units, best first
  * @param probability - e.g. 0.9
+ * @param beating - how likely one beats another; {@link probabilityOfBeating} where units are their draws
  * @returns number of the stratum of each unit, beginning with 1
  */
-export function strataOf(ordered: readonly Float64Array[], probability: number): number[] {
+export function strataOf<T>(ordered: readonly T[], probability: number, beating: (a: T, b: T) => number): number[] {
   let first = 0;
   let stratum = 1;
-  return ordered.map((draws, i) => {
-    if (i > 0 && probabilityOfBeating(ordered[first], draws) >= probability) {
+  return ordered.map((unit, i) => {
+    if (i > 0 && beating(ordered[first], unit) >= probability) {
       first = i;
       stratum++;
     }

@@ -37,6 +37,8 @@ interface Counted extends DrawnUnit {
   /** Twice the place in each draw. */
   readonly places: Uint32Array;
   spread: RankSpread | null;
+  /** The doubled places that the interval was read from: where to look for them after the others have moved. */
+  ends: readonly [number, number] | null;
 }
 
 /** The range that steps divide. */
@@ -95,9 +97,13 @@ export class PlaceDistribution {
       after.places.fill(ALONE);
     }
     for (const other of this.counted.values()) {
-      if (before && after) movePast(other, before.steps, after.steps);
-      else if (before) pushBy(other, before.steps, -1);
-      else if (after) pushBy(other, after.steps, 1);
+      const moved =
+        before && after
+          ? movePast(other, before.steps, after.steps)
+          : before
+            ? pushBy(other, before.steps, -1)
+            : after !== null && pushBy(other, after.steps, 1);
+      if (moved) other.spread = null;
       if (after) pushBy(after, other.steps, 1);
     }
     if (after) this.counted.set(after.id, after);
@@ -123,19 +129,53 @@ export class PlaceDistribution {
         for (let k = 0; k < size; k++) places[from + k] = block[k * units + u];
       }
     }
-    for (const unit of all) unit.spread = null;
+    for (const unit of all) unit.spread = unit.ends = null;
   }
 
-  private spreadOf({ places }: Counted): RankSpread {
-    const { scratch } = this;
-    scratch.set(places);
-    const draws = scratch.length;
+  private spreadOf(unit: Counted): RankSpread {
+    const { places, ends } = unit;
+    const draws = places.length;
     let sum = 0;
-    for (let d = 0; d < draws; d++) sum += scratch[d];
-    const low = Math.floor(selectInPlace(scratch, percentIndex(draws, 0.05)) / 2);
-    const high = Math.ceil(selectInPlace(scratch, percentIndex(draws, 0.95)) / 2);
-    return { mean: sum / 2 / draws, interval: [low, high] };
+    for (let d = 0; d < draws; d++) sum += places[d];
+    const [low, high] = [0.05, 0.95].map((p, end) => {
+      const k = percentIndex(draws, p);
+      return (ends && valueNear(places, k, ends[end])) ?? this.selected(places, k);
+    });
+    unit.ends = [low, high];
+    return { mean: sum / 2 / draws, interval: [Math.floor(low / 2), Math.ceil(high / 2)] };
   }
+
+  private selected(places: Uint32Array, k: number): number {
+    this.scratch.set(places);
+    return selectInPlace(this.scratch, k);
+  }
+}
+
+/** Values on either side of a guess that are looked at: moving past one unit changes a doubled place by 2 at most. */
+const NEAR = 2;
+
+/**
+ * The k-th smallest value where it lies near a guess, in one pass; null where it does not.
+ *
+ * @param values - whole numbers
+ * @param k - 0 for the smallest
+ * @param guess - what it was before a little changed
+ */
+function valueNear(values: Uint32Array, k: number, guess: number): number | null {
+  const near = new Uint32Array(2 * NEAR + 1);
+  const first = guess - NEAR;
+  let passed = 0;
+  for (let i = 0; i < values.length; i++) {
+    const at = values[i] - first;
+    if (at < 0) passed++;
+    else if (at < near.length) near[at]++;
+  }
+  if (k < passed) return null;
+  for (let at = 0; at < near.length; at++) {
+    passed += near[at];
+    if (k < passed) return first + at;
+  }
+  return null;
 }
 
 /**
@@ -156,7 +196,7 @@ function unplaced({ id, drawn }: DrawnUnit): Counted {
     if (drawn[d] > highest) highest = drawn[d];
   }
   const steps = new Uint16Array(drawn.length);
-  return { id, drawn, lowest, highest, steps, places: new Uint32Array(drawn.length), spread: null };
+  return { id, drawn, lowest, highest, steps, places: new Uint32Array(drawn.length), spread: null, ends: null };
 }
 
 function scaleOf(units: readonly Counted[]): StepScale {
@@ -175,30 +215,32 @@ function toSteps({ drawn, steps }: Counted, { lowest, highest }: StepScale): voi
   for (let d = 0; d < drawn.length; d++) steps[d] = ((highest - drawn[d]) * perUnit + 0.5) | 0;
 }
 
-/** What a unit's places gain (or lose) by another one: 2 where that is better, 1 where it is level. */
-function pushBy(unit: Counted, other: Uint16Array, sign: 1 | -1): void {
-  const { steps, places } = unit;
+/**
+ * What a unit at a step loses by another one: 2 where that is better, 1 where it is level, 0 where it is worse. The sign
+ * bits of differences: a branch that goes either way as often would cost ten times as much.
+ */
+const pushOf = (other: number, mine: number): number => ((other - mine) >>> 31) + ((other - mine - 1) >>> 31);
+
+/** What a unit's places gain (or lose) by another one. */
+function pushBy({ steps, places }: Counted, other: Uint16Array, sign: 1 | -1): boolean {
   let moved = 0;
   for (let d = 0; d < steps.length; d++) {
-    const push = (other[d] < steps[d] ? 1 : 0) + (other[d] <= steps[d] ? 1 : 0);
+    const push = pushOf(other[d], steps[d]);
     places[d] += sign * push;
-    moved += push;
+    moved |= push;
   }
-  if (moved > 0) unit.spread = null;
+  return moved !== 0;
 }
 
 /** The same where another unit was there before and stands elsewhere now: most places stay, and so does their spread. */
-function movePast(unit: Counted, before: Uint16Array, after: Uint16Array): void {
-  const { steps, places } = unit;
+function movePast({ steps, places }: Counted, before: Uint16Array, after: Uint16Array): boolean {
   let moved = 0;
   for (let d = 0; d < steps.length; d++) {
-    const mine = steps[d];
-    const by =
-      (after[d] < mine ? 1 : 0) + (after[d] <= mine ? 1 : 0) - (before[d] < mine ? 1 : 0) - (before[d] <= mine ? 1 : 0);
+    const by = pushOf(after[d], steps[d]) - pushOf(before[d], steps[d]);
     places[d] += by;
     moved |= by;
   }
-  if (moved !== 0) unit.spread = null;
+  return moved !== 0;
 }
 
 /** Turns the steps of one draw into twice the places. */

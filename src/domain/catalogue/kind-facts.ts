@@ -81,7 +81,7 @@ export class KindFacts {
   private factsOf({ base, points, prices }: KnownUnit, heard: HeardFact | null, criteria: readonly Criterion[] | null) {
     const before = this.made.get(base.id);
     const facts = this.comparable.get(base.id) ?? NO_FACTS;
-    const heardAgain = unlessChanged(before?.facts.heard ?? undefined, heard);
+    const heardAgain = heard === null ? null : unlessChanged(before?.facts.heard ?? undefined, heard);
     const from = [facts, points, prices, heardAgain, criteria, this.scatters];
     if (before?.from.every((part, i) => part === from[i])) return before;
     const unit = { ...unitFacts(base.id, facts, points, prices), heard: heardAgain };

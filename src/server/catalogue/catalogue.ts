@@ -6,7 +6,6 @@ import type { Session } from '#contracts/session';
 import type { SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { KindFacts } from '#domain/catalogue/kind-facts';
-import { unlessChanged } from '#domain/catalogue/known-unit';
 import { isMeasured, type KindScatters } from '#domain/catalogue/unit-facts';
 import { namesOf } from '#domain/catalogue/unit-row';
 import { UnitRows } from '#domain/catalogue/unit-rows';
@@ -33,6 +32,13 @@ interface Snapshot {
   readonly scatters: ReadonlyMap<Category, KindScatters>;
 }
 
+/** What figures are compared and ranked by. */
+interface Rules {
+  readonly protocols: readonly Protocol[];
+  readonly rubrics: ReadonlyMap<string, Rubric>;
+  readonly controls: ReadonlySet<string>;
+}
+
 /**
  * What the pages read: the catalogue with figures, prices, points and places put together. It is kept until a fact
  * changes; then only that unit is read anew, and only what follows from it is made again. The answer is always that of a
@@ -43,8 +49,7 @@ export class Catalogue {
   private turn: Promise<unknown> = Promise.resolve();
   /** Units that have changed since they were read; null: all. */
   private changed: Set<string> | null = null;
-  private protocols: readonly Protocol[] = [];
-  private rubricsKnown: ReadonlyMap<string, Rubric> = new Map();
+  private rules: Promise<Rules> | null = null;
   private readonly known: KnownUnits;
   private readonly kinds = new Map<Category, { readonly facts: KindFacts; readonly ranking: KindRanking }>();
   private readonly rows = new UnitRows();
@@ -62,6 +67,7 @@ export class Catalogue {
     this.sheets = new UnitSheet(database, rigs);
     hub.events.subscribe((event) => {
       if (event.type === 'specimen') this.changed?.add(event.specimenId);
+      if (event.type === 'rules') this.rules = null;
       if (event.type === 'specimen' || event.type === 'rules') this.snapshot = null;
     });
   }
@@ -140,6 +146,7 @@ export class Catalogue {
       await this.known.refresh(changed && [...changed]);
       return await this.putTogether();
     } catch (error) {
+      this.rules = null;
       // What was read, and what was not, is not known: everything is read anew.
       this.changed = null;
       throw error;
@@ -147,11 +154,7 @@ export class Catalogue {
   }
 
   private async putTogether(): Promise<Snapshot> {
-    const db = this.database;
-    this.protocols = unlessChanged(this.protocols, await listProtocols(db));
-    const rubrics = new Map((await currentRubrics(db)).map((r) => [r.category, unlessChanged(this.rubricsKnown.get(r.category), r)])); // prettier-ignore
-    this.rubricsKnown = rubrics;
-    const controls = await this.rigs.controlUnits();
+    const { protocols, rubrics, controls } = await (this.rules ??= this.readRules());
     const units = this.known.inOrder();
     const byKind = groupBy(units, (u) => u.base.category);
     const inputs = new Map<Category, RankingInputs>();
@@ -163,7 +166,7 @@ export class Catalogue {
       const { facts: factsOfKind, ranking } = this.kind(category);
       const members = byKind.get(category) ?? [];
       const heard = members.length === 0 ? new Map() : await this.scale.factsForRanking(category);
-      const ofKind = factsOfKind.of(members, this.protocols, heard, rubric?.criteria ?? null);
+      const ofKind = factsOfKind.of(members, protocols, heard, rubric?.criteria ?? null);
       scatters.set(category, ofKind.scatters);
       const standings = new Map<string, Standing>();
       if (rubric) {
@@ -182,6 +185,14 @@ export class Catalogue {
         );
     }
     return { rows: units.flatMap((u) => rows.get(u.base.id) ?? []), byId: rows, inputs, ranked, scatters };
+  }
+
+  private async readRules(): Promise<Rules> {
+    return {
+      protocols: await listProtocols(this.database),
+      rubrics: new Map((await currentRubrics(this.database)).map((r) => [r.category, r])),
+      controls: await this.rigs.controlUnits(),
+    };
   }
 
   private kind(category: Category) {

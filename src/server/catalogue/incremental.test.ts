@@ -67,7 +67,8 @@ it('answers after every change as a catalogue would that begins anew', async () 
   expect(step).toBe('speech');
   await queue.chooseSegments(clip.sha256, { speech: [{ startS: 0.3, endS: 1.5 }], silence: [], events: [] });
   await sameAsAnew('other segments');
-  const answers = 'winner,loser,count\nZephyr Purser · A,Oarlock Purser · B,9\nOarlock Purser · B,Zephyr Purser · A,3\n';
+  const answers =
+    'winner,loser,count\nZephyr Purser · A,Oarlock Purser · B,9\nOarlock Purser · B,Zephyr Purser · A,3\n';
   await application.scale.importCsv(answers, 'preference', 'microphone');
   await sameAsAnew('answers of listeners');
   expect((await catalogue.specimen(a.specimenId)).heardAnswers).toBe(12);

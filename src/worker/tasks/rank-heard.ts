@@ -7,7 +7,7 @@ import {
   type GoalStanding,
   type PlacingGoal,
 } from '#core/rules/placing-goal';
-import { strataOf } from '#core/rules/strata';
+import { probabilityOfBeating, strataOf } from '#core/rules/strata';
 import { AnswerTable } from '#core/stats/comparison-answers';
 import { comparisonGraph, type Bridge } from '#core/stats/comparison-graph';
 import { fitWorths, USUAL_PENALTY } from '#core/stats/fit-worths';
@@ -117,6 +117,7 @@ export default function rankHeard(task: RankHeardTask): RankHeardResult | null {
   const strata = strataOf(
     order.map((i) => posterior.draws[i]),
     task.stratumProbability,
+    probabilityOfBeating,
   );
   const stratumOf = new Map(order.map((item, i) => [item, strata[i]]));
   return {
