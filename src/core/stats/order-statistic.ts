@@ -6,7 +6,7 @@
  * @param k - 0 for the smallest
  * @returns the value; all before index k are not larger, all behind it not smaller
  */
-export function selectInPlace(values: Float64Array | Uint32Array, k: number): number {
+export function selectInPlace(values: Float64Array | Int32Array, k: number): number {
   let low = 0;
   let high = values.length - 1;
   while (low < high) {

@@ -26,7 +26,7 @@ const STEPS = 8_192;
 const BLOCK = 16;
 /** Where more units have changed, counting all of them anew is quicker than moving the others past each. */
 const MOST_MOVED = 12;
-/** Twice the place of a unit that stands alone: so the mean of two neighbouring places is a whole number as well. */
+/** Twice a place: that of a unit that stands alone, and what another one that is better adds; so the mean of two neighbouring places is a whole number as well. */
 const ALONE = 2;
 
 interface Counted extends DrawnUnit {
@@ -34,8 +34,11 @@ interface Counted extends DrawnUnit {
   readonly highest: number;
   /** Step of each composite, 0 for the best. */
   readonly steps: Uint16Array;
+  /** The best and the worst of them. */
+  best: number;
+  worst: number;
   /** Twice the place in each draw. */
-  readonly places: Uint32Array;
+  readonly places: Int32Array;
   spread: RankSpread | null;
   /** The doubled places that the interval was read from: where to look for them after the others have moved. */
   ends: readonly [number, number] | null;
@@ -58,7 +61,7 @@ interface StepScale {
 export class PlaceDistribution {
   private counted = new Map<string, Counted>();
   private scale: StepScale = { lowest: 0, highest: 0 };
-  private scratch = new Uint32Array();
+  private scratch = new Int32Array();
 
   /**
    * @param units - all units, as many draws each; ids unique
@@ -69,7 +72,7 @@ export class PlaceDistribution {
     const draws = units[0].drawn.length;
     if (this.scratch.length !== draws) {
       this.counted.clear();
-      this.scratch = new Uint32Array(draws);
+      this.scratch = new Int32Array(draws);
     }
     const changed = units.filter(({ id, drawn }) => this.counted.get(id)?.drawn !== drawn).map(unplaced);
     const gone = this.notAmong(units);
@@ -99,12 +102,12 @@ export class PlaceDistribution {
     for (const other of this.counted.values()) {
       const moved =
         before && after
-          ? movePast(other, before.steps, after.steps)
+          ? movePast(other, before, after)
           : before
-            ? pushBy(other, before.steps, -1)
-            : after !== null && pushBy(other, after.steps, 1);
+            ? pushBy(other, before, -1)
+            : after !== null && pushBy(other, after, 1);
       if (moved) other.spread = null;
-      if (after) pushBy(after, other.steps, 1);
+      if (after) pushBy(after, other, 1);
     }
     if (after) this.counted.set(after.id, after);
   }
@@ -114,8 +117,8 @@ export class PlaceDistribution {
     this.counted = new Map(all.map((unit) => [unit.id, unit]));
     const draws = this.scratch.length;
     const units = all.length;
-    const block = new Uint32Array(BLOCK * units);
-    const counts = new Uint32Array(STEPS);
+    const block = new Int32Array(BLOCK * units);
+    const counts = new Int32Array(STEPS);
     for (const unit of all) toSteps(unit, scale);
     for (let from = 0; from < draws; from += BLOCK) {
       const size = Math.min(BLOCK, draws - from);
@@ -137,45 +140,54 @@ export class PlaceDistribution {
     const draws = places.length;
     let sum = 0;
     for (let d = 0; d < draws; d++) sum += places[d];
-    const [low, high] = [0.05, 0.95].map((p, end) => {
-      const k = percentIndex(draws, p);
-      return (ends && valueNear(places, k, ends[end])) ?? this.selected(places, k);
-    });
+    const [low, high] =
+      (ends && endsNear(places, ends)) ?? ENDS.map((p) => this.selected(places, percentIndex(draws, p)));
     unit.ends = [low, high];
     return { mean: sum / 2 / draws, interval: [Math.floor(low / 2), Math.ceil(high / 2)] };
   }
 
-  private selected(places: Uint32Array, k: number): number {
+  private selected(places: Int32Array, k: number): number {
     this.scratch.set(places);
     return selectInPlace(this.scratch, k);
   }
 }
 
+/** Shares of the draws that the interval leaves out below, and holds with what is below. */
+const ENDS = [0.05, 0.95];
 /** Values on either side of a guess that are looked at: moving past one unit changes a doubled place by 2 at most. */
 const NEAR = 2;
+const WINDOW = 2 * NEAR + 1;
 
 /**
- * The k-th smallest value where it lies near a guess, in one pass; null where it does not.
+ * Both ends of the interval where they lie near what they were, in one pass; null where they do not.
  *
- * @param values - whole numbers
- * @param k - 0 for the smallest
- * @param guess - what it was before a little changed
+ * @param values - doubled places
+ * @param guesses - the ends before a little changed
  */
-function valueNear(values: Uint32Array, k: number, guess: number): number | null {
-  const near = new Uint32Array(2 * NEAR + 1);
-  const first = guess - NEAR;
-  let passed = 0;
+function endsNear(values: Int32Array, [low, high]: readonly [number, number]): readonly number[] | null {
+  const near = new Int32Array(2 * WINDOW);
+  const [firstLow, firstHigh] = [low - NEAR, high - NEAR];
+  let belowLow = 0;
+  let belowHigh = 0;
   for (let i = 0; i < values.length; i++) {
-    const at = values[i] - first;
-    if (at < 0) passed++;
-    else if (at < near.length) near[at]++;
+    const atLow = values[i] - firstLow;
+    const atHigh = values[i] - firstHigh;
+    belowLow += atLow >>> 31;
+    belowHigh += atHigh >>> 31;
+    if (atLow >>> 0 < WINDOW) near[atLow]++;
+    if (atHigh >>> 0 < WINDOW) near[WINDOW + atHigh]++;
   }
-  if (k < passed) return null;
-  for (let at = 0; at < near.length; at++) {
-    passed += near[at];
-    if (k < passed) return first + at;
-  }
-  return null;
+  const found = [belowLow, belowHigh].map((below, end) => {
+    const k = percentIndex(values.length, ENDS[end]);
+    if (k < below) return null;
+    let passed = below;
+    for (let at = 0; at < WINDOW; at++) {
+      passed += near[end * WINDOW + at];
+      if (k < passed) return (end === 0 ? firstLow : firstHigh) + at;
+    }
+    return null;
+  });
+  return found[0] === null || found[1] === null ? null : [found[0], found[1]];
 }
 
 /**
@@ -196,7 +208,18 @@ function unplaced({ id, drawn }: DrawnUnit): Counted {
     if (drawn[d] > highest) highest = drawn[d];
   }
   const steps = new Uint16Array(drawn.length);
-  return { id, drawn, lowest, highest, steps, places: new Uint32Array(drawn.length), spread: null, ends: null };
+  return {
+    id,
+    drawn,
+    lowest,
+    highest,
+    steps,
+    best: 0,
+    worst: 0,
+    places: new Int32Array(drawn.length),
+    spread: null,
+    ends: null,
+  };
 }
 
 function scaleOf(units: readonly Counted[]): StepScale {
@@ -210,9 +233,13 @@ function scaleOf(units: readonly Counted[]): StepScale {
 }
 
 /** Step 0 is the best composite of all draws, the last step the worst. */
-function toSteps({ drawn, steps }: Counted, { lowest, highest }: StepScale): void {
+function toSteps(unit: Counted, { lowest, highest }: StepScale): void {
+  const { drawn, steps } = unit;
   const perUnit = highest > lowest ? (STEPS - 1) / (highest - lowest) : 0;
-  for (let d = 0; d < drawn.length; d++) steps[d] = ((highest - drawn[d]) * perUnit + 0.5) | 0;
+  const stepOf = (composite: number): number => ((highest - composite) * perUnit + 0.5) | 0;
+  for (let d = 0; d < drawn.length; d++) steps[d] = stepOf(drawn[d]);
+  unit.best = stepOf(unit.highest);
+  unit.worst = stepOf(unit.lowest);
 }
 
 /**
@@ -221,11 +248,17 @@ function toSteps({ drawn, steps }: Counted, { lowest, highest }: StepScale): voi
  */
 const pushOf = (other: number, mine: number): number => ((other - mine) >>> 31) + ((other - mine - 1) >>> 31);
 
-/** What a unit's places gain (or lose) by another one. */
-function pushBy({ steps, places }: Counted, other: Uint16Array, sign: 1 | -1): boolean {
+/** What a unit's places gain (or lose) by another one; whether they moved. */
+function pushBy({ steps, places, best, worst }: Counted, other: Counted, sign: 1 | -1): boolean {
+  // Most pairs do not overlap: one is better in every draw.
+  if (worst < other.best) return false;
+  if (other.worst < best) {
+    for (let d = 0; d < places.length; d++) places[d] += sign * ALONE;
+    return true;
+  }
   let moved = 0;
   for (let d = 0; d < steps.length; d++) {
-    const push = pushOf(other[d], steps[d]);
+    const push = pushOf(other.steps[d], steps[d]);
     places[d] += sign * push;
     moved |= push;
   }
@@ -233,10 +266,13 @@ function pushBy({ steps, places }: Counted, other: Uint16Array, sign: 1 | -1): b
 }
 
 /** The same where another unit was there before and stands elsewhere now: most places stay, and so does their spread. */
-function movePast({ steps, places }: Counted, before: Uint16Array, after: Uint16Array): boolean {
+function movePast({ steps, places, best, worst }: Counted, before: Counted, after: Counted): boolean {
+  const staysBelow = before.worst < best && after.worst < best;
+  const staysAbove = before.best > worst && after.best > worst;
+  if (staysBelow || staysAbove) return false;
   let moved = 0;
   for (let d = 0; d < steps.length; d++) {
-    const by = pushOf(after[d], steps[d]) - pushOf(before[d], steps[d]);
+    const by = pushOf(after.steps[d], steps[d]) - pushOf(before.steps[d], steps[d]);
     places[d] += by;
     moved |= by;
   }
@@ -244,7 +280,7 @@ function movePast({ steps, places }: Counted, before: Uint16Array, after: Uint16
 }
 
 /** Turns the steps of one draw into twice the places. */
-function placeOneDraw(steps: Uint32Array, counts: Uint32Array): void {
+function placeOneDraw(steps: Int32Array, counts: Int32Array): void {
   counts.fill(0);
   for (let u = 0; u < steps.length; u++) counts[steps[u]]++;
   let better = 0;
