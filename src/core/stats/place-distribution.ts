@@ -164,9 +164,9 @@ const WINDOW = 2 * NEAR + 1;
  * @param values - doubled places
  * @param guesses - the ends before a little changed
  */
-function endsNear(values: Int32Array, [low, high]: readonly [number, number]): readonly number[] | null {
+function endsNear(values: Int32Array, guesses: readonly [number, number]): readonly number[] | null {
   const near = new Int32Array(2 * WINDOW);
-  const [firstLow, firstHigh] = [low - NEAR, high - NEAR];
+  const [firstLow, firstHigh] = [guesses[0] - NEAR, guesses[1] - NEAR];
   let belowLow = 0;
   let belowHigh = 0;
   for (let i = 0; i < values.length; i++) {

@@ -17,6 +17,7 @@ import { listProtocols } from '../sessions/queries/protocol';
 import {
   addCalibration,
   addRig,
+  controlledDays,
   figuresOfUnit,
   findRig,
   listCalibrations,
@@ -27,6 +28,7 @@ import {
 } from './queries/rig';
 import { runsOfDay } from '../runs/queries/run';
 import { listSpecimens } from '../catalogue/queries/specimen';
+import { groupBy } from '#domain/group-by';
 import { rigHealth } from '#domain/rigs/rig-health';
 import { Failure } from '../platform/failures';
 import type { EventHub } from '../platform/event-hub';
@@ -36,6 +38,9 @@ import type { WorkerPool } from '../platform/worker-pool';
 const VOLT_UNCERTAINTY_DB = 0.09 / Math.sqrt(3);
 /** A loop is told to a sample or so: ±1 sample at 48 kHz, taken as a rectangle, in milliseconds. */
 const LOOP_UNCERTAINTY_MS = 1000 / 48_000 / Math.sqrt(3);
+
+/** Later than any day. */
+const LAST_DAY = '9999-12-31';
 
 /** Rigs with their dates, their calibrations, and what the control unit says of them. */
 export class Rigs {
@@ -114,6 +119,23 @@ export class Rigs {
     const { figures } = await this.health(day, rigName);
     for (const f of figures) if (f.verdict === 'off') found.set(f.quantity, f);
     return found;
+  }
+
+  /** Days on which the control unit said that the rig was off: all of them, in as many questions as there are control units. */
+  async offDays(): Promise<ReadonlySet<string>> {
+    const days = groupBy(await controlledDays(this.database), (d) => d.control_unit);
+    const off = new Set<string>();
+    if (days.size === 0) return off;
+    const protocols = await listProtocols(this.database);
+    for (const [unit, controlled] of days) {
+      const rows = await figuresOfUnit(this.database, unit, LAST_DAY, ALGORITHM_VERSION);
+      for (const { day, rig_id: rigId } of controlled) {
+        const today = rows.filter((r) => r.day === day);
+        const known = rows.filter((r) => r.day <= day);
+        if (today.length > 0 && rigHealth(known, today, rigId, protocols).verdict === 'off') off.add(day);
+      }
+    }
+    return off;
   }
 
   /** Names of rigs whose figures are corrected by what the control unit says, on some day at least. */

@@ -19,12 +19,11 @@ import {
 import { tableCellSchema } from '#contracts/table-reading';
 import type { ProblemDetail } from '#contracts/problem';
 import { unitKey, unitName } from '#contracts/unit-name';
-import { filter } from 'rxjs';
 import { z } from 'zod';
 import type { Database, Queryable } from '../platform/db/database';
 import { findProtocol } from './queries/protocol';
 import { lastSettings, runsOfDay } from '../runs/queries/run';
-import { findSpecimen, listSpecimens, noteCustody } from '../catalogue/queries/specimen';
+import { findSpecimens, listSpecimens, noteCustody } from '../catalogue/queries/specimen';
 import {
   findPlan,
   insertPlan,
@@ -54,18 +53,13 @@ const stepIdsSchema = z.array(z.string());
 
 /** Sessions planned ahead, running and done. */
 export class SessionPlans {
-  /** Whether the rig was off, by day; forgotten when a fact changes. */
-  private readonly verdicts = new Map<string, boolean>();
-
   constructor(
     private readonly database: Database,
     private readonly rigs: Rigs,
     private readonly catalogue: Catalogue,
     private readonly hub: EventHub,
     private readonly clock: Clock,
-  ) {
-    hub.events.pipe(filter((event) => event.type === 'specimen')).subscribe(() => this.verdicts.clear());
-  }
+  ) {}
 
   async list(): Promise<PlanRow[]> {
     const kept = await keptByPlan(this.database);
@@ -204,7 +198,7 @@ export class SessionPlans {
       }
     }
     const specimens = await this.catalogue.specimens();
-    const flagged = await this.flaggedDays(new Set(specimens.flatMap((s) => s.lastTested ?? [])));
+    const flagged = await this.rigs.offDays();
     const found = specimens.flatMap((s): DueUnit[] => {
       const newest = (kind: string) => events.find((e) => e.specimen_id === s.id && e.kind === kind)?.day ?? null;
       const reasons = retestReasons(
@@ -245,17 +239,6 @@ export class SessionPlans {
     return found.sort((a, b) => weight(a) - weight(b) || (a.name < b.name ? -1 : 1));
   }
 
-  /** Of some days, those on which the control unit said that the rig was off. */
-  private async flaggedDays(days: ReadonlySet<string>): Promise<ReadonlySet<string>> {
-    for (const day of days) {
-      if (this.verdicts.has(day)) continue;
-      const rig = await this.rigs.rigOfDay(day);
-      const isOff = rig !== null && (await this.rigs.health(day, rig)).verdict === 'off';
-      this.verdicts.set(day, isOff);
-    }
-    return new Set([...days].filter((d) => this.verdicts.get(d)));
-  }
-
   private async slots(planId: string, plan: NewPlan): Promise<Slot[]> {
     const rows = await slotsOfPlan(this.database, planId);
     const takes = await takesOfPlan(this.database, planId, ALGORITHM_VERSION);
@@ -264,11 +247,13 @@ export class SessionPlans {
       'slot',
       rows.map((r) => r.id),
     );
-    const slots: Slot[] = [];
-    for (const row of rows) {
-      const unit = plannedUnitSchema.parse(row.unit);
-      const specimenId = await findSpecimen(this.database, { ...unit, category: plan.category });
-      slots.push({
+    const units = rows.map((r) => plannedUnitSchema.parse(r.unit));
+    const specimens = await findSpecimens(this.database, plan.category, units);
+    const settings = await this.lastSettings([...specimens.values()]);
+    return rows.map((row, i): Slot => {
+      const unit = units[i];
+      const specimenId = specimens.get(unitKey(unit)) ?? null;
+      return {
         id: row.id,
         ordinal: row.ordinal,
         purpose: row.purpose,
@@ -280,16 +265,17 @@ export class SessionPlans {
         tables: tables
           .filter((t) => t.owner === row.id)
           .map((t) => ({ step: t.step, cells: tableCellSchema.array().parse(t.cells) })),
-        lastSettings: specimenId === null ? [] : await this.lastSettings(specimenId),
-      });
-    }
-    return slots;
+        lastSettings: settings.get(specimenId ?? '') ?? [],
+      };
+    });
   }
 
-  private async lastSettings(specimenId: string): Promise<Slot['lastSettings']> {
-    return (await lastSettings(this.database, specimenId)).map((row) => {
+  /** By unit. */
+  private async lastSettings(specimenIds: readonly string[]): Promise<ReadonlyMap<string, Slot['lastSettings']>> {
+    const settings = new Map<string, Slot['lastSettings']>();
+    for (const row of await lastSettings(this.database, specimenIds)) {
       const further = takeSettingsSchema.partial().strip().safeParse(row.settings);
-      return {
+      const last: Slot['lastSettings'][number] = {
         step: row.step,
         day: row.day,
         settings: {
@@ -299,7 +285,9 @@ export class SessionPlans {
           angleDeg: row.angle_deg,
         },
       };
-    });
+      settings.set(row.specimen_id, [...(settings.get(row.specimen_id) ?? []), last]);
+    }
+    return settings;
   }
 
   private async row(id: string): Promise<PlanDbRow> {

@@ -22,8 +22,8 @@ export interface NoiseBand {
  * @param band - from, to
  * @returns dBu; 150 Ω over 20 Hz to 20 kHz: −130.9
  */
-export function thermalNoiseDbu(ohms: number, { lowHz, highHz }: NoiseBand): number {
-  return powerToDb((4 * BOLTZMANN * ROOM_KELVIN * ohms * (highHz - lowHz)) / DBU_SQUARED);
+export function thermalNoiseDbu(ohms: number, band: NoiseBand): number {
+  return powerToDb((4 * BOLTZMANN * ROOM_KELVIN * ohms * (band.highHz - band.lowHz)) / DBU_SQUARED);
 }
 
 /**
@@ -33,10 +33,10 @@ export function thermalNoiseDbu(ohms: number, { lowHz, highHz }: NoiseBand): num
  * @param band - from, to
  * @returns dBu(A)
  */
-export function thermalNoiseDbuA(ohms: number, { lowHz, highHz }: NoiseBand): number {
+export function thermalNoiseDbuA(ohms: number, band: NoiseBand): number {
   let bandwidth = 0;
-  for (let f = lowHz; f < highHz; f += INTEGRATION_STEP_HZ) {
-    const width = Math.min(INTEGRATION_STEP_HZ, highHz - f);
+  for (let f = band.lowHz; f < band.highHz; f += INTEGRATION_STEP_HZ) {
+    const width = Math.min(INTEGRATION_STEP_HZ, band.highHz - f);
     bandwidth += (width * (aWeightingPower(f) + aWeightingPower(f + width))) / 2;
   }
   return thermalNoiseDbu(ohms, { lowHz: 0, highHz: bandwidth });

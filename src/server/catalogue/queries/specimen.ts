@@ -1,4 +1,5 @@
 import type { RunDocument } from '#contracts/run-document';
+import { unitKey } from '#contracts/unit-name';
 import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { SpecimenBase } from '#domain/catalogue/specimen-base';
@@ -44,6 +45,23 @@ export async function findSpecimen(db: Queryable, specimen: RunDocument['specime
     [specimen.maker, specimen.model, specimen.category, specimen.label],
   );
   return row?.id ?? null;
+}
+
+/** Ids of specimens of one kind by their names; those that have never been tested are not in it. */
+export async function findSpecimens(
+  db: Queryable,
+  category: string,
+  units: readonly Pick<RunDocument['specimen'], 'maker' | 'model' | 'label'>[],
+): Promise<ReadonlyMap<string, string>> {
+  const names = units.map(({ maker, model, label }) => ({ maker, model, label }));
+  const rows = await db.query<{ id: string; maker: string; model: string; label: string }>(
+    `SELECT s.id, u.maker, u.model, u.label
+     FROM jsonb_to_recordset($1::jsonb) AS u (maker text, model text, label text)
+     JOIN model m ON m.maker = u.maker AND m.name = u.model AND m.category = $2
+     JOIN specimen s ON s.model_id = m.id AND s.label = u.label`,
+    [JSON.stringify(names), category],
+  );
+  return new Map(rows.map((row) => [unitKey(row), row.id]));
 }
 
 /** All specimens, or some, by maker, model and label. Counts of analyses are those of the given algorithm version. */

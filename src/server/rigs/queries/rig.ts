@@ -76,6 +76,29 @@ export async function listCalibrations(db: Queryable): Promise<CalibrationRow[]>
   return db.query(`SELECT ${CALIBRATION_COLUMNS} FROM calibration ORDER BY effective_on DESC, id DESC`);
 }
 
+/** A day on which runs were made on a rig that has a control unit. */
+export interface ControlledDay {
+  readonly day: string;
+  readonly rig_id: string;
+  readonly control_unit: string;
+}
+
+/** All such days, each with the rig of its first run as it was then. */
+export async function controlledDays(db: Queryable): Promise<ControlledDay[]> {
+  return db.query(
+    `WITH named AS (
+       SELECT DISTINCT ON (se.held_on) se.held_on AS day, g.name
+       FROM run r JOIN session se ON se.id = r.session_id JOIN rig g ON g.id = r.rig_id
+       ORDER BY se.held_on, r.id
+     )
+     SELECT n.day, g.id AS rig_id, g.document->>'controlUnit' AS control_unit
+     FROM named n
+     JOIN LATERAL (SELECT id, document FROM rig WHERE name = n.name AND effective_on <= n.day
+                   ORDER BY effective_on DESC, id DESC LIMIT 1) g ON true
+     WHERE g.document->>'controlUnit' IS NOT NULL ORDER BY n.day`,
+  );
+}
+
 /** All exact figures of a unit up to a day, oldest first. */
 export async function figuresOfUnit(
   db: Queryable,

@@ -1,4 +1,5 @@
 import type { RunDocument, RunTake } from '#contracts/run-document';
+import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import { CLIP_COLUMNS, type ClipRow } from './clip';
 import { CURRENT_CHOICE } from './segment-choice';
@@ -313,12 +314,13 @@ export async function comparableTakes(
   );
 }
 
-/** Settings of the last takes of a unit, by step. */
+/** Settings of the last takes of some units, by step. */
 export async function lastSettings(
   db: Queryable,
-  specimenId: string,
+  specimenIds: readonly string[],
 ): Promise<
   {
+    specimen_id: string;
     step: string;
     day: string;
     gain_db: number;
@@ -327,11 +329,13 @@ export async function lastSettings(
     settings: unknown;
   }[]
 > {
+  const { sql, values } = among(specimenIds, 'r.specimen_id', 1);
   return db.query(
-    `SELECT DISTINCT ON (st.slug) st.slug AS step, se.held_on AS day, t.gain_db, t.distance_m, t.angle_deg, t.settings
+    `SELECT DISTINCT ON (r.specimen_id, st.slug) r.specimen_id, st.slug AS step, se.held_on AS day, t.gain_db, t.distance_m,
+            t.angle_deg, t.settings
      FROM take t JOIN step st ON st.id = t.step_id JOIN run r ON r.id = t.run_id JOIN session se ON se.id = r.session_id
-     WHERE r.specimen_id = $1 ORDER BY st.slug, se.held_on DESC, t.id DESC`,
-    [specimenId],
+     WHERE true ${sql} ORDER BY r.specimen_id, st.slug, se.held_on DESC, t.id DESC`,
+    values,
   );
 }
 
