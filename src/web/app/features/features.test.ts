@@ -200,17 +200,21 @@ describe('gear', () => {
     expect(filterRows(rows, '', null)).toHaveLength(2);
   });
 
-  it('has a column for each key figure of the kinds that are listed, and of microphones where none is', () => {
-    const names = (...kinds: SpecimenRow['category'][]) => figureColumns(kinds.map((category) => ({ category }))).map((c) => c.name); // prettier-ignore
+  const columns = (...kinds: SpecimenRow['category'][]) => figureColumns(kinds.map((category) => ({ category })));
+  const names = (...kinds: SpecimenRow['category'][]) => columns(...kinds).map((c) => c.name);
+
+  it('has a column for each key figure of the kind that is listed, and of microphones where none is', () => {
     expect(names('microphone', 'booster')).toEqual(['Noise re speech', 'Rear rejection']);
     expect(names('interface')).toEqual(['Input noise', 'Noise figure']);
-    expect(names('interface', 'microphone')).toEqual([
-      'Noise re speech',
-      'Rear rejection',
-      'Input noise',
-      'Noise figure',
-    ]);
+    expect(columns('interface')[0].field).toBe('byQuantity.einA.value');
     expect(names()).toEqual(names('microphone'));
+  });
+
+  it('of several kinds shows each row by its own figures, which no order compares', () => {
+    const [first, second] = columns('interface', 'microphone');
+    expect([first.name, first.field, second.name, second.field]).toEqual(['First figure', null, 'Second figure', null]);
+    expect([first.of('microphone'), first.of('interface')]).toEqual(['noiseReSpeechA', 'einA']);
+    expect([second.of('microphone'), second.of('interface')]).toEqual(['rearRejection', 'noiseFigure']);
   });
 });
 

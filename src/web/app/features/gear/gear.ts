@@ -41,16 +41,36 @@ export function filterRows<T extends { readonly name: string; readonly category:
   );
 }
 
-/** Figures that rows of these kinds are listed by: of each kind its own, in the order of the kinds. */
-export function figureColumns(
-  rows: readonly { readonly category: Category }[],
-): { readonly id: QuantityId; readonly name: string; readonly field: string }[] {
-  const kinds = new Set(rows.map((r) => r.category));
-  const shown = kinds.size === 0 ? CATEGORIES.slice(0, 1) : CATEGORIES.filter((c) => kinds.has(c));
-  return [...new Set(shown.flatMap((c) => gearKind(c).keyFigures))].map((id) => {
-    const { name, shortName } = quantity(id);
-    return { id, name: shortName ?? name, field: `byQuantity.${id}.value` };
-  });
+/** A column of key figures. */
+export interface FigureColumn {
+  readonly name: string;
+  /** What it is sorted by; null where rows of several kinds hold figures that no order compares. */
+  readonly field: string | null;
+  /** The figure that a kind shows here; null where it has none. */
+  readonly of: (kind: Category) => QuantityId | null;
+}
+
+const ORDINALS = ['First figure', 'Second figure', 'Third figure'];
+
+/**
+ * Columns of key figures: of one kind by their names; of several, each row by those of its own kind.
+ *
+ * @param rows - those that are listed
+ */
+export function figureColumns(rows: readonly { readonly category: Category }[]): FigureColumn[] {
+  const listed = new Set(rows.map((r) => r.category));
+  const kinds = listed.size === 0 ? [CATEGORIES[0]] : [...listed];
+  const figuresOf = (kind: Category): readonly QuantityId[] => gearKind(kind).keyFigures;
+  const [first] = kinds;
+  // Kinds that are measured alike are listed alike.
+  const isOneKind = kinds.every((kind) => figuresOf(kind).join() === figuresOf(first).join());
+  if (isOneKind)
+    return figuresOf(first).map((id) => {
+      const { name, shortName } = quantity(id);
+      return { name: shortName ?? name, field: `byQuantity.${id}.value`, of: () => id };
+    });
+  const most = Math.max(...kinds.map((kind) => figuresOf(kind).length));
+  return ORDINALS.slice(0, most).map((name, i) => ({ name, field: null, of: (kind) => figuresOf(kind).at(i) ?? null }));
 }
 
 /** Every specimen ever tested. */

@@ -76,11 +76,19 @@ export class Ranking {
       value,
     }));
   });
+  /** Nothing to rank by; null while that is not known. */
+  protected readonly hasNoRules = computed(() => {
+    const rubrics = this.rubrics().value;
+    return rubrics && !rubrics.some((r) => r.category === this.rankedKind());
+  });
+  protected readonly kindName = computed(() => CATEGORY_NAMES[this.rankedKind()]);
   private readonly loaded = toSignal(
-    toObservable(this.rankedKind).pipe(switchMap((kind) => this.data.rankingInputs(kind))),
+    toObservable(computed(() => (this.hasNoRules() === false ? this.rankedKind() : null))).pipe(
+      switchMap((kind) => (kind === null ? of(LOADING) : this.data.rankingInputs(kind))),
+    ),
     { initialValue: LOADING },
   );
-  protected readonly problem = computed(() => this.loaded().problem);
+  protected readonly problem = computed(() => this.rubrics().problem ?? this.loaded().problem);
   protected readonly inputs = computed(() => this.loaded().value);
   protected readonly criteria = computed<readonly Criterion[]>(() => this.inputs()?.rubric.criteria ?? []);
   private readonly criterionNames = computed(() => new Map(this.criteria().map((c) => [c.id, c.name])));
@@ -141,7 +149,7 @@ export class Ranking {
     effect(() => {
       breadcrumb.crumbs.set([
         { label: 'Ranking', link: null },
-        { label: CATEGORY_NAMES[this.rankedKind()], link: null },
+        { label: this.kindName(), link: null },
       ]);
     });
     inject(ScreenKeys).hints.set([
