@@ -1,5 +1,7 @@
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { encodeWav } from '#core/audio/wav-write';
+import { lcgNoise, mixed, scaled, sine } from '#core/testing/signals';
 import { takeWav } from '#server/testing/application';
 import { filesIn, stage } from './support';
 
@@ -7,6 +9,13 @@ const TAKES = {
   'front voice.wav': takeWav(-14, -70, 1),
   'room noise.wav': takeWav(null, -70, 5),
   'back.wav': takeWav(-26, -70, 9),
+};
+
+const noiseOf = (levelDb: number) => scaled(lcgNoise(4 * 48_000, 1, 3), levelDb);
+/** Takes of an interface: a tone of −20 dBu that reads −10 dBFS, and the input closed with 150 Ω. */
+const LINE_TAKES = {
+  'electrical.wav': encodeWav([mixed(sine(1000, -10, 4), noiseOf(-100))], 48_000, 'pcm24'),
+  'noise-150.wav': encodeWav([noiseOf(-75 + 1.8 + 0.8)], 48_000, 'pcm24'),
 };
 
 describe('an empty archive', () => {
@@ -82,6 +91,46 @@ describe('an empty archive', () => {
     await page.getByLabel('Reason for Sound').fill('clear and calm');
     await page.getByRole('button', { name: 'Save' }).click();
     await page.getByText('clear and calm').waitFor();
+    expect(errors).toEqual([]);
+  });
+
+  it('an interface, by the steps and rules of its own kind: noise at its input, listed and ranked beside the microphones', async () => {
+    const { page, errors } = await open('/new-run');
+    await page.getByText('What a run holds').waitFor();
+    await page.setInputFiles('input[aria-label="Choose files"]', filesIn(join(folder(), 'by-cable'), LINE_TAKES));
+    await page.getByText('stored, 4.0 s').nth(1).waitFor();
+    await page.getByRole('combobox', { name: /^Kind/ }).first().click();
+    await page.getByRole('option', { name: 'Interface or preamp' }).click();
+    await page.getByLabel('Maker').fill('Oarlock');
+    await page.getByLabel('Model').fill('Gauge');
+    await page.getByLabel('Label').fill('A');
+    for (const [file, gain] of [
+      ['electrical.wav', '20'],
+      ['noise-150.wav', '60'],
+    ]) {
+      await page.getByLabel(`Gain of ${file}`).fill(gain);
+      await page.getByLabel(`Gain of ${file}`).blur();
+    }
+    await page.getByRole('button', { name: 'Import and measure' }).click();
+    await page.getByRole('heading', { name: 'Measured', exact: true }).waitFor();
+    const noise = page.locator('.result .labelled', { hasText: 'Equivalent input noise, A-weighted' });
+    // +10 dBu for full scale without gain, noise at −75 dBFS, 60 dB of gain: −125 dBu, 2 dB less A-weighted.
+    await expect.poll(() => noise.locator('sd-figure').innerText()).toMatch(/−127\.[01]/);
+
+    await page.getByRole('button', { name: 'See it in the ranking' }).click();
+    await page.getByText('Place 1 of 1').waitFor();
+    await page.getByText('Missing: Sound, Features, Build').waitFor();
+    await page.getByRole('combobox', { name: 'Kind of gear' }).click();
+    await page.getByRole('option', { name: 'Microphone', exact: true }).click();
+    await page.locator('.list').getByText('Oarlock Purser · A').waitFor();
+    await expect.poll(() => page.locator('.list').getByText('Oarlock Gauge · A').count()).toBe(0);
+
+    await page.getByRole('link', { name: 'Gear' }).click();
+    await page.getByRole('columnheader', { name: 'First figure' }).waitFor();
+    await page.getByRole('combobox', { name: 'Kind of gear' }).click();
+    await page.getByRole('option', { name: 'Interface or preamp' }).click();
+    await page.getByRole('columnheader', { name: /Input noise/ }).waitFor();
+    await expect.poll(() => page.locator('tr.unit').count()).toBe(1);
     expect(errors).toEqual([]);
   });
 
