@@ -6,7 +6,7 @@ import { rigDocumentSchema } from '#contracts/rig';
 import { newPlanSchema, type PlannedUnit } from '#contracts/session-plan';
 import { unitName } from '#contracts/unit-name';
 import { temporaryFolder } from '#server/platform/archive/clip-store';
-import { asFailure } from '#server/platform/failures';
+import { asFailure } from '#server/platform/as-failure';
 import { ensureSpecimen } from '#server/catalogue/queries/specimen';
 import type { RenderDemoRunTask } from '#worker/tasks/render-demo-run';
 import type { Application } from '#server/wiring';

@@ -22,6 +22,9 @@ export async function buildNode() {
     ...options,
     entryPoints: { main: 'src/server/main.ts', cli: 'src/cli/main.ts', demo: 'demo/build-demo.ts' },
     outdir: 'dist/node',
+    // What a command does not need is not even read.
+    splitting: true,
+    chunkNames: 'part-[hash]',
   });
   await build({
     ...options,

@@ -51,15 +51,15 @@ describe('the layer rules', () => {
   });
 
   it.each([
-    ['core-imports', 'src/core/bad.ts', "import { x } from '#server/platform/failures';\nexport const y = x;\n"],
-    ['web-imports', 'src/web/app/bad.ts', "import { x } from '../../server/platform/failures';\nexport const y = x;\n"],
+    ['core-imports', 'src/core/bad.ts', "import { x } from '#server/platform/failure';\nexport const y = x;\n"],
+    ['web-imports', 'src/web/app/bad.ts', "import { x } from '../../server/platform/failure';\nexport const y = x;\n"],
     [
       'core-stands-alone',
       'src/core/bad.ts',
       "import { readFileSync } from 'node:fs';\nexport const y = readFileSync;\n",
     ],
     ['core-stands-alone', 'src/core/bad.ts', "import { z } from 'zod';\nexport const y = z;\n"],
-    ['domain-imports', 'src/domain/bad.ts', "import { x } from '#server/platform/failures';\nexport const y = x;\n"],
+    ['domain-imports', 'src/domain/bad.ts', "import { x } from '#server/platform/failure';\nexport const y = x;\n"],
     ['domain-is-plain', 'src/domain/bad.ts', "import { z } from 'zod';\nexport const y = z;\n"],
     [
       'platform-knows-no-subject',

@@ -2,7 +2,8 @@ import { Command } from 'commander';
 import Table from 'cli-table3';
 import type { ClipSummary } from '#contracts/clip-summary';
 import { workerFolder } from '#server/platform/package-root';
-import { openWorkerPool } from '#server/platform/worker-pool';
+import analyseClip from '#worker/tasks/analyse-clip';
+import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import { numberOption } from './number-option';
 import { figure, reportError } from './report';
 
@@ -34,17 +35,29 @@ async function analyzeFiles(files: readonly string[], options: AnalyzeOptions): 
   const { from, to } = options;
   const part = from === undefined && to === undefined ? null : { startS: from ?? 0, endS: to ?? Infinity };
   if (part && part.endS <= part.startS) throw new Error('--to must come after --from.');
+  const task = { dualMono: options.dualMono ?? false, part, segments: null };
+  const settled = await (files.length === 1 ? measureHere(files[0], task) : measureInThreads(files, task));
+  return settled.flatMap((outcome, i) => {
+    if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
+    const { message } = outcome.reason as Error;
+    reportError(new Error(`${files[i]}: ${message.startsWith('ENOENT') ? 'there is no such file' : message}`));
+    return [];
+  });
+}
+
+type Task = Omit<AnalyseClipTask, 'path' | 'progress'>;
+type Outcomes = readonly PromiseSettledResult<AnalyseClipResult>[];
+
+/** One file is measured at once: a thread would be started for nothing. */
+const measureHere = (path: string, task: Task): Promise<Outcomes> =>
+  Promise.allSettled([analyseClip({ path, progress: null, ...task })]);
+
+/** Several files take as many threads as there are cores. */
+async function measureInThreads(files: readonly string[], { segments, ...options }: Task): Promise<Outcomes> {
+  const { openWorkerPool } = await import('#server/platform/worker-pool');
   const pool = openWorkerPool(workerFolder);
   try {
-    const settled = await Promise.allSettled(
-      files.map((file) => pool.analyse(file, () => undefined, null, { dualMono: options.dualMono ?? false, part })),
-    );
-    return settled.flatMap((outcome, i) => {
-      if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
-      const { message } = outcome.reason as Error;
-      reportError(new Error(`${files[i]}: ${message.startsWith('ENOENT') ? 'there is no such file' : message}`));
-      return [];
-    });
+    return await Promise.allSettled(files.map((file) => pool.analyse(file, () => undefined, segments, options)));
   } finally {
     await pool.close();
   }

@@ -7,7 +7,7 @@ import { clipSchema } from '#contracts/clip';
 import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { problemSchema } from '#contracts/problem';
 import { importResultSchema, runFileNameSchema, type ImportResult } from '#contracts/run-document';
-import { Failure } from '#server/platform/failures';
+import { Failure } from '#server/platform/failure';
 import type { Application } from '#server/wiring';
 import { dataOption, withData } from './data-option';
 

@@ -1,32 +1,29 @@
 import { Command, CommanderError } from 'commander';
 import { packageVersion } from '#server/platform/package-root';
-import { analyzeCommand } from './analyze';
-import { checkCommand } from './check';
-import { differenceCommand } from './difference';
-import { importCommand } from './import';
-import { listenCommand } from './listen';
-import { matchCommand } from './match';
-import { peaksCommand } from './peaks';
-import { rankCommand } from './rank';
 import { reportError } from './report';
-import { responseCommand } from './response';
-import { sweepCommand } from './sweep';
+
+/** Every command, loaded when it is asked for: measuring one file needs neither a database nor a server. */
+const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
+  analyze: async () => (await import('./analyze')).analyzeCommand(),
+  import: async () => (await import('./import')).importCommand(),
+  rank: async () => (await import('./rank')).rankCommand(),
+  check: async () => (await import('./check')).checkCommand(),
+  sweep: async () => (await import('./sweep')).sweepCommand(),
+  response: async () => (await import('./response')).responseCommand(),
+  difference: async () => (await import('./difference')).differenceCommand(),
+  match: async () => (await import('./match')).matchCommand(),
+  peaks: async () => (await import('./peaks')).peaksCommand(),
+  listen: async () => (await import('./listen')).listenCommand(),
+};
 
 const program = new Command('sediment')
   .description('Measures clips, imports runs, ranks units.')
   .version(packageVersion)
   .exitOverride()
   .configureOutput({ outputError: (text) => process.stderr.write(text) });
-program.addCommand(analyzeCommand());
-program.addCommand(importCommand());
-program.addCommand(rankCommand());
-program.addCommand(checkCommand());
-program.addCommand(sweepCommand());
-program.addCommand(responseCommand());
-program.addCommand(differenceCommand());
-program.addCommand(matchCommand());
-program.addCommand(peaksCommand());
-program.addCommand(listenCommand());
+// Help, and a name that is none, need all of them.
+const asked = COMMANDS[process.argv[2] ?? ''];
+for (const load of asked ? [asked] : Object.values(COMMANDS)) program.addCommand(await load());
 
 try {
   await program.parseAsync();

@@ -1,4 +1,4 @@
-import { Failure } from '#server/platform/failures';
+import { Failure } from '#server/platform/failure';
 
 /** Tells what went wrong, one line each, and makes the command end with 1. */
 export function reportError(error: unknown): void {

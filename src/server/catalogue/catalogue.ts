@@ -12,7 +12,7 @@ import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
 import type { Database } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { Rigs } from '../rigs/rigs';
 import { listSessions } from '../runs/queries/run';

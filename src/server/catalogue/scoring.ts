@@ -6,7 +6,7 @@ import { givePoints } from './queries/points';
 import { notePrice } from './queries/price';
 import { currentRubric } from './queries/rubric';
 import { ensureSpecimen, noteCustody, specimenExists } from './queries/specimen';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { Catalogue } from './catalogue';
 import type { EventHub } from '../platform/event-hub';
 import type { Clock } from '../platform/clock';

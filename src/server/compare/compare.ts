@@ -37,7 +37,7 @@ import {
   type LaneRow,
 } from './queries/compare';
 import { listProtocols } from '../sessions/queries/protocol';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { takesInOrder } from '../runs/takes-in-order';
 import type { WorkerPool } from '../platform/worker-pool';
 import { sameWords, type SameWords } from '#core/rules/same-words';

@@ -45,7 +45,8 @@ import {
   trialsOfTest,
   type TestDbRow,
 } from './queries/listening';
-import { asFailure, Failure } from '../platform/failures';
+import { asFailure } from '../platform/as-failure';
+import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
 import { codeOf, heardFromAnswer, heardItem } from '#domain/listening/heard-from-answer';
 import type { HeardScale } from '../scale/heard-scale';

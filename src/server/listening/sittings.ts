@@ -32,7 +32,7 @@ import {
 } from './queries/listening';
 import { answerRefusal } from '#domain/listening/answer-refusal';
 import { isBreakDue } from '#domain/listening/break-due';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
 import { codeOf, isRight, itemOfCode, orderOf } from '#domain/listening/heard-from-answer';
 import type { HeardScale } from '../scale/heard-scale';

@@ -1,7 +1,7 @@
 import type { Device } from '#contracts/devices';
 import type { Database } from './db/database';
 import { deviceSessions, insertDeviceSession, revokeDeviceSession } from './queries/device-session';
-import { Failure } from './failures';
+import { Failure } from './failure';
 import { newKey } from './listening-key';
 import { hashOf, isSameSecret } from './secret';
 

@@ -1,4 +1,4 @@
-import { Failure } from './failures';
+import { Failure } from './failure';
 
 /** Work of one kind: so much at a time, so much that waits; more is refused. */
 export class WorkLane {

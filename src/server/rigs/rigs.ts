@@ -30,7 +30,7 @@ import { runsOfDay } from '../runs/queries/run';
 import { listSpecimens } from '../catalogue/queries/specimen';
 import { groupBy } from '#domain/group-by';
 import { rigHealth } from '#domain/rigs/rig-health';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
 import type { WorkerPool } from '../platform/worker-pool';
 

@@ -1,5 +1,5 @@
 import { ENDPOINTS } from '#contracts/http';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { Devices } from '../platform/devices';
 import type { Application } from '../wiring';
 import { handle, type Site } from './handle';

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sha256Schema } from '#contracts/common';
 import { ENDPOINTS } from '#contracts/http';
 import { uploadIdSchema, uploadNameSchema } from '#contracts/upload';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { Application } from '../wiring';
 import { handle, parse, plain, type Site } from './handle';
 import { atOnce, LIMITS } from './limits';

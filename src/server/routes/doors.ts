@@ -1,6 +1,6 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type { Who } from '#contracts/http';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { Devices } from '../platform/devices';
 import { callerOf, cookieOf, isFromHere, isOwnPage } from './caller';
 

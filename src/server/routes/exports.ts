@@ -1,7 +1,7 @@
 import type { NextFunction, Request, Response } from 'express';
 import { idSchema } from '#contracts/common';
 import type { PLAIN_PATHS } from '#contracts/http';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { unitCsv, unitExport } from '../catalogue/unit-export';
 import type { Application } from '../wiring';
 import { plain, type Site } from './handle';

@@ -4,7 +4,7 @@ import { PLAIN_METHODS, PLAIN_PATHS, PLAIN_WHO, type Endpoint } from '#contracts
 import { fieldText, issueText } from '#contracts/issue-text';
 import type { ProblemDetail } from '#contracts/problem';
 import { unsoundText } from '#contracts/sound-text';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { Doors } from './doors';
 
 /** Where routes are put up: each behind its door. */

@@ -1,6 +1,6 @@
 import type { Request, RequestHandler, Response, NextFunction } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 
 /** What one address may do in a minute, and at one time. A class of listeners, each with a phone, never meets these. */
 export const LIMITS = {

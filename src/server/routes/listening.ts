@@ -5,7 +5,7 @@ import { compareRequestSchema } from '#contracts/compare';
 import { idSchema, nameSchema } from '#contracts/common';
 import { ENDPOINTS } from '#contracts/http';
 import { keySchema } from '#contracts/listening';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { Application } from '../wiring';
 import { isLocalHost } from './caller';
 import { handle, parse, plain, type Site } from './handle';

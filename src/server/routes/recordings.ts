@@ -2,7 +2,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import { z } from 'zod';
 import { benchTakeSchema } from '#contracts/bench';
 import { recordingIdSchema } from '#contracts/recording';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { RenderSweepTask } from '#worker/tasks/render-sweep';
 import type { Application } from '../wiring';
 import { parse, plain, type Site } from './handle';

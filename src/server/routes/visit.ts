@@ -1,6 +1,6 @@
 import type { Express, NextFunction, Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { SESSION_DAYS, type Devices } from '../platform/devices';
 import { callerOf, isOwnPage } from './caller';
 import { SESSION_COOKIE } from './doors';

@@ -36,7 +36,7 @@ import { claimsOfSpecimen } from '../catalogue/queries/claim';
 import { dropCurve, storeCurve } from './queries/curve';
 import { storeMeasurements } from './queries/measurement';
 import { addSegmentChoice, latestChoice } from './queries/segment-choice';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
 import type { JobBoard } from '../platform/job-board';
 import type { SetAside } from '../platform/set-aside';

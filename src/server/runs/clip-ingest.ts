@@ -6,7 +6,7 @@ import type { InspectClipResult } from '#contracts/worker-messages';
 import type { ClipStore, IncomingFile } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { findClip, knownClips, noteClip } from './queries/clip';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { clipName, type SetAside } from '../platform/set-aside';
 import type { WorkerPool } from '../platform/worker-pool';
 

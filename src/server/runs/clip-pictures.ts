@@ -5,7 +5,7 @@ import { SPECTROGRAM } from '#core/dsp/spectrogram';
 import type { SpectrogramJson } from '#contracts/take-page';
 import type { DrawSpectrogramTask } from '#worker/tasks/draw-spectrogram';
 import type { ClipStore } from '../platform/archive/clip-store';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { WorkerPool } from '../platform/worker-pool';
 
 /** Raised when pictures are drawn otherwise. */

@@ -28,7 +28,7 @@ import { findRig } from '../rigs/queries/rig';
 import { ensureModel, findSpecimen, listSpecimens } from '../catalogue/queries/specimen';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { rigDocumentSchema } from '#contracts/rig';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { AnalysisQueue } from './analysis-queue';
 import type { EventHub } from '../platform/event-hub';
 

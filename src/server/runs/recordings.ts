@@ -8,7 +8,7 @@ import { wavHeader } from '#core/audio/wav-write';
 import type { Clip } from '#contracts/clip';
 import { BYTES_PER_CHANNEL, newRecordingSchema, type NewRecording, type Recording } from '#contracts/recording';
 import { flush } from '../platform/archive/flush';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { ClipIngest } from './clip-ingest';
 
 const metaSchema = newRecordingSchema.extend({ id: z.string(), startedAt: z.string() });

@@ -2,7 +2,7 @@ import { mkdirSync, readdirSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 async function refusal(work: Promise<unknown>): Promise<Failure> {

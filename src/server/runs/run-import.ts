@@ -19,7 +19,7 @@ import { rigOnDay } from '../rigs/queries/rig';
 import { ensureSpecimen, noteCustody } from '../catalogue/queries/specimen';
 import { fillTable } from './queries/table-reading';
 import { runIdentity } from '#domain/runs/run-identity';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { hashOf } from '../platform/secret';
 import type { AnalysisQueue } from './analysis-queue';
 import { fileBytes, type ClipIngest, type InspectedFile } from './clip-ingest';

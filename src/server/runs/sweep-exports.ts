@@ -6,7 +6,7 @@ import type { MeasureSweepTask, SweepResult } from '#worker/tasks/measure-sweep'
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { takeForPage } from './queries/run';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { WorkerPool } from '../platform/worker-pool';
 
 /** Responses and impulse responses of recorded sweeps, made anew when somebody asks for them. */

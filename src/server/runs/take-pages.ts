@@ -8,7 +8,7 @@ import type { TakePage } from '#contracts/take-page';
 import type { Database } from '../platform/db/database';
 import { listProtocols } from '../sessions/queries/protocol';
 import { stepSpectra, takeForPage, type StepSpectrumRow, type TakePageRow } from './queries/run';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { AnalysisQueue } from './analysis-queue';
 import type { Rigs } from '../rigs/rigs';
 import { takeFromRow } from './take-from-row';

@@ -24,7 +24,7 @@ import { findClip } from './queries/clip';
 import { findProtocol } from '../sessions/queries/protocol';
 import { usualLengths } from './queries/run';
 import { findPlan, findSlot } from '../sessions/queries/session-plan';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { AnalysisQueue } from './analysis-queue';
 import type { ClipIngest } from './clip-ingest';
 import type { WorkerPool } from '../platform/worker-pool';

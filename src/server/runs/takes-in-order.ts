@@ -1,7 +1,7 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import type { Queryable } from '../platform/db/database';
 import { laneTakes, type LaneRow } from '../compare/queries/compare';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 
 /**
  * Measured takes in the order in which they were asked for.

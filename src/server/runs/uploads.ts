@@ -7,7 +7,7 @@ import { pipeline } from 'node:stream/promises';
 import type { Clip } from '#contracts/clip';
 import { newUploadSchema, type NewUpload, type Upload } from '#contracts/upload';
 import { flush } from '../platform/archive/flush';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { ClipIngest } from './clip-ingest';
 
 /** An upload that nobody went on with is thrown away after this time. */

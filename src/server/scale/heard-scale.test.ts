@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { placeAnswerSchema, placeRequestSchema, scaleRequestSchema } from '#contracts/scale';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
 import { readAnswersCsv } from '#worker/answers-csv';

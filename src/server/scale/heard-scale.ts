@@ -37,7 +37,7 @@ import { currentFacts } from '../runs/queries/measurement';
 import { currentPoints } from '../catalogue/queries/points';
 import { currentRubric } from '../catalogue/queries/rubric';
 import { listSpecimens, specimensInOrder } from '../catalogue/queries/specimen';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
 import type { WorkerPool } from '../platform/worker-pool';
 import { countingFacts, type RankedFact } from '#domain/catalogue/comparable-facts';

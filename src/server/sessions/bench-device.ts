@@ -2,7 +2,7 @@ import { BENCH_FAULTS, type BenchParts, type BenchTake } from '#contracts/bench'
 import { BENCH_INTERFACES, BENCH_MICROPHONES, BENCH_ROOMS, BENCH_TALKERS, type BenchPart } from '#rig/bench-parts';
 import { FAULT_NAMES } from '#rig/faults';
 import type { RenderBenchTakeTask } from '#worker/tasks/render-bench-take';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { WorkerPool } from '../platform/worker-pool';
 
 /** The simulated bench: a stand-in for talker, room, microphone and interface. */

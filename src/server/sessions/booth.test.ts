@@ -9,7 +9,7 @@ import {
   type SlotTake,
 } from '#contracts/session-plan';
 import { rigDocumentSchema } from '#contracts/rig';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { testApplication } from '../testing/application';
 import type { Application } from '../wiring';
 

@@ -48,7 +48,7 @@ import {
 import { fillTable, tablesOf } from '../runs/queries/table-reading';
 import { listProtocols } from './queries/protocol';
 import { runOfSlot, type KeptTake } from '#domain/sessions/run-of-slot';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import type { AnalysisQueue } from '../runs/analysis-queue';
 import { checkedClip } from './checked-clip';
 import type { EventHub } from '../platform/event-hub';

@@ -11,7 +11,7 @@ import type { EventHub } from '../platform/event-hub';
 import { bridgingFacts } from '../runs/queries/measurement';
 import { addProtocolVersion, dropProtocolVersion, findProtocol, listProtocols, versionUses } from './queries/protocol';
 import { specimensInOrder } from '../catalogue/queries/specimen';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { bridgePairs } from '#domain/catalogue/bridge-pairs';
 
 /** The written rules of recording: versions, what they were used for, and how they compare. */

@@ -42,7 +42,7 @@ import {
 import { tablesOf } from '../runs/queries/table-reading';
 import { listUnitEvents, noteUnitEvent } from '../catalogue/queries/unit-event';
 import { plannedSlots } from '#domain/sessions/planned-slots';
-import { Failure } from '../platform/failures';
+import { Failure } from '../platform/failure';
 import { slotTakeFromRow } from './booth';
 import type { Catalogue } from '../catalogue/catalogue';
 import type { EventHub } from '../platform/event-hub';

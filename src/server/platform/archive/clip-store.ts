@@ -4,7 +4,7 @@ import { access, mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { dirname, join, relative } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Failure } from '../failures';
+import { Failure } from '../failure';
 import { flush } from './flush';
 
 /** A file that has arrived whole but is not yet part of the archive. */

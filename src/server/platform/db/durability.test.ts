@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
 import { openDiskReserve, RESERVE_BYTES } from '../archive/disk-reserve';
-import { asFailure } from '../failures';
+import { asFailure } from '../as-failure';
 import { emptyArchive, temporaryFolder } from '../../testing/application';
 import { canMount, smallDisk } from '../../testing/small-disk';
 import type { Database } from './database';

@@ -1,5 +1,5 @@
 import { PGlite, types, type PGliteOptions } from '@electric-sql/pglite';
-import { Failure } from '../failures';
+import { Failure } from '../failure';
 import type { Database, SqlValue } from './database';
 import { createCluster, clusterState, removeStalePid } from './cluster';
 import { DurableNodeFs, type DurableFsHooks } from './durable-node-fs';
