@@ -42,6 +42,8 @@ it('answers after every change as a catalogue would that begins anew', async () 
   await sameAsAnew('a second one without points');
   await bring('A', { date: '2026-05-09' }, 10);
   await sameAsAnew('another reading of the first: the scatter of its kind');
+  await bring('A', { date: '2026-01-09' }, 15);
+  await sameAsAnew('an older reading: what counts stays, the scatter does not');
   await bring('B', { date: '2026-05-10', protocolVersion: 2 }, 6);
   await bring('A', { date: '2026-05-11', protocolVersion: 2 }, 9);
   await sameAsAnew('bridges to another version of the protocol');

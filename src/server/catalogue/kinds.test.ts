@@ -53,6 +53,26 @@ it('takes the level of the tone from the take before that of the step, and keeps
   expect(ein?.notMeasured).toMatch(/^It would be −13[67]\.\d dBu, below the −133\.0 dBu/);
 });
 
+it('what is recorded without a booster is the microphone’s: it gives the booster no figure of its own', async () => {
+  const application = await testApplication();
+  const document = runDocument({
+    specimen: { maker: 'Oarlock', model: 'Winch', label: 'A', category: 'booster' },
+    protocol: 'inline-booster',
+    takes: [
+      { step: 'without', file: 'speech.wav', gainDb: 40 },
+      { step: 'silence-without', file: 'silence.wav', gainDb: 40 },
+      { step: 'with', file: 'rear.wav', gainDb: 20 },
+    ],
+    points: [],
+  });
+  const { specimenId } = await application.runImport.importFolder(writeRunFolder(temporaryFolder(), document));
+  await application.queue.idle();
+  const { row, runs } = await application.catalogue.sheet(specimenId);
+  expect(runs[0].takes).toHaveLength(3);
+  expect(runs[0].measurements).toEqual([]);
+  expect(row).toMatchObject({ figures: [], hasRules: false, place: null });
+});
+
 it('a run of a room protocol is not told that speech and rear are missing', async () => {
   const application = await testApplication();
   const protocols = await application.protocols.versions();

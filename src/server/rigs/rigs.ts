@@ -131,8 +131,8 @@ export class Rigs {
       const rows = await figuresOfUnit(this.database, unit, LAST_DAY, ALGORITHM_VERSION);
       for (const { day, rig_id: rigId } of controlled) {
         const today = rows.filter((r) => r.day === day);
-        const known = rows.filter((r) => r.day <= day);
-        if (today.length > 0 && rigHealth(known, today, rigId, protocols).verdict === 'off') off.add(day);
+        // What came later is no history of this day: the rule leaves it out.
+        if (today.length > 0 && rigHealth(rows, today, rigId, protocols).verdict === 'off') off.add(day);
       }
     }
     return off;

@@ -30,7 +30,13 @@ it('a sheet asks as many questions for one run as for five', async () => {
   await sheet();
   const one = await questionsOf(sheet);
   for (const day of [2, 3, 4, 5]) await bring('A', day);
-  expect((await sheet()).runs).toHaveLength(5);
+  const { runs } = await sheet();
+  expect(runs.map((r) => r.date)).toEqual([5, 4, 3, 2, 1].map((day) => `2026-05-0${day}`));
+  // Each has what is its own: three takes, and every figure once.
+  expect(runs.map((r) => r.takes.length)).toEqual([3, 3, 3, 3, 3]);
+  expect(new Set(runs.flatMap((r) => r.takes.map((t) => t.id))).size).toBe(15);
+  for (const run of runs)
+    expect(run.measurements.filter((m) => m.quantity === 'rearRejection'), run.date).toHaveLength(1);
   expect(await questionsOf(sheet)).toBe(one);
   expect(one).toBeLessThan(20);
 });
