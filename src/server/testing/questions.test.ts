@@ -36,7 +36,10 @@ it('a sheet asks as many questions for one run as for five', async () => {
   expect(runs.map((r) => r.takes.length)).toEqual([3, 3, 3, 3, 3]);
   expect(new Set(runs.flatMap((r) => r.takes.map((t) => t.id))).size).toBe(15);
   for (const run of runs)
-    expect(run.measurements.filter((m) => m.quantity === 'rearRejection'), run.date).toHaveLength(1);
+    expect(
+      run.measurements.filter((m) => m.quantity === 'rearRejection'),
+      run.date,
+    ).toHaveLength(1);
   expect(await questionsOf(sheet)).toBe(one);
   expect(one).toBeLessThan(20);
 });
