@@ -26,7 +26,8 @@ describe('faults of the simulated bench', () => {
   it('telephone bursts come 217 times a second (26 frames in 120 ms, 3GPP TS 45.002)', async () => {
     const sound = withFault(quiet, 'radio');
     const rises = sound.reduce((n, x, i) => (i > 0 && sound[i - 1] < 0.005 && x >= 0.005 ? n + 1 : n), 0);
-    expect(rises / 6).toBeCloseTo(216.7, 0);
+    // In six seconds one burst more or less is 0.17.
+    expect(Math.abs(rises / 6 - 216.67)).toBeLessThan(0.2);
     expect((await analyse([sound])).lines?.interference.radioBursts).not.toBeNull();
   });
 

@@ -139,7 +139,8 @@ describe('the rig', () => {
     ] as const) {
       const section = [nearFieldSection(alpha, 0, distance, RATE)];
       const expected = sphericalWaveGainDb(alpha, distance, 100) - sphericalWaveGainDb(alpha, 0.15, 100);
-      expect(cascadeGainDb(section, 100, RATE)).toBeCloseTo(expected, 0);
+      // A section of first order stands for the field of a point source: 0.25 dB apart at most, from 3 cm to 1 m.
+      expect(Math.abs(cascadeGainDb(section, 100, RATE) - expected)).toBeLessThan(0.25);
       expect(Math.abs(cascadeGainDb([nearFieldSection(alpha, 0, 0.15, RATE)], 100, RATE))).toBeLessThan(1e-9);
     }
   });
@@ -199,7 +200,7 @@ describe('the demo', () => {
       await measuredRun({ ...FLAT, selfNoiseDbA: 25 }),
       await measuredRun({ ...FLAT, selfNoiseDbA: 35 }),
     ];
-    expect((loud.get('noiseReSpeechA') ?? 0) - (soft.get('noiseReSpeechA') ?? 0)).toBeCloseTo(10, 0);
+    expect(Math.abs((loud.get('noiseReSpeechA') ?? NaN) - (soft.get('noiseReSpeechA') ?? NaN) - 10)).toBeLessThan(0.05);
   });
 
   it('has 24 units or more over six years, no two alike, and a unit with a missing take', () => {

@@ -36,20 +36,22 @@ describe('plosives', () => {
   it('are found where they are, with the level that they have at 20–120 Hz', async () => {
     const times = [0.9, 1.8, 3.6, 4.4];
     const { plosives, loudness } = await analyse([withPuffs(times, -8)]);
-    expect(plosives.map((p) => p.atS)).toEqual(times.map((t) => expect.closeTo(t + 0.03, 0) as number));
+    expect(plosives.map((p) => p.atS)).toEqual(times.map((t) => expect.closeTo(t + 0.03, 1) as number));
     for (const [i, p] of plosives.entries()) {
       expect(Math.abs(p.atS - times[i] - 0.03)).toBeLessThan(0.04);
       // The filter's edges take a little of so short a burst.
       expect(Math.abs(p.peakDbfs + 8)).toBeLessThan(2);
     }
     const figure = plosiveMeasurement(plosives, loudness.integratedLufs);
-    expect(figure.value).toBeCloseTo(plosives[0].peakDbfs - loudness.integratedLufs, 0);
+    // The mean of four puffs that are read within 0.05 dB of each other.
+    expect(Math.abs((figure.value ?? NaN) - plosives[0].peakDbfs + loudness.integratedLufs)).toBeLessThan(0.05);
     expect(figure.spread?.count).toBe(4);
   });
   it('are 12 dB weaker behind a filter that takes 12 dB', async () => {
     const [bare, screened] = await Promise.all([-6, -18].map((level) => analyse([withPuffs([1, 2, 4], level)])));
     const level = (a: typeof bare): number => plosiveMeasurement(a.plosives, a.loudness.integratedLufs).value ?? NaN;
-    expect(level(bare) - level(screened)).toBeCloseTo(12, 0);
+    // Speech under the weaker puffs adds to them: 0.2 dB.
+    expect(Math.abs(level(bare) - level(screened) - 12)).toBeLessThan(0.2);
   });
   it('are not found in speech without them, nor where nobody speaks', async () => {
     expect((await analyse([voice()])).plosives).toEqual([]);
@@ -160,7 +162,7 @@ describe('handling and wind', () => {
   });
   it('a low knock is weak to the A curve', async () => {
     const { loudest } = await analyse([sine(63, -20, 2)]);
-    expect(loudest.zDbfs - loudest.aDbfs).toBeCloseTo(26.2, 0);
+    expect(loudest.zDbfs - loudest.aDbfs).toBeCloseTo(26.2, 1);
   });
   it('wind is read below 200 Hz, with its speed in the condition', () => {
     const bands = [

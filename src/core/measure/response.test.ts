@@ -28,7 +28,7 @@ function through(sections: Parameters<typeof cascadeGainDb>[0], delay = 777, tai
 describe('the exponential sweep', () => {
   it('is found again from its samples alone', () => {
     const found = findSweepShape(SWEEP, RATE);
-    expect(found?.lowHz).toBeCloseTo(15, 0);
+    expect(found?.lowHz).toBeCloseTo(15, 2);
     expect(Math.abs((found?.highHz ?? 0) / 22_000 - 1)).toBeLessThan(0.01);
     expect(found?.seconds).toBeCloseTo(4, 3);
   });
@@ -58,7 +58,7 @@ describe('response from a sweep: known biquads recovered to 0.1 dB in band', () 
     ['a dull top', [lowPass(RATE, 9000)]],
   ])('%s', (_, sections) => {
     const { points, lowestValidHz } = frequencyResponse(impulseResponse(SWEEP, through(sections), RATE));
-    expect(lowestValidHz).toBeCloseTo(15, 0);
+    expect(lowestValidHz).toBeCloseTo(15, 2);
     const inBand = points.filter((p) => p.hz >= 25 && p.hz <= 18_000);
     expect(inBand.length).toBeGreaterThan(200);
     for (const { hz, db } of inBand) {
@@ -140,8 +140,9 @@ describe('summary of a response', () => {
     const s = summariseResponse(
       response((hz) => -10 * Math.log10(1 + (80 / hz) ** 4) - 10 * Math.log10(1 + (hz / 12_000) ** 8)),
     );
-    expect(s.minus3LowHz?.value).toBeCloseTo(80, 0);
-    expect(s.minus6LowHz?.value).toBeCloseTo(80 / 2.981 ** 0.25, 0);
+    // −3.01 dB at the corner, and a straight line between points of 1/24 octave: 0.4 % at most.
+    expect(Math.abs((s.minus3LowHz?.value ?? NaN) / 80 - 1)).toBeLessThan(0.004);
+    expect(Math.abs((s.minus6LowHz?.value ?? NaN) / (80 / 2.981 ** 0.25) - 1)).toBeLessThan(0.004);
     expect(Math.abs((s.minus3HighHz?.value ?? 0) / 12_000 - 1)).toBeLessThan(0.01);
   });
   it('finds a tilt, a hill with its width, and a hole', () => {
@@ -152,7 +153,9 @@ describe('summary of a response', () => {
     );
     expect(s.peak?.hz).toBeCloseTo(4000, -2.5);
     expect(s.peak?.db).toBeGreaterThan(4.5);
-    expect(s.peak?.widthOctaves).toBeCloseTo(0.5, 0);
+    // Between the outermost points above half the height, after the line is taken off: up to 0.15 octaves less.
+    expect(s.peak?.widthOctaves).toBeLessThanOrEqual(0.5);
+    expect(s.peak?.widthOctaves).toBeGreaterThan(0.35);
     expect(s.dip?.hz).toBeCloseTo(400, -1.7);
     expect(s.slopeDbPerOctave?.value).toBeGreaterThan(0.4);
     expect(summariseResponse(response((hz) => -1.5 * Math.log2(hz))).slopeDbPerOctave?.value).toBeCloseTo(-1.5, 6);
@@ -235,6 +238,6 @@ describe('fractional-octave bands, IEC 61260-1:2014', () => {
 it('Butterworth sections fall by 3.01 dB at the corner, whatever the order', () => {
   for (const order of [1, 2, 3, 4, 7]) {
     expect(cascadeGainDb(butterworthHighPass(order, 100, RATE), 100, RATE)).toBeCloseTo(-3.0103, 3);
-    expect(cascadeGainDb(butterworthHighPass(order, 100, RATE), 10, RATE)).toBeCloseTo(-20 * order, 0);
+    expect(cascadeGainDb(butterworthHighPass(order, 100, RATE), 10, RATE)).toBeCloseTo(-20 * order, 1);
   }
 });

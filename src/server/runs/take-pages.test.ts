@@ -76,7 +76,7 @@ describe('a run with sweeps and a calibrator', () => {
     const value = (quantity: string) => run.measurements.find((m) => m.quantity === quantity)?.value ?? NaN;
     expect(Math.abs(value('responseLow3') / 100 - 1)).toBeLessThan(0.03);
     expect(value('patternAlpha')).toBeCloseTo(0.6, 1);
-    expect(value('rejection180')).toBeCloseTo(-20 * Math.log10(0.2), 0);
+    expect(value('rejection180')).toBeCloseTo(-20 * Math.log10(0.2), 1);
     // −20 dBFS at 40 dB of gain and +14 dBu: −46 dBu for 94 dB SPL.
     expect(value('sensitivity')).toBeCloseTo(1000 * Math.sqrt(0.6) * 10 ** (-46 / 20), 1);
     expect(run.curves.response?.points.length).toBeGreaterThan(200);
@@ -102,7 +102,8 @@ describe('a run with sweeps and a calibrator', () => {
     const at100 = rows
       .map((r) => r.split('\t').map(Number))
       .reduce((a, b) => (Math.abs(b[0] - 100) < Math.abs(a[0] - 100) ? b : a));
-    expect(at100[1] + 6).toBeCloseTo(-3, 0);
+    // The nearest point of the grid lies up to 1.5 % off: 0.2 dB on that flank.
+    expect(Math.abs(at100[1] + 6 + 3)).toBeLessThan(0.2);
     const wav = Buffer.from(await (await fetch(`${address}/api/takes/${sweep}/impulse.wav`)).arrayBuffer());
     expect(wav.subarray(0, 4).toString()).toBe('RIFF');
     const speech = run.takes.find((t) => t.step === 'speech')?.id;

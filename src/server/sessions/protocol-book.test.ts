@@ -135,7 +135,8 @@ describe('ranking over versions', () => {
       await run(app, label, 4, -64, '2026-05-04');
     }
     const bridged = await figure(old);
-    expect(bridged?.value).toBeCloseTo((measured?.value ?? 0) + 6, 0);
+    // Two takes of other noise: 0.05 dB is their scatter.
+    expect(Math.abs((bridged?.value ?? NaN) - (measured?.value ?? 0) - 6)).toBeLessThan(0.05);
     expect(bridged?.uncertainty ?? 0).toBeGreaterThan(measured?.uncertainty ?? 0);
     expect(bridged?.remark).toMatch(/moved by \+[56]\.\d+ ±\d\.\d+ as 2 units/);
     const bridges = await app.protocols.bridges('desk-voice', 3, 4);

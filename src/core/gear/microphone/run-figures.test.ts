@@ -66,7 +66,8 @@ describe('rear rejection', () => {
     const rear = await take('rear', mixed(scaled(unbroken(2), -20), noise(-45, 13)));
     const silence = await take('silence', noise(-45, 12));
     const none = { stepPowers: new Float64Array(), gainDb: 40 };
-    expect(rearRejection(front, rear, silence).value).toBeCloseTo(20, 0);
+    // 0.05 dB: gated blocks scatter in the noise.
+    expect(Math.abs((rearRejection(front, rear, silence).value ?? NaN) - 20)).toBeLessThan(0.05);
     expect(rearRejection(front, rear, none).value!).toBeLessThan(19.4);
   });
 
@@ -76,7 +77,7 @@ describe('rear rejection', () => {
       await take('silence', noise(-90, 12), 36),
       await take('rear', scaled(passage(2), -10 + 6), 36),
     ]);
-    expect(value(figures, 'rearRejection')?.value).toBeCloseTo(10, 0);
+    expect(Math.abs((value(figures, 'rearRejection')?.value ?? NaN) - 10)).toBeLessThan(0.05);
   });
 
   it('becomes a lower limit where the rear take drowns in noise', async () => {
