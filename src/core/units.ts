@@ -1,14 +1,11 @@
 /**
- * Branded numbers: the compiler objects when a level in dBFS is handed over as a loudness in LUFS,
- * or a frame count as a time. A brand costs nothing at run time.
+ * Branded numbers: the compiler objects when a level in dBFS is handed over as a loudness in LUFS. Levels have brands
+ * where what they refer to could be mixed up; frequencies and times are plain numbers whose names end in their unit
+ * (`lowHz`, `durationS`; `sampleRate` is in hertz). A brand costs nothing at run time.
  */
 declare const unit: unique symbol;
 type Branded<Name extends string> = number & { readonly [unit]: Name };
 
-/** Frequency or sample rate, in hertz. */
-export type Hz = Branded<'Hz'>;
-/** Time, in seconds. */
-export type Seconds = Branded<'s'>;
 /** A level difference or gain, in decibels. */
 export type Db = Branded<'dB'>;
 /** A level re full scale, in decibels. RMS levels follow AES17: a full-scale sine reads 0. */
@@ -18,8 +15,6 @@ export type Lufs = Branded<'LUFS'>;
 /** True-peak level re full scale, ITU-R BS.1770-5 Annex 2. */
 export type Dbtp = Branded<'dBTP'>;
 
-export const hz = (value: number): Hz => value as Hz;
-export const seconds = (value: number): Seconds => value as Seconds;
 export const db = (value: number): Db => value as Db;
 export const dbfs = (value: number): Dbfs => value as Dbfs;
 export const lufs = (value: number): Lufs => value as Lufs;
@@ -31,8 +26,6 @@ export const powerToDb = (ratio: number): number => 10 * Math.log10(ratio);
 export const amplitudeToDb = (ratio: number): number => 20 * Math.log10(ratio);
 /** Decibels to a ratio of powers. */
 export const dbToPower = (value: number): number => 10 ** (value / 10);
-/** Decibels to a ratio of amplitudes. */
-export const dbToAmplitude = (value: number): number => 10 ** (value / 20);
 
 /**
  * Mean square (full scale = ±1) to a level in dBFS by the AES17 convention, in which a full-scale sine,
