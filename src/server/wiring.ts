@@ -11,7 +11,11 @@ import { AnalysisQueue } from './runs/analysis-queue';
 import { Catalogue } from './catalogue/catalogue';
 import { Compare } from './compare/compare';
 import { Corrections } from './runs/corrections';
+import { AnswersImport } from './scale/answers-import';
+import { HeardAnswers } from './scale/heard-answers';
 import { HeardScale } from './scale/heard-scale';
+import { Placings } from './scale/placings';
+import { ScaleFit } from './scale/scale-fit';
 import { ListeningTests } from './listening/listening-tests';
 import { Sittings } from './listening/sittings';
 import { ClipIngest } from './runs/clip-ingest';
@@ -67,6 +71,8 @@ export interface Application {
   readonly sweeps: SweepExports;
   readonly compare: Compare;
   readonly scale: HeardScale;
+  readonly placings: Placings;
+  readonly answersImport: AnswersImport;
   readonly tests: ListeningTests;
   readonly sittings: Sittings;
   close(): Promise<void>;
@@ -115,7 +121,9 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const rigs = new Rigs(database, store, pool, hub);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
   const scalePool = openRememberingThread(options.workers ?? workerFolder);
-  const scale = new HeardScale(database, scalePool, pool, hub, clock);
+  const heard = new HeardAnswers(database, clock);
+  const fit = new ScaleFit(database, scalePool, clock);
+  const scale = new HeardScale(database, heard, fit, hub);
   const rankingPool = openRememberingThread(options.workers ?? workerFolder);
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub);
   const runImport = new RunImport(database, ingest, queue, hub);
@@ -170,6 +178,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     sweeps: new SweepExports(database, store, pool),
     compare: new Compare(database, store, pool, now),
     scale,
+    placings: new Placings(database, heard, fit, scale, clock),
+    answersImport: new AnswersImport(database, pool, heard, scale, clock),
     tests,
     sittings: new Sittings(database, pool, tests, scale, hub, now),
     async close() {

@@ -71,7 +71,7 @@ it('answers after every change as a catalogue would that begins anew', async () 
   await sameAsAnew('other segments');
   const answers =
     'winner,loser,count\nZephyr Purser · A,Oarlock Purser · B,9\nOarlock Purser · B,Zephyr Purser · A,3\n';
-  await application.scale.importCsv(answers, 'preference', 'microphone');
+  await application.answersImport.importCsv(answers, 'preference', 'microphone');
   await sameAsAnew('answers of listeners');
   expect((await catalogue.specimen(a.specimenId)).heardAnswers).toBe(12);
   await application.rigs.add(

@@ -29,7 +29,7 @@ const zipQuery = z.object({
 /** Comparing, listening tests, the scale. */
 export function listeningRoutes(
   site: Site,
-  { compare, tests, sittings, scale }: Application,
+  { compare, tests, sittings, scale, placings, answersImport }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
   handle(site, ENDPOINTS.compareSteps, () => compare.steps() as Promise<never[]>);
@@ -86,10 +86,10 @@ export function listeningRoutes(
   handle(site, ENDPOINTS.sittingReveal, ({ params }) => sittings.reveal(params.key), listening, guesses);
 
   handle(site, ENDPOINTS.scale, ({ body }) => scale.scale(body));
-  handle(site, ENDPOINTS.importAnswers, ({ body }) => scale.importCsv(body.csv, body.attribute, body.category));
-  handle(site, ENDPOINTS.place, ({ params, body }) => scale.place(params.id, body));
-  handle(site, ENDPOINTS.placeAnswer, ({ params, body }) => scale.placeAnswer(params.id, body));
-  handle(site, ENDPOINTS.placeUndo, ({ params, body }) => scale.placeUndo(params.id, body));
+  handle(site, ENDPOINTS.importAnswers, ({ body }) => answersImport.importCsv(body.csv, body.attribute, body.category));
+  handle(site, ENDPOINTS.place, ({ params, body }) => placings.place(params.id, body));
+  handle(site, ENDPOINTS.placeAnswer, ({ params, body }) => placings.placeAnswer(params.id, body));
+  handle(site, ENDPOINTS.placeUndo, ({ params, body }) => placings.placeUndo(params.id, body));
 
   plain(site, 'blindClip', listening, guesses, async (request: Request, response: Response, next: NextFunction) => {
     try {

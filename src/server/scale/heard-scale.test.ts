@@ -31,13 +31,15 @@ describe('answers from elsewhere', () => {
     const units = await importUnits(application, 3);
     const [a, b, c] = units.map((u) => u.name);
     const bad = `winner,loser,tie,listener,date\n${a},Nobody Nothing · Z,0,Ines,2025-02-01\n${a},${b},7,Ines,2025-02-01\n`;
-    const refused = await application.scale.importCsv(bad, 'preference', 'microphone').catch((e: unknown) => e);
+    const refused = await application.answersImport.importCsv(bad, 'preference', 'microphone').catch((e: unknown) => e);
     expect(refused).toBeInstanceOf(Failure);
     expect((refused as Failure).details).toHaveLength(2);
     expect((await application.scale.scale(PREFERENCE)).answers).toBe(0);
     const good = `winner,loser,tie,listener,date\n${a},${b},0,Ines,2025-02-01\n${b.toUpperCase()},${c},0,Bram,2023-02-01\n${a},${c},1,Bram,2023-02-01\n`;
-    expect(await application.scale.importCsv(good, 'preference', 'microphone')).toEqual({ answers: 3, units: 3, alreadyThere: false }); // prettier-ignore
-    expect(await application.scale.importCsv(good, 'preference', 'microphone')).toMatchObject({ alreadyThere: true });
+    expect(await application.answersImport.importCsv(good, 'preference', 'microphone')).toEqual({ answers: 3, units: 3, alreadyThere: false }); // prettier-ignore
+    expect(await application.answersImport.importCsv(good, 'preference', 'microphone')).toMatchObject({
+      alreadyThere: true,
+    });
     const scale = await application.scale.scale(PREFERENCE);
     expect(scale).toMatchObject({ answers: 3, listeners: 2, components: 1, bridges: [] });
     expect(scale.tie).toBeGreaterThan(0);
@@ -57,10 +59,14 @@ describe('placing the new one', () => {
     const lines = names
       .slice(0, 5)
       .flatMap((w, i) => names.slice(i + 1, 5).flatMap((l) => [`${w},${l},0,8`, `${l},${w},0,2`]));
-    await application.scale.importCsv(`winner,loser,tie,count\n${lines.join('\n')}\n`, 'preference', 'microphone');
+    await application.answersImport.importCsv(
+      `winner,loser,tie,count\n${lines.join('\n')}\n`,
+      'preference',
+      'microphone',
+    );
     const request = placeRequestSchema.parse({ step: 'speech', goal: 'stratum' });
     const { specimenId } = units[5];
-    const first = await application.scale.place(specimenId, request);
+    const first = await application.placings.place(specimenId, request);
     expect(first).toMatchObject({ answers: 0, units: 6, isSettled: false, problem: null });
     expect(first.place90).toEqual([1, 6]);
     expect(first.question?.kind).toBe('pair');
@@ -71,23 +77,23 @@ describe('placing the new one', () => {
       const isBetter = units.findIndex((u) => u.specimenId === other) >= 2;
       const offered = now.question.takes.map((t) => t.specimenId);
       const order = isBetter ? [specimenId, other] : [other, specimenId];
-      now = await application.scale.placeAnswer(specimenId, placeAnswerSchema.parse({ ...request, placing: PLACING, listener: 'Ines', order, offered })); // prettier-ignore
+      now = await application.placings.placeAnswer(specimenId, placeAnswerSchema.parse({ ...request, placing: PLACING, listener: 'Ines', order, offered })); // prettier-ignore
     }
     expect(now.answers).toBe(12);
     const width = (p: typeof now): number => p.place90[1] - p.place90[0];
     expect(width(now)).toBeLessThan(width(first));
     const { items } = await application.scale.scale(PREFERENCE);
     expect(items.findIndex((i) => i.id === specimenId)).toBe(2);
-    const undo = (change: object = {}) => application.scale.placeUndo(specimenId, { ...request, placing: PLACING, listener: 'Ines', ...change }); // prettier-ignore
+    const undo = (change: object = {}) => application.placings.placeUndo(specimenId, { ...request, placing: PLACING, listener: 'Ines', ...change }); // prettier-ignore
     // Nobody else's answer, of no other placing, about nothing else.
     for (const other of [{ listener: 'Bram' }, { placing: PLACING.replace('1', '2') }, { attribute: 'clear' as const }])
       await expect(undo(other)).rejects.toThrow(/no answer in this placing/);
     expect((await undo()).answers).toBe(11);
-    const heat = await application.scale.place(specimenId, { ...request, kind: 'heat' });
+    const heat = await application.placings.place(specimenId, { ...request, kind: 'heat' });
     expect(heat.question?.takes).toHaveLength(4);
     const bad = placeAnswerSchema.parse({ ...request, placing: PLACING, listener: 'Ines', order: [units[0].specimenId, units[1].specimenId], offered: [specimenId, units[1].specimenId] }); // prettier-ignore
-    await expect(application.scale.placeAnswer(specimenId, bad)).rejects.toThrow(/offered/);
-    expect(await application.scale.place(specimenId, { ...request, step: 'nothing' })).toMatchObject({ question: null, problem: 'This unit has no measured clip of this step.' }); // prettier-ignore
+    await expect(application.placings.placeAnswer(specimenId, bad)).rejects.toThrow(/offered/);
+    expect(await application.placings.place(specimenId, { ...request, step: 'nothing' })).toMatchObject({ question: null, problem: 'This unit has no measured clip of this step.' }); // prettier-ignore
   });
 
   it('what was heard is weighed with the points by hand in the ranking, and both are said', async () => {
@@ -96,7 +102,7 @@ describe('placing the new one', () => {
     const before = await application.catalogue.ranking('microphone');
     expect(before.map((r) => r.points['sound'])).toEqual([4, 4, 4]);
     const [a, b, c] = units.map((u) => u.name);
-    await application.scale.importCsv(`winner,loser,tie,count\n${c},${a},0,1\n${c},${b},0,1\n${c},${a},0,1\n${c},${b},0,1\n${b},${a},0,1\n`, 'preference', 'microphone'); // prettier-ignore
+    await application.answersImport.importCsv(`winner,loser,tie,count\n${c},${a},0,1\n${c},${b},0,1\n${c},${a},0,1\n${c},${b},0,1\n${b},${a},0,1\n`, 'preference', 'microphone'); // prettier-ignore
     const after = await application.catalogue.ranking('microphone');
     const points = (name: string): number => after.find((r) => r.specimen === name)?.points['sound'] ?? 0;
     expect(points(c)).toBeGreaterThan(4);
@@ -125,22 +131,24 @@ describe('placing the new one', () => {
       return row;
     };
     await expect(
-      application.scale.importCsv(lines(`${a},nobody,Ines`), 'preference', 'microphone'),
+      application.answersImport.importCsv(lines(`${a},nobody,Ines`), 'preference', 'microphone'),
     ).rejects.toMatchObject({
       code: 'answers-refused',
       details: [{ message: 'there is no unit called "nobody"' }],
     });
     await expect(
-      application.scale.importCsv(lines(`${a},${a},Ines`), 'preference', 'microphone'),
+      application.answersImport.importCsv(lines(`${a},${a},Ines`), 'preference', 'microphone'),
     ).rejects.toMatchObject({
       details: [{ field: 'line 4000' }],
     });
     expect(await kept()).toEqual({ answers: 0, listeners: 0 });
     await application.database.script(`ALTER TABLE heard_answer ADD CONSTRAINT few CHECK (id < 4000)`);
-    await expect(application.scale.importCsv(lines(null), 'preference', 'microphone')).rejects.toThrow();
+    await expect(application.answersImport.importCsv(lines(null), 'preference', 'microphone')).rejects.toThrow();
     expect(await kept()).toEqual({ answers: 0, listeners: 0 });
     await application.database.script('ALTER TABLE heard_answer DROP CONSTRAINT few');
-    expect(await application.scale.importCsv(lines(null), 'preference', 'microphone')).toMatchObject({ answers: 5000 });
+    expect(await application.answersImport.importCsv(lines(null), 'preference', 'microphone')).toMatchObject({
+      answers: 5000,
+    });
     expect(await kept()).toEqual({ answers: 5000, listeners: 1 });
   });
 });
