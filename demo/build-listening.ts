@@ -62,7 +62,7 @@ function newest(takes: readonly CompareCandidate[], unit: string, day: string): 
 }
 
 async function setUp(
-  { tests }: Application,
+  { tests, listeningClips }: Application,
   plan: DemoTest,
   takes: readonly CompareCandidate[],
 ): Promise<TestPage | null> {
@@ -72,7 +72,7 @@ async function setUp(
   // A demo of fewer runs (tests) has fewer tests.
   if (!parsed.success) return null;
   const { row } = await tests.create(parsed.data, plan.day || undefined, `demo ${plan.test.name}`);
-  await tests.settled();
+  await listeningClips.settled();
   return tests.page(row.id);
 }
 
@@ -102,7 +102,7 @@ async function listen(
       bits,
     );
     const words = Object.fromEntries(order.map((id) => [id, { words: wordsOf(page, id, bits), free: '' }]));
-    await tests.performerAnswer(page.row.id, { listener, order, words });
+    await application.performers.answer(page.row.id, { listener, order, words });
     return;
   }
   const { sitting, listener: own } = await sittings.join(

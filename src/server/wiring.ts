@@ -16,7 +16,9 @@ import { HeardAnswers } from './scale/heard-answers';
 import { HeardScale } from './scale/heard-scale';
 import { Placings } from './scale/placings';
 import { ScaleFit } from './scale/scale-fit';
+import { ClipPreparation } from './listening/clip-preparation';
 import { ListeningTests } from './listening/listening-tests';
+import { PerformerAnswers } from './listening/performer-answers';
 import { Sittings } from './listening/sittings';
 import { ClipIngest } from './runs/clip-ingest';
 import { ClipPictures } from './runs/clip-pictures';
@@ -74,6 +76,8 @@ export interface Application {
   readonly placings: Placings;
   readonly answersImport: AnswersImport;
   readonly tests: ListeningTests;
+  readonly listeningClips: ClipPreparation;
+  readonly performers: PerformerAnswers;
   readonly sittings: Sittings;
   close(): Promise<void>;
 }
@@ -129,7 +133,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
-  const tests = new ListeningTests(options.folder, database, store, pool, scale, hub, jobs, clock, report);
+  const listeningClips = new ClipPreparation(options.folder, database, store, pool, hub, jobs, report);
+  const tests = new ListeningTests(database, listeningClips, scale, hub, clock);
   const pictures = new ClipPictures(options.folder, store, pool);
   /** However bad something in the archive is, the start goes on: it is reported, and named on the page "Archive". */
   const step = async (name: string, work: () => Promise<unknown>): Promise<void> => {
@@ -146,7 +151,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   await step('clearing up pictures', () => pictures.sweep());
   await step('looking for missing clips', () => integrity.look());
   await step('taking up analyses', () => queue.recover());
-  await step('preparing tests again', () => tests.recover());
+  await step('preparing tests again', () => listeningClips.recover());
   integrity.start();
   return {
     status: { product: 'sediment', version: packageVersion, dataFolder: options.folder, demo: options.demo ?? false },
@@ -181,12 +186,14 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     placings: new Placings(database, heard, fit, scale, clock),
     answersImport: new AnswersImport(database, pool, heard, scale, clock),
     tests,
-    sittings: new Sittings(database, pool, tests, scale, hub, now),
+    listeningClips,
+    performers: new PerformerAnswers(database, scale, hub, clock),
+    sittings: new Sittings(database, pool, tests, listeningClips, scale, hub, now),
     async close() {
       await integrity.close();
       queue.close();
       await recordings.close();
-      await tests.settled();
+      await listeningClips.settled();
       await pool.close();
       await scalePool.close();
       await rankingPool.close();

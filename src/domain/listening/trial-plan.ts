@@ -34,6 +34,8 @@ const MOST_OPEN_ENDED = 60;
 /** Whether an item is a unit that is compared; the others are copies that check the listener or mark the scale. */
 export const isRanked = ({ role }: Pick<PlanItem, 'role'>): boolean =>
   role === 'unit' || role === 'yardstick' || role === 'reference';
+/** Low-passed copies are made of the others. */
+export const isCopy = (item: Pick<PlanItem, 'role'>): boolean => !isRanked(item);
 
 /** Trials with which a sitting begins. */
 export function firstTrials(test: NewTest, items: readonly PlanItem[], seat: Seat): TrialDocument[] {

@@ -1,100 +1,54 @@
-import { mkdir, rm } from 'node:fs/promises';
-import { join } from 'node:path';
-import { AudioFileError } from '#core/audio/audio-file-error';
-import { ALGORITHM_VERSION } from '#core/measure/registry';
 import {
   aboutListenerSchema,
   answerSchema,
   headphonesSchema,
   newTestSchema,
   trialDocumentSchema,
-  type Answer,
-  type ItemRole,
   type NewTest,
-  type performerAnswerSchema,
   type TestPage,
   type TestRow,
-  type TrialDocument,
 } from '#contracts/listening';
-import type { z } from 'zod';
-import type { CutListeningClipsTask } from '#worker/tasks/cut-listening-clips';
-import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
-import { laneTakes } from '../compare/queries/compare';
-import { heardSpecimens, insertHeard, insertWords, wordCounts } from '../scale/queries/heard';
+import { heardSpecimens, wordCounts } from '../scale/queries/heard';
 import {
-  addTrials,
-  answerTrial,
-  ensureListener,
-  ensureSitting,
-  findTest,
-  finishSitting,
   insertItem,
   insertTest,
-  interruptedTests,
   itemsOfTest,
   listTests,
-  setItemLevel,
   setLeftOut,
   setSameListener,
   setAbout,
   setRevealed,
   setTestStatus,
   sittingsOfTest,
-  trialsOfSitting,
   trialsOfTest,
   type TestDbRow,
 } from './queries/listening';
-import { asFailure } from '../platform/as-failure';
 import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
-import { codeOf, heardFromAnswer, heardItem } from '#domain/listening/heard-from-answer';
 import type { HeardScale } from '../scale/heard-scale';
-import type { JobBoard } from '../platform/job-board';
 import { newKey, newSecret } from '../platform/listening-key';
 import { testResult, type SittingAnswers } from '#domain/listening/test-result';
 import { takesInOrder } from '../runs/takes-in-order';
-import { isRanked } from '#domain/listening/trial-plan';
-import type { WorkerPool } from '../platform/worker-pool';
+import { itemsOfSetup, takesOfTest, takesRefusal } from '#domain/listening/test-setup';
+import { isCopy } from '#domain/listening/trial-plan';
+import type { ClipPreparation } from './clip-preparation';
+import { mustFindTest } from './must-find-test';
 import type { ItemRow } from '#domain/listening/test-item';
 import type { Clock } from '../platform/clock';
 
 /** Listening tests as the operator sees them: set up, prepared, closed, revealed. */
 export class ListeningTests {
-  private readonly folder: string;
-  private readonly preparing = new Set<Promise<void>>();
-
   constructor(
-    dataFolder: string,
     private readonly database: Database,
-    private readonly store: ClipStore,
-    private readonly pool: WorkerPool,
+    private readonly clips: ClipPreparation,
     private readonly scale: HeardScale,
     private readonly hub: EventHub,
-    private readonly jobs: JobBoard,
     private readonly clock: Clock,
-    private readonly report: (error: unknown) => void,
-  ) {
-    this.folder = join(dataFolder, 'listening');
-  }
-
-  /** Prepares again what a stop interrupted. */
-  async recover(): Promise<void> {
-    for (const { id } of await interruptedTests(this.database)) this.prepareInBackground(id);
-  }
-
-  /** Waits until nothing is being prepared (closing, tests). */
-  async settled(): Promise<void> {
-    while (this.preparing.size > 0) await Promise.all(this.preparing);
-  }
+  ) {}
 
   async list(): Promise<TestRow[]> {
     return (await listTests(this.database)).map(rowOf);
-  }
-
-  /** Path of a prepared clip. Files are named by numbers; what they are stands in the database only. */
-  clipPath(testId: string, itemId: string): string {
-    return join(this.folder, testId, `${itemId}.wav`);
   }
 
   /**
@@ -107,120 +61,37 @@ export class ListeningTests {
    */
   async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
-    const takeIds = [
-      ...test.takes,
-      ...(test.yardstick && !test.takes.includes(test.yardstick) ? [test.yardstick] : []),
-    ];
-    const takes = await takesInOrder(this.database, takeIds);
-    if (!isLive && new Set(takes.map((t) => t.step)).size > 1)
-      throw new Failure('invalid-request', 'The clips belong to different steps; a test compares one step.');
-    if (takes.some((t) => t.category !== test.category))
-      throw new Failure('invalid-request', `Not all of these units are of the category ${test.category}.`);
-    if (new Set(takes.map((t) => t.specimen_id)).size < takes.length)
-      throw new Failure('invalid-request', 'Two of the clips are of one and the same unit.');
+    const takes = await takesInOrder(this.database, takesOfTest(test));
+    const refusal = takesRefusal(test, takes);
+    if (refusal !== null) throw new Failure('invalid-request', refusal);
     const ordered = test.seeding === 'seeded' ? await this.scale.strongestFirst(takes, test) : takes;
     const id = await this.database.transaction(async (tx) => {
       const testId = await insertTest(tx, test, isLive ? 'open' : 'preparing', newKey(), secret, day);
-      let ordinal = 0;
-      const add = (take: (typeof takes)[number], role: ItemRole): Promise<string> =>
-        insertItem(tx, {
+      for (const [ordinal, { take, role }] of itemsOfSetup(test, takes, ordered).entries())
+        await insertItem(tx, {
           test_id: testId,
-          ordinal: ordinal++,
+          ordinal,
           specimen_id: take.specimen_id,
           take_id: isLive ? null : take.take_id,
           role,
         });
-      for (const take of ordered) {
-        const isReference = test.design === 'ratings' && take === takes[0];
-        await add(take, isReference ? 'reference' : take.take_id === test.yardstick ? 'yardstick' : 'unit');
-      }
-      if (test.design === 'ratings') {
-        await add(takes[0], 'anchor-low');
-        await add(takes[0], 'anchor-mid');
-      } else if (test.controls && (test.design === 'pairs' || test.design === 'heats'))
-        await add(ordered[0], 'known-worse');
       return testId;
     });
-    if (!isLive) this.prepareInBackground(id);
+    if (!isLive) this.clips.start(id);
     return this.page(id);
   }
 
   /** @throws Failure `not-found`, `already-running` */
   async prepareAgain(id: string): Promise<void> {
-    const row = await this.row(id);
+    const row = await mustFindTest(this.database, id);
     if (row.status !== 'failed') throw new Failure('already-running', 'The clips of this test are prepared already.');
     await setTestStatus(this.database, id, 'preparing');
-    this.prepareInBackground(id);
-  }
-
-  private prepareInBackground(id: string): void {
-    const work = this.prepare(id)
-      .catch(async (error: unknown) => {
-        await setTestStatus(this.database, id, 'failed', problemOf(error));
-        if (asFailure(error).code === 'internal') this.report(error);
-      })
-      .catch(this.report)
-      .finally(() => {
-        this.preparing.delete(work);
-        this.hub.emit({ type: 'listening', testId: id });
-      });
-    this.preparing.add(work);
-  }
-
-  private async prepare(id: string): Promise<void> {
-    const { document } = await this.row(id);
-    const test = newTestSchema.parse(document);
-    const items = await itemsOfTest(this.database, id);
-    const folder = join(this.folder, id);
-    await rm(folder, { recursive: true, force: true });
-    await mkdir(folder, { recursive: true });
-    const job = this.jobs.open('Preparing clips for listening', 1, null);
-    try {
-      const plain = items.filter((i) => !isCopy(i));
-      const rows = await laneTakes(
-        this.database,
-        plain.flatMap((i) => i.take_id ?? []),
-        ALGORITHM_VERSION,
-      );
-      const clips = await Promise.all(
-        plain.map(async (item) => {
-          const sha256 = rows.find((r) => r.take_id === item.take_id)?.sha256;
-          const path = sha256 ? await this.store.verified(sha256) : null;
-          if (!path) throw new Failure('not-found', `The clip of ${item.name} is not in the archive.`);
-          return { path, into: this.clipPath(id, item.id) };
-        }),
-      );
-      const copies = items.filter(isCopy);
-      const task: CutListeningClipsTask = {
-        clips,
-        anchors: copies.map((copy) => ({
-          of: Math.max(
-            0,
-            plain.findIndex((i) => i.take_id === copy.take_id),
-          ),
-          kind: copy.role === 'anchor-mid' ? 'mid' : 'low',
-          into: this.clipPath(id, copy.id),
-        })),
-        passage: test.passage,
-      };
-      const result = await this.pool.run('cut-listening-clips', task);
-      await this.database.transaction(async (tx) => {
-        for (const [i, item] of plain.entries())
-          await setItemLevel(tx, item.id, result.clips[i].gainDb, result.clips[i].loudnessLufs);
-        for (const [i, item] of copies.entries())
-          await setItemLevel(tx, item.id, result.anchors[i].gainDb, result.anchors[i].loudnessLufs);
-        await setTestStatus(tx, id, 'open');
-      });
-      job.finish();
-    } catch (error) {
-      job.fail(problemOf(error));
-      throw error;
-    }
+    this.clips.start(id);
   }
 
   /** @throws Failure `not-found` */
   async page(id: string): Promise<TestPage> {
-    const row = await this.row(id);
+    const row = await mustFindTest(this.database, id);
     const settings = newTestSchema.parse(row.document);
     const items = await itemsOfTest(this.database, id);
     const answers = await this.answers(id);
@@ -288,14 +159,14 @@ export class ListeningTests {
 
   /** Ends a test: nobody can answer any more. */
   async close(id: string): Promise<void> {
-    await this.row(id);
+    await mustFindTest(this.database, id);
     await setTestStatus(this.database, id, 'closed');
     this.hub.emit({ type: 'listening', testId: id });
   }
 
   /** Shows what was what; from then on nobody can answer. */
   async reveal(id: string): Promise<TestPage> {
-    await this.row(id);
+    await mustFindTest(this.database, id);
     await setRevealed(this.database, id, this.clock.now());
     this.hub.emit({ type: 'listening', testId: id });
     return this.page(id);
@@ -335,91 +206,7 @@ export class ListeningTests {
   async forgetAbout(listenerId: string): Promise<void> {
     await setAbout(this.database, listenerId, null);
   }
-
-  /**
-   * An order that somebody gave who performed through each microphone.
-   *
-   * @throws Failure `invalid-request` where an item does not belong to the test, `not-found`
-   */
-  async performerAnswer(id: string, entry: z.output<typeof performerAnswerSchema>): Promise<TestPage> {
-    const row = await this.row(id);
-    const test = newTestSchema.parse(row.document);
-    const items = await itemsOfTest(this.database, id);
-    if (test.design !== 'performer') throw new Failure('invalid-request', "This is not a performer's test.");
-    if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed.');
-    const isKnown = (itemId: string): boolean => items.some((i) => i.id === itemId);
-    if (
-      !entry.order.every(isKnown) ||
-      new Set(entry.order).size < entry.order.length ||
-      !Object.keys(entry.words).every(isKnown)
-    )
-      throw new Failure('invalid-request', 'The order names something that is not in this test, or names it twice.');
-    await this.database.transaction(async (tx) => {
-      const listenerId = await ensureListener(tx, entry.listener);
-      const { row: sitting } = await ensureSitting(tx, id, listenerId, newKey(), newSecret());
-      const from = (await trialsOfSitting(tx, sitting.id)).length;
-      const trial: TrialDocument = { kind: 'order', items: [...entry.order], round: 1, isFinal: true };
-      await addTrials(tx, sitting.id, from, [trial]);
-      const added = (await trialsOfSitting(tx, sitting.id))[from];
-      const answer: Answer = { kind: 'order', codes: entry.order.map((_, i) => codeOf(i)) };
-      await answerTrial(tx, added.id, answer, {}, 0, this.clock.now());
-      await this.keepHeard(tx, test, row.day, added.id, listenerId, trial, answer, items);
-      for (const [itemId, said] of Object.entries(entry.words)) {
-        const specimenId = items.find((i) => i.id === itemId)?.specimen_id ?? '';
-        await insertWords(tx, { trialId: added.id, listenerId, specimenId, day: row.day }, said);
-      }
-      await finishSitting(tx, sitting.id, this.clock.now());
-    });
-    this.scale.changed(items.map((i) => i.specimen_id));
-    return this.page(id);
-  }
-
-  /** Puts what an answer tells into the scale's table. @returns whether it told anything */
-  async keepHeard(
-    tx: Parameters<typeof insertHeard>[0],
-    test: NewTest,
-    day: string,
-    trialId: string,
-    listenerId: string,
-    trial: Parameters<typeof heardFromAnswer>[1],
-    answer: Answer,
-    items: readonly ItemRow[],
-  ): Promise<boolean> {
-    const facts = heardFromAnswer(test, trial, answer, items.map(heardItem));
-    await insertHeard(
-      tx,
-      facts.map((f) => ({
-        ...f,
-        trialId,
-        listenerId,
-        source: 'test',
-        importKey: null,
-        attribute: test.attribute,
-        voice: test.voice,
-        use: test.use,
-        category: test.category,
-        sighted: test.sighted,
-        day,
-        placingId: null,
-      })),
-    );
-    return facts.length > 0;
-  }
-
-  /** @throws Failure `not-found` */
-  async row(id: string): Promise<TestDbRow> {
-    const row = await findTest(this.database, id);
-    if (!row) throw new Failure('not-found', `There is no listening test with the number ${id}.`);
-    return row;
-  }
 }
-
-/** What went wrong in words that a page may show. */
-const problemOf = (error: unknown): string =>
-  error instanceof AudioFileError ? error.message : asFailure(error).message;
-
-/** Low-passed copies are made of the others. */
-const isCopy = (item: ItemRow): boolean => !isRanked(item);
 
 function rowOf(row: TestDbRow): TestRow {
   const test = newTestSchema.parse(row.document);

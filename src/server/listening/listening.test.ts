@@ -15,6 +15,7 @@ import { serve, temporaryFolder, testApplication } from '../testing/application'
 import { firstTrials } from '#domain/listening/trial-plan';
 import { importUnits, type HeardUnit } from '../testing/heard-catalogue';
 import type { Application } from '../wiring';
+import { mustFindTest } from './must-find-test';
 
 interface Rig {
   readonly application: Application;
@@ -33,7 +34,7 @@ const testOf = (units: readonly HeardUnit[], change: Partial<z.input<typeof newT
 
 async function prepared(application: Application, test: NewTest): Promise<TestPage> {
   const { row } = await application.tests.create(test);
-  await application.tests.settled();
+  await application.listeningClips.settled();
   const page = await application.tests.page(row.id);
   expect(page.row.problem).toBeNull();
   expect(page.row.status).toBe('open');
@@ -131,7 +132,7 @@ describe('preparing', () => {
     expect(newTestSchema.safeParse({ ...test, design: 'abx', takes: [units[0].takeId] }).success).toBe(false);
     const late = { ...test, passage: { fromS: 40, lengthS: 5 } };
     const { row } = await application.tests.create(late);
-    await application.tests.settled();
+    await application.listeningClips.settled();
     const failed = (await application.tests.page(row.id)).row;
     expect(failed.status).toBe('failed');
     expect(failed.problem).toContain('half a second');
@@ -275,8 +276,8 @@ describe('pairs, ABX, names, ratings, performing', () => {
     expect(row.status).toBe('open');
     const order = [items[2].id, items[0].id, items[1].id];
     const words = { [items[2].id]: { words: ['full' as const], free: 'carries me' } };
-    await application.tests.performerAnswer(row.id, { listener: 'Mirre', order, words });
-    await expect(application.tests.performerAnswer(row.id, { listener: 'Mirre', order: [order[0], order[0]], words: {} })).rejects.toThrow(/twice/); // prettier-ignore
+    await application.performers.answer(row.id, { listener: 'Mirre', order, words });
+    await expect(application.performers.answer(row.id, { listener: 'Mirre', order: [order[0], order[0]], words: {} })).rejects.toThrow(/twice/); // prettier-ignore
     const { result } = await application.tests.reveal(row.id);
     expect(result?.worths[0].name).toBe(units[2].name);
     expect(result?.words.map((w) => w.word).sort()).toEqual(['carries me', 'full']);
@@ -401,7 +402,7 @@ describe('a sitting', () => {
       // 100 fair coins: beyond 80 of them once in 10⁹ tries (binomial).
       expect(right).toBeLessThan(80);
     }
-    expect(JSON.stringify(page)).not.toContain((await application.tests.row(page.row.id)).secret);
+    expect(JSON.stringify(page)).not.toContain((await mustFindTest(application.database, page.row.id)).secret);
   });
 
   it('a listener is known by a key, never by a name; the operator says who is the same person', async () => {

@@ -37,7 +37,10 @@ import type { EventHub } from '../platform/event-hub';
 import { codeOf, isRight, itemOfCode, orderOf } from '#domain/listening/heard-from-answer';
 import type { HeardScale } from '../scale/heard-scale';
 import { newKey, newSecret } from '../platform/listening-key';
+import type { ClipPreparation } from './clip-preparation';
+import { keepHeard } from './kept-answer';
 import type { ListeningTests } from './listening-tests';
+import { mustFindTest } from './must-find-test';
 import { revealOf } from '#domain/listening/test-result';
 import { expectedTrials, firstTrials, followingTrials, isRanked, type Seat } from '#domain/listening/trial-plan';
 import { itemBehind, MOST_DELIVERIES, openTrial, slotsOf } from '#domain/listening/trial-slots';
@@ -62,6 +65,7 @@ export class Sittings {
     private readonly database: Database,
     private readonly pool: WorkerPool,
     private readonly tests: ListeningTests,
+    private readonly clips: ClipPreparation,
     private readonly scale: HeardScale,
     private readonly hub: EventHub,
     private readonly now: () => Date,
@@ -138,16 +142,8 @@ export class Sittings {
     const tells = await this.database.transaction(async (tx) => {
       const { answer, words, seconds } = sent;
       if (!(await answerTrial(tx, asked.id, answer, words, seconds, this.now()))) return false;
-      const isHeard = await this.tests.keepHeard(
-        tx,
-        test,
-        row.day,
-        asked.id,
-        sitting.listener_id,
-        trial,
-        answer,
-        items,
-      );
+      const given = { trialId: asked.id, listenerId: sitting.listener_id, trial, answer };
+      const isHeard = await keepHeard(tx, { test, day: row.day, items }, given);
       for (const [code, said] of Object.entries(words)) {
         // What is said of a low-passed copy, or of a clip against itself, is not said of the unit.
         const item = items.find((i) => i.id === itemOfCode(trial, code));
@@ -182,7 +178,7 @@ export class Sittings {
     if (!asked || !item) throw new Failure('not-found', 'There is no such clip.');
     if ((asked.delivered[slot] ?? 0) >= MOST_DELIVERIES)
       throw new Failure('too-many', 'This clip was fetched very often for one question.');
-    const bytes = await this.pool.run('render-blind-clip', this.tests.clipPath(row.id, item));
+    const bytes = await this.pool.run('render-blind-clip', this.clips.clipPath(row.id, item));
     await noteDeliveries(this.database, asked.id, [slot]);
     return bytes;
   }
@@ -206,7 +202,7 @@ export class Sittings {
   private async open(key: string): Promise<Opened> {
     const sitting = await findSitting(this.database, key);
     if (!sitting) throw new Failure('not-found', 'There is no sitting behind this link.');
-    const row = await this.tests.row(sitting.test_id);
+    const row = await mustFindTest(this.database, sitting.test_id);
     return {
       sitting,
       row,

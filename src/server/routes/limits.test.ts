@@ -15,7 +15,7 @@ describe('one device', () => {
     const units = await importUnits(application, 2);
     const test = newTestSchema.parse({ name: 'Limits', design: 'pairs', takes: units.map((u) => u.takeId), passage: { fromS: 0.5, lengthS: 2 } }); // prettier-ignore
     const { row, invitation } = await application.tests.create(test);
-    await application.tests.settled();
+    await application.listeningClips.settled();
     expect((await application.tests.page(row.id)).row.status).toBe('open');
     const from = (address: string) => ({ ...json, 'x-from': address, host: `192.168.1.5:${port}` });
     const join = (address: string) => ask('POST', `/api/listen/join/${invitation}`, from(address), '{"name":"Ines"}');

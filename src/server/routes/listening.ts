@@ -29,7 +29,7 @@ const zipQuery = z.object({
 /** Comparing, listening tests, the scale. */
 export function listeningRoutes(
   site: Site,
-  { compare, tests, sittings, scale, placings, answersImport }: Application,
+  { compare, tests, sittings, scale, placings, answersImport, performers }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
   handle(site, ENDPOINTS.compareSteps, () => compare.steps() as Promise<never[]>);
@@ -56,7 +56,10 @@ export function listeningRoutes(
     return tests.page(params.id);
   });
   handle(site, ENDPOINTS.revealTest, ({ params }) => tests.reveal(params.id));
-  handle(site, ENDPOINTS.performerAnswer, ({ params, body }) => tests.performerAnswer(params.id, body));
+  handle(site, ENDPOINTS.performerAnswer, async ({ params, body }) => {
+    await performers.answer(params.id, body);
+    return tests.page(params.id);
+  });
   handle(site, ENDPOINTS.leaveOutSitting, async ({ params, body }) => {
     await tests.leaveOut(params.id, params.sitting, body.reason);
     return tests.page(params.id);

@@ -1,0 +1,46 @@
+import type { ItemRole, NewTest } from '#contracts/listening';
+
+/** A take, as far as setting up a test needs it. */
+export interface TestTake {
+  readonly take_id: string;
+  readonly specimen_id: string;
+  readonly step: string;
+  readonly category: string;
+}
+
+/** Takes of a test: those that are compared, and the yardstick where it is none of them. */
+export const takesOfTest = ({ takes, yardstick }: Pick<NewTest, 'takes' | 'yardstick'>): string[] =>
+  yardstick && !takes.includes(yardstick) ? [...takes, yardstick] : [...takes];
+
+/** Why these takes make no test; null where they do. */
+export function takesRefusal(test: Pick<NewTest, 'design' | 'category'>, takes: readonly TestTake[]): string | null {
+  if (test.design !== 'performer' && new Set(takes.map((t) => t.step)).size > 1)
+    return 'The clips belong to different steps; a test compares one step.';
+  if (takes.some((t) => t.category !== test.category))
+    return `Not all of these units are of the category ${test.category}.`;
+  if (new Set(takes.map((t) => t.specimen_id)).size < takes.length)
+    return 'Two of the clips are of one and the same unit.';
+  return null;
+}
+
+/**
+ * What the items of a test are: its takes, and the copies that keep listeners honest.
+ *
+ * @param test - what is asked
+ * @param takes - as they were chosen; ratings are against the first
+ * @param ordered - the same in the order in which items are numbered
+ */
+export function itemsOfSetup<T extends TestTake>(
+  test: Pick<NewTest, 'design' | 'yardstick' | 'controls'>,
+  takes: readonly T[],
+  ordered: readonly T[],
+): { readonly take: T; readonly role: ItemRole }[] {
+  const isRated = test.design === 'ratings';
+  const items = ordered.map((take) => {
+    const isReference = isRated && take === takes[0];
+    return { take, role: isReference ? 'reference' : take.take_id === test.yardstick ? 'yardstick' : 'unit' } as const;
+  });
+  if (isRated) return [...items, { take: takes[0], role: 'anchor-low' }, { take: takes[0], role: 'anchor-mid' }];
+  const isCompared = test.design === 'pairs' || test.design === 'heats';
+  return test.controls && isCompared ? [...items, { take: ordered[0], role: 'known-worse' }] : items;
+}
