@@ -31,7 +31,7 @@ const STEP = 'speech';
  * answer follows the worths of the scenario, with as much chance as ears have.
  */
 export async function buildDemoListening(application: Application): Promise<void> {
-  const { tests, answersImport, compare, jobs } = application;
+  const { tests, answersImport, compare, compareSets, jobs } = application;
   if ((await tests.list()).length > 0) return;
   const takes = await compare.candidates('microphone', STEP);
   /** Keys of listeners who come back, as their browsers would keep them. */
@@ -50,7 +50,7 @@ export async function buildDemoListening(application: Application): Promise<void
   if (csv) await answersImport.importCsv(csv, 'preference', 'microphone');
   const compared = DEMO_COMPARE.units.flatMap((u) => newest(takes, u, '')?.takeId ?? []);
   if (compared.length > 1)
-    await compare.keep(DEMO_COMPARE.name, { takes: compared, zero: compared[0], match: 'loudness', loop: null });
+    await compareSets.keep(DEMO_COMPARE.name, { takes: compared, zero: compared[0], match: 'loudness', loop: null });
   job.finish();
 }
 

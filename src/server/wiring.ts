@@ -9,7 +9,10 @@ import { logLines } from './platform/log-lines';
 import { migrationsFolder, packageVersion, seedFolder, speechFolder, workerFolder } from './platform/package-root';
 import { AnalysisQueue } from './runs/analysis-queue';
 import { Catalogue } from './catalogue/catalogue';
+import { ClipDifferences } from './compare/clip-differences';
 import { Compare } from './compare/compare';
+import { CompareSets } from './compare/compare-sets';
+import { ComparisonExport } from './compare/comparison-export';
 import { Corrections } from './runs/corrections';
 import { AnswersImport } from './scale/answers-import';
 import { HeardAnswers } from './scale/heard-answers';
@@ -72,6 +75,8 @@ export interface Application {
   readonly integrity: Integrity;
   readonly sweeps: SweepExports;
   readonly compare: Compare;
+  readonly compareSets: CompareSets;
+  readonly comparisonExport: ComparisonExport;
   readonly scale: HeardScale;
   readonly placings: Placings;
   readonly answersImport: AnswersImport;
@@ -129,6 +134,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const fit = new ScaleFit(database, scalePool, clock);
   const scale = new HeardScale(database, heard, fit, hub);
   const rankingPool = openRememberingThread(options.workers ?? workerFolder);
+  const differences = new ClipDifferences(store, pool);
+  const compare = new Compare(database, differences);
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
@@ -181,7 +188,9 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     setAside,
     integrity,
     sweeps: new SweepExports(database, store, pool),
-    compare: new Compare(database, store, pool, now),
+    compare,
+    compareSets: new CompareSets(database, compare, now),
+    comparisonExport: new ComparisonExport(store, pool, compare, differences),
     scale,
     placings: new Placings(database, heard, fit, scale, clock),
     answersImport: new AnswersImport(database, pool, heard, scale, clock),

@@ -11,7 +11,7 @@ describe('kinds of gear', () => {
       expect(isQuantity(figure), figure).toBe(true);
     for (const role of kind.roles) expect(stepRole(role.id)).toMatchObject({ id: role.id, plays: role.plays });
     // A key figure comes from steps that a protocol of the kind can have.
-    const roles = new Set(kind.roles.map((r) => r.id as string));
+    const roles = new Set<string>(kind.roles.map((r) => r.id));
     for (const figure of kind.keyFigures)
       for (const step of quantity(figure).steps) expect(roles.has(step), step).toBe(true);
     expect(new Set(roles).size).toBe(kind.roles.length);

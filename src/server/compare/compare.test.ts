@@ -125,20 +125,24 @@ describe('comparing', () => {
   it('keeps sets with a name and a link, takes them off the list and puts them back', async () => {
     const application = await testApplication();
     const units = await importUnits(application, 2);
-    const kept = await application.compare.keep(
+    const kept = await application.compareSets.keep(
       'Spring pair',
       requestOf(
         units.map((u) => u.takeId),
         { match: 'gain' },
       ),
     );
-    expect(await application.compare.set(kept.id)).toMatchObject({ name: 'Spring pair', match: 'gain', loop: null });
-    await application.compare.remove(kept.id, true);
-    expect(await application.compare.sets()).toEqual([]);
-    expect((await application.compare.set(kept.id)).name).toBe('Spring pair');
-    await application.compare.remove(kept.id, false);
-    expect(await application.compare.sets()).toHaveLength(1);
-    await expect(application.compare.set('77')).rejects.toThrow(/no comparison/);
+    expect(await application.compareSets.find(kept.id)).toMatchObject({
+      name: 'Spring pair',
+      match: 'gain',
+      loop: null,
+    });
+    await application.compareSets.remove(kept.id, true);
+    expect(await application.compareSets.list()).toEqual([]);
+    expect((await application.compareSets.find(kept.id)).name).toBe('Spring pair');
+    await application.compareSets.remove(kept.id, false);
+    expect(await application.compareSets.list()).toHaveLength(1);
+    await expect(application.compareSets.find('77')).rejects.toThrow(/no comparison/);
   });
 
   it('exports matched copies, originals bit for bit, and what was applied', async () => {
@@ -146,7 +150,7 @@ describe('comparing', () => {
     const units = await importUnits(application, 2);
     const path = join(temporaryFolder(), 'set.zip');
     const request = requestOf(units.map((u) => u.takeId));
-    const exported = await application.compare.exportZip(request, 'Spring pair');
+    const exported = await application.comparisonExport.zip(request, 'Spring pair');
     copyFileSync(exported.path, path);
     await exported.cleanUp();
     expect(readdirSync(join(application.status.dataFolder, 'incoming'))).toEqual([]);

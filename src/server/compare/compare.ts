@@ -1,72 +1,48 @@
-import { rm } from 'node:fs/promises';
-import { extname, join } from 'node:path';
 import { AudioFileError } from '#core/audio/audio-file-error';
 import { mapTime, type TimeMap } from '#core/audio/phrase-alignment';
 import { gatedLoudness } from '#core/measure/integrated-loudness';
-import { levelMatch, TRUE_PEAK_CEILING_DBTP } from '#core/measure/level-match';
 import { ALGORITHM_VERSION, quantity, isQuantity } from '#core/measure/registry';
-import { removedByBand } from '#core/measure/removed-by-band';
-import { comparableBetween } from '#core/rules/comparability';
 import { playKindOf } from '#core/rules/compare-versions';
-import { dbfs, dbtp, lufs } from '#core/units';
 import { lowCutSchema } from '#contracts/comparisons';
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
 import {
-  compareRequestSchema,
   type CompareCandidate,
   type CompareLane,
   type CompareRequest,
-  type CompareSet,
   type CompareTable,
   type LaneDifference,
 } from '#contracts/compare';
 import { protocolSchema, type Protocol } from '#contracts/protocol';
-import type { ClipDifferenceResult, MeasureClipDifferenceTask } from '#worker/tasks/measure-clip-difference';
-import type { CutMatchedClipTask } from '#worker/tasks/cut-matched-clip';
-import type { RenderComparisonZipTask } from '#worker/tasks/render-comparison-zip';
-import { temporaryFolder, type ClipStore } from '../platform/archive/clip-store';
+import { appliedGains } from '#domain/compare/applied-gains';
+import { TARGET_LUFS, type ComparedTake } from '#domain/compare/compared-take';
+import { laneWarning } from '#domain/compare/lane-warning';
+import { withWithout } from '#domain/compare/with-without';
 import type { Database } from '../platform/db/database';
-import {
-  findCompareSet,
-  heardSteps,
-  insertCompareSet,
-  listCompareSets,
-  setCompareSetRemoved,
-  stepTakes,
-  type CompareSetRow,
-  type LaneRow,
-} from './queries/compare';
+import type { ClipDifferences } from './clip-differences';
+import { heardSteps, stepTakes, type LaneRow } from './queries/compare';
 import { listProtocols } from '../sessions/queries/protocol';
 import { Failure } from '../platform/failure';
 import { takesInOrder } from '../runs/takes-in-order';
-import type { WorkerPool } from '../platform/worker-pool';
 import { sameWords, type SameWords } from '#core/rules/same-words';
 import { doublesFrom } from '../platform/db/numbers-from-bytes';
 
-/** Loudness that matched clips are brought to. */
-const TARGET_LUFS = -23;
 /** Steps of a tenth of a second that loudness is gated over. */
 const STEPS_PER_S = 10;
 /** A clip this near to full scale, or this loud, gets the hearing caution. */
 const LOUD_DBTP = -0.5;
 const LOUD_LUFS = -12;
-/** Pairs of clips whose difference is remembered. */
-const MOST_REMEMBERED = 64;
 
 interface Lane {
   readonly row: LaneRow;
+  readonly take: ComparedTake;
   readonly summary: ClipSummary;
 }
 
-/** Clips of one step side by side: levels, warnings, spectra, differences; sets that are kept and exported. */
+/** Clips of one step side by side: levels, warnings, spectra, differences. */
 export class Compare {
-  private readonly differences = new Map<string, Promise<ClipDifferenceResult>>();
-
   constructor(
     private readonly database: Database,
-    private readonly store: ClipStore,
-    private readonly pool: WorkerPool,
-    private readonly now: () => Date,
+    private readonly differences: ClipDifferences,
   ) {}
 
   async candidates(category: string, step: string): Promise<CompareCandidate[]> {
@@ -96,7 +72,11 @@ export class Compare {
     if (!zero) throw new Failure('invalid-request', 'The zero lane is not one of the clips.');
     const versions = await listProtocols(this.database);
     const levels = await Promise.all(lanes.map((lane) => this.level(lane, zero, request.loop)));
-    const { gains, targetLufs, heldBack } = appliedGains(lanes, levels, request.match);
+    const { gains, targetLufs, heldBack } = appliedGains(
+      lanes.map((l) => l.take),
+      levels,
+      request.match,
+    );
     return {
       category: zero.row.category,
       step: zero.row.step,
@@ -104,15 +84,15 @@ export class Compare {
       targetLufs,
       heldBackBy: heldBack === null ? null : lanes[heldBack].row.take_id,
       lanes: lanes.map((lane, i) => this.lane(lane, zero, versions, levels[i], gains[i])),
-      pair: withWithout(lanes),
+      pair: withWithout(lanes.map((l) => l.take)),
     };
   }
 
   private async lanes(takeIds: readonly string[]): Promise<Lane[]> {
-    return (await takesInOrder(this.database, takeIds)).map((row) => ({
-      row,
-      summary: clipSummarySchema.parse(row.summary),
-    }));
+    return (await takesInOrder(this.database, takeIds)).map((row) => {
+      const summary = clipSummarySchema.parse(row.summary);
+      return { row, summary, take: comparedTake(row, summary) };
+    });
   }
 
   /**
@@ -134,7 +114,7 @@ export class Compare {
   }
 
   private lane(
-    { row, summary }: Lane,
+    { row, take, summary }: Lane,
     zero: Lane,
     versions: readonly Protocol[],
     loudness: number | null,
@@ -164,7 +144,7 @@ export class Compare {
       appliedDb,
       isLoud:
         (summary.loudness.truePeakDbtp ?? -99) > LOUD_DBTP || (own ?? -99) > LOUD_LUFS || summary.level.clippedRuns > 0,
-      warning: warningOf(row, zero.row, versions),
+      warning: laneWarning(take, zero.take, versions),
       spectrum: bands(summary.thirdOctave, shift),
       noise: summary.noise.thirdOctave.length === 0 ? null : bands(summary.noise.thirdOctave, shift),
       figures: figuresOf(row, summary),
@@ -179,7 +159,7 @@ export class Compare {
   async difference(zeroTake: string, otherTake: string): Promise<LaneDifference> {
     const [zero, other] = await this.lanes([zeroTake, otherTake]);
     try {
-      const { map, difference } = await this.measured(zero, other);
+      const { map, difference } = await this.differences.between(zero.row.sha256, other.row.sha256);
       const words = wordsOf(zero.row, other.row);
       return {
         takeId: otherTake,
@@ -198,145 +178,25 @@ export class Compare {
   /** Where the times of one clip lie in another; null where they have nothing in common. */
   private async alignment(zero: Lane, other: Lane): Promise<TimeMap | null> {
     try {
-      return (await this.measured(zero, other)).map;
+      return (await this.differences.between(zero.row.sha256, other.row.sha256)).map;
     } catch (error) {
       if (error instanceof AudioFileError) return null;
       throw error;
     }
   }
-
-  private async measured(zero: Lane, other: Lane): Promise<ClipDifferenceResult> {
-    const key = `${zero.row.sha256}/${other.row.sha256}`;
-    let result = this.differences.get(key);
-    if (!result) {
-      const paths = [await this.path(zero.row.sha256), await this.path(other.row.sha256)];
-      // Somebody else may have asked while the clips were looked at.
-      result = this.differences.get(key) ?? this.begun(key, { zero: paths[0], other: paths[1] });
-    }
-    return result;
-  }
-
-  private begun(key: string, task: MeasureClipDifferenceTask): Promise<ClipDifferenceResult> {
-    const result = this.pool.run('measure-clip-difference', task);
-    this.differences.set(key, result);
-    for (const old of this.differences.keys())
-      if (this.differences.size > MOST_REMEMBERED) this.differences.delete(old);
-    result.catch(() => this.differences.delete(key));
-    return result;
-  }
-
-  private async path(sha256: string): Promise<string> {
-    const path = await this.store.verified(sha256);
-    if (!path) throw new Failure('not-found', 'The clip of this take is not in the archive.');
-    return path;
-  }
-
-  async sets(): Promise<CompareSet[]> {
-    return (await listCompareSets(this.database)).map(setFromRow);
-  }
-
-  /** @throws Failure `not-found` */
-  async set(id: string): Promise<CompareSet> {
-    const row = await findCompareSet(this.database, id);
-    if (!row) throw new Failure('not-found', `There is no comparison with the number ${id}.`);
-    return setFromRow(row);
-  }
-
-  /** @throws Failure `not-found`, `invalid-request` */
-  async keep(name: string, request: CompareRequest): Promise<CompareSet> {
-    await this.table(request);
-    return this.set(await insertCompareSet(this.database, name, request));
-  }
-
-  /** Takes a set off the list, or puts it back; its link goes on working. */
-  async remove(id: string, isRemoved: boolean): Promise<void> {
-    await this.set(id);
-    await setCompareSetRemoved(this.database, id, isRemoved ? this.now() : null);
-  }
-
-  /**
-   * A ZIP of level-matched copies, the untouched originals, and a text of what was applied.
-   *
-   * @param request - what is compared
-   * @param title - heading of the text
-   * @returns where it lies, and a function that takes it away
-   */
-  async exportZip(request: CompareRequest, title: string): Promise<{ path: string; cleanUp: () => Promise<void> }> {
-    const table = await this.table(request);
-    const folder = await temporaryFolder(this.store);
-    const cleanUp = (): Promise<void> => rm(folder, { recursive: true, force: true });
-    try {
-      const files: { path: string; as: string }[] = [];
-      for (const [i, lane] of table.lanes.entries()) {
-        const name = `${i + 1} ${fileName(`${lane.unit} ${lane.date}`)}`;
-        const path = await this.path(lane.sha256);
-        const into = join(folder, `${i + 1}.wav`);
-        await this.pool.run('cut-matched-clip', { path, gainDb: lane.appliedDb, into } satisfies CutMatchedClipTask);
-        files.push({ path: into, as: `matched/${name}.wav` }, { path, as: `original/${name}${extname(path)}` });
-      }
-      const task: RenderComparisonZipTask = {
-        files,
-        text: { as: 'levels.txt', body: levelsText(title, table, request) },
-        into: join(folder, 'comparison.zip'),
-      };
-      await this.pool.run('render-comparison-zip', task);
-      return { path: task.into, cleanUp };
-    } catch (error) {
-      await cleanUp();
-      throw error;
-    }
-  }
 }
 
-const setFromRow = ({ id, name, document, day }: CompareSetRow): CompareSet => ({
-  ...compareRequestSchema.parse(document),
-  id,
-  name,
-  day,
+const comparedTake = (row: LaneRow, summary: ClipSummary): ComparedTake => ({
+  takeId: row.take_id,
+  step: row.step,
+  stepTitle: row.step_title,
+  protocol: row.protocol,
+  protocolVersion: row.protocol_version,
+  rig: row.rig,
+  gainDb: row.gain_db,
+  document: protocolSchema.parse(row.protocol_document),
+  summary,
 });
-
-/** Applied gains, none of which may bring a clip nearer to full scale than the ceiling. */
-function appliedGains(
-  lanes: readonly Lane[],
-  levels: readonly (number | null)[],
-  match: CompareRequest['match'],
-): { gains: number[]; targetLufs: number | null; heldBack: number | null } {
-  const peaks = lanes.map(({ summary }) => summary.loudness.truePeakDbtp ?? -144);
-  if (match === 'loudness') {
-    // A lane without loudness (silence) is shown with the others, at the gain that the first of them gets.
-    const known = lanes.flatMap((_, i) => (levels[i] === null ? [] : [i]));
-    const { gainsDb, targetLufs, heldBackBy } = levelMatch(
-      known.map((i) => ({ integratedLufs: lufs(levels[i] ?? 0), truePeakDbtp: dbtp(peaks[i]) })),
-      TARGET_LUFS,
-    );
-    const gains = lanes.map((_, i) => (known.includes(i) ? gainsDb[known.indexOf(i)] : Math.min(0, gainsDb[0] ?? 0)));
-    return {
-      gains,
-      targetLufs: known.length > 0 ? targetLufs : null,
-      heldBack: heldBackBy === null ? null : known[heldBackBy],
-    };
-  }
-  // As it comes out: gains of the rig are evened out, so that one unit's sensitivity stays what it is.
-  const lowest = Math.min(...lanes.map(({ row }) => row.gain_db));
-  const wanted = lanes.map(({ row }) => (match === 'gain' ? lowest - row.gain_db : 0));
-  const over = wanted.map((gain, i) => peaks[i] + gain - TRUE_PEAK_CEILING_DBTP);
-  const most = Math.max(0, ...over);
-  return { gains: wanted.map((gain) => gain - most), targetLufs: null, heldBack: most > 0 ? over.indexOf(most) : null };
-}
-
-function warningOf(row: LaneRow, zero: LaneRow, versions: readonly Protocol[]): string | null {
-  const reasons: string[] = [];
-  if (row.step !== zero.step) reasons.push(`Another step: ${row.step_title}.`);
-  else if (row.protocol !== zero.protocol) reasons.push(`Another protocol: ${row.protocol}.`);
-  else {
-    const own = versions.filter((v) => v.id === row.protocol);
-    const verdict = comparableBetween(own, row.step, row.protocol_version, zero.protocol_version);
-    if (!verdict.comparable) reasons.push(`Protocol version ${row.protocol_version}: ${verdict.reason}`);
-  }
-  if (row.rig !== zero.rig)
-    reasons.push(`Another rig: ${row.rig ?? 'not noted'}; part of what is heard may be the rig's.`);
-  return reasons.join(' ') || null;
-}
 
 function figuresOf(row: LaneRow, summary: ClipSummary): CompareLane['figures'] {
   const figures: CompareLane['figures'] = {};
@@ -347,93 +207,6 @@ function figuresOf(row: LaneRow, summary: ClipSummary): CompareLane['figures'] {
     if (isQuantity(m.quantity) && !figures[m.quantity])
       figures[m.quantity] = { value: m.value, uncertainty: m.uncertainty, unit: quantity(m.quantity).unit };
   return figures;
-}
-
-/** Two takes that differ by one thing: steps that are each other's pair, or one step of one unit with and without. */
-function withWithout(lanes: readonly Lane[]): CompareTable['pair'] {
-  if (lanes.length !== 2) return null;
-  const [a, b] = lanes;
-  const found = pairedSteps(a, b) ?? pairedSteps(b, a);
-  if (!found) return null;
-  const { withLane, withoutLane, varies } = found;
-  const noise = ({ summary }: Lane): { value: number | null; u: number | null } => {
-    const m = summary.measurements['noiseReSpeechA'];
-    return { value: m?.value ?? summary.noise.reSpeechDb.a, u: m?.uncertainty ?? null };
-  };
-  const [x, y] = [noise(withLane), noise(withoutLane)];
-  const level = ({ summary, row }: Lane): number | null =>
-    summary.loudness.integratedLufs === null ? null : summary.loudness.integratedLufs - row.gain_db;
-  const [on, off] = [level(withLane), level(withoutLane)];
-  const brought = ({ summary }: Lane, bands: ClipSummary['thirdOctave']) =>
-    bands.map((p) => ({
-      ...p,
-      levelDbfs:
-        p.levelDbfs === null || summary.loudness.integratedLufs === null
-          ? null
-          : dbfs(p.levelDbfs + TARGET_LUFS - summary.loudness.integratedLufs),
-    }));
-  const removed = (bands: (lane: Lane) => ClipSummary['thirdOctave']) =>
-    removedByBand(
-      brought(withoutLane, bands(withoutLane)).map((p) => ({ ...p, levelDbfs: p.levelDbfs ?? dbfs(-Infinity) })),
-      brought(withLane, bands(withLane)).map((p) => ({ ...p, levelDbfs: p.levelDbfs ?? dbfs(-Infinity) })),
-    );
-  const [noiseBands, speechBands] = [
-    removed((l) => l.summary.noise.thirdOctave),
-    removed((l) => l.summary.thirdOctave),
-  ];
-  const finite = (v: number | null | undefined): number | null =>
-    v === undefined || v === null || !Number.isFinite(v) ? null : v;
-  return {
-    varies,
-    withTake: withLane.row.take_id,
-    withoutTake: withoutLane.row.take_id,
-    addedGainDb: on === null || off === null ? null : on - off,
-    noiseChangeDb: x.value === null || y.value === null ? null : x.value - y.value,
-    noiseUncertaintyDb: x.u === null || y.u === null ? null : Math.hypot(x.u, y.u),
-    removed: speechBands.map(({ centreHz, removedDb }) => ({
-      centreHz,
-      speechDb: finite(removedDb),
-      noiseDb: finite(noiseBands.find((p) => p.centreHz === centreHz)?.removedDb),
-    })),
-  };
-}
-
-function pairedSteps(a: Lane, b: Lane): { withLane: Lane; withoutLane: Lane; varies: string } | null {
-  const step = protocolSchema.parse(a.row.protocol_document).steps.find((s) => s.id === a.row.step);
-  if (a.row.protocol !== b.row.protocol || step?.pair?.step !== b.row.step) return null;
-  // The half that uses more accessories is the one "with".
-  const other = protocolSchema.parse(b.row.protocol_document).steps.find((s) => s.id === b.row.step);
-  const isWith =
-    step.accessories.length !== (other?.accessories.length ?? 0)
-      ? step.accessories.length > (other?.accessories.length ?? 0)
-      : !/without|bare|off\b/i.test(`${a.row.step} ${a.row.step_title}`);
-  return { withLane: isWith ? a : b, withoutLane: isWith ? b : a, varies: step.pair.varies };
-}
-
-const fileName = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replaceAll(/[^\p{L}\p{N}]+/gu, '-')
-    .replaceAll(/^-|-$/g, '');
-
-function levelsText(title: string, table: CompareTable, request: CompareRequest): string {
-  const how = {
-    loudness: `equal loudness${request.loop ? ` over ${request.loop.fromS.toFixed(1)}–${request.loop.toS.toFixed(1)} s of the first` : ''}, ITU-R BS.1770-5, common level ${table.targetLufs?.toFixed(2) ?? '?'} LUFS`,
-    gain: 'equal gain of the rig',
-    none: 'as recorded',
-  }[request.match];
-  const lines = table.lanes.map(
-    (lane, i) =>
-      `${i + 1}\t${lane.unit}\t${lane.date}\t${lane.appliedDb >= 0 ? '+' : ''}${lane.appliedDb.toFixed(2)} dB\t${lane.loudnessLufs?.toFixed(2) ?? 'no'} LUFS before\t${lane.warning ?? ''}`,
-  );
-  return [
-    title,
-    `${table.stepTitle}; levels: ${how}; no clip above ${TRUE_PEAK_CEILING_DBTP} dBTP.`,
-    'Folder "matched": applied as listed. Folder "original": bit for bit as recorded.',
-    '',
-    ...lines,
-    '',
-  ].join('\r\n');
 }
 
 /** What two lanes say; where nothing is said, nothing can differ. */

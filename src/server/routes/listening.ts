@@ -29,18 +29,18 @@ const zipQuery = z.object({
 /** Comparing, listening tests, the scale. */
 export function listeningRoutes(
   site: Site,
-  { compare, tests, sittings, scale, placings, answersImport, performers }: Application,
+  { compare, compareSets, comparisonExport, tests, sittings, scale, placings, answersImport, performers }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
   handle(site, ENDPOINTS.compareSteps, () => compare.steps() as Promise<never[]>);
   handle(site, ENDPOINTS.compareCandidates, ({ params }) => compare.candidates(params.category, params.step));
   handle(site, ENDPOINTS.compareTable, ({ body }) => compare.table(body));
   handle(site, ENDPOINTS.compareDifference, ({ params }) => compare.difference(params.zero, params.other));
-  handle(site, ENDPOINTS.compareSets, () => compare.sets());
-  handle(site, ENDPOINTS.compareSet, ({ params }) => compare.set(params.id));
-  handle(site, ENDPOINTS.keepCompareSet, ({ body: { name, ...request } }) => compare.keep(name, request));
+  handle(site, ENDPOINTS.compareSets, () => compareSets.list());
+  handle(site, ENDPOINTS.compareSet, ({ params }) => compareSets.find(params.id));
+  handle(site, ENDPOINTS.keepCompareSet, ({ body: { name, ...request } }) => compareSets.keep(name, request));
   handle(site, ENDPOINTS.removeCompareSet, async ({ params, body }) => {
-    await compare.remove(params.id, body.removed);
+    await compareSets.remove(params.id, body.removed);
     return ok;
   });
 
@@ -114,7 +114,7 @@ export function listeningRoutes(
       const { takes, zero, match, from, to, name } = parse(zipQuery, request.query);
       const loop = from === undefined || to === undefined ? null : { fromS: from, toS: to };
       const body = parse(compareRequestSchema, { takes, zero, match, loop });
-      const { path, cleanUp } = await compare.exportZip(body, name);
+      const { path, cleanUp } = await comparisonExport.zip(body, name);
       response
         .attachment(`${name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-') || 'comparison'}.zip`)
         .type('application/zip');

@@ -1,0 +1,160 @@
+import { describe, expect, it } from 'vitest';
+import { protocolSchema, type Protocol } from '#contracts/protocol';
+import { appliedGains } from './applied-gains';
+import type { ComparedFigures, ComparedTake } from './compared-take';
+import { laneWarning } from './lane-warning';
+import { fileName, levelsText } from './levels-text';
+import { withWithout } from './with-without';
+
+const step = (id: string, change: object = {}) => ({
+  id,
+  title: id,
+  instruction: 'Read.',
+  play: { kind: 'text' },
+  ...change,
+});
+const protocolOf = (steps: readonly object[], version = 1): Protocol =>
+  protocolSchema.parse({ id: 'pairs', version, name: 'Pairs', category: 'accessory', steps });
+const DOCUMENT = protocolOf([
+  step('bare'),
+  step('shielded', { pair: { step: 'bare', varies: 'shield' }, accessories: ['shield'] }),
+  step('alone'),
+]);
+const figures = (
+  integratedLufs: number | null,
+  truePeakDbtp: number | null,
+  noiseA: number | null = null,
+): ComparedFigures => ({
+  loudness: { integratedLufs, truePeakDbtp },
+  noise: {
+    reSpeechDb: { z: null, a: noiseA },
+    thirdOctave: [{ centreHz: 100, levelDbfs: noiseA === null ? null : noiseA - 20 }],
+  },
+  thirdOctave: [
+    { centreHz: 100, levelDbfs: integratedLufs },
+    { centreHz: 200, levelDbfs: null },
+  ],
+  measurements: {},
+});
+const take = (id: string, change: Partial<ComparedTake> = {}): ComparedTake => ({
+  takeId: `take ${id}`,
+  step: id,
+  stepTitle: id,
+  protocol: 'pairs',
+  protocolVersion: 1,
+  rig: 'Desk',
+  gainDb: 40,
+  document: DOCUMENT,
+  summary: figures(-20, -3),
+  ...change,
+});
+
+describe('applied gains', () => {
+  const quiet = take('a', { summary: figures(-30, -12) });
+  const loud = take('b', { summary: figures(-20, -2), gainDb: 34 });
+
+  it('bring all to −23 LUFS, and are held back together where one would come too near to full scale', () => {
+    // 7 dB up and 3 dB down: the peaks lie at −5 and −5 dBTP.
+    expect(appliedGains([quiet, loud], [-30, -20], 'loudness')).toEqual({ gains: [7, -3], targetLufs: -23, heldBack: null }); // prettier-ignore
+    const peaky = take('c', { summary: figures(-30, -4) });
+    const held = appliedGains([loud, peaky], [-20, -30], 'loudness');
+    // 7 dB would bring its −4 dBTP to +3; the ceiling is −1: all 4 dB lower.
+    expect(held.heldBack).toBe(1);
+    expect(held.gains).toEqual([expect.closeTo(-7, 9), expect.closeTo(3, 9)]);
+    expect(held.targetLufs).toBeCloseTo(-27, 9);
+  });
+
+  it('leave silence with the others, never louder than it was recorded', () => {
+    expect(appliedGains([quiet, take('s', { summary: figures(null, null) })], [-30, null], 'loudness').gains).toEqual([7, 0]); // prettier-ignore
+    expect(appliedGains([take('s')], [null], 'loudness')).toMatchObject({ gains: [0], targetLufs: null });
+  });
+
+  it('by the gain of the rig leave one unit louder than another, as it is; or touch nothing', () => {
+    expect(appliedGains([quiet, loud], [-30, -20], 'gain')).toEqual({
+      gains: [-6, 0],
+      targetLufs: null,
+      heldBack: null,
+    });
+    const full = { ...loud, summary: figures(-20, -0.25) };
+    expect(appliedGains([quiet, full], [-30, -20], 'gain')).toEqual({ gains: [-6.75, -0.75], targetLufs: null, heldBack: 1 }); // prettier-ignore
+    expect(appliedGains([quiet, take('b')], [-30, -20], 'none')).toEqual({ gains: [0, 0], targetLufs: null, heldBack: null }); // prettier-ignore
+  });
+});
+
+describe('what makes a take no fair companion', () => {
+  it('is another step, protocol, version or rig, and each is named', () => {
+    const versions = [DOCUMENT, protocolOf([step('bare', { distanceM: 0.3 })], 2)];
+    expect(laneWarning(take('bare'), take('bare'), versions)).toBeNull();
+    expect(laneWarning(take('alone'), take('bare'), versions)).toBe('Another step: alone.');
+    expect(laneWarning(take('bare', { protocol: 'other' }), take('bare'), versions)).toBe('Another protocol: other.');
+    expect(laneWarning(take('bare', { protocolVersion: 2 }), take('bare'), versions)).toMatch(/^Protocol version 2: /);
+    expect(laneWarning(take('bare', { rig: null }), take('bare'), versions)).toMatch(/^Another rig: not noted/);
+  });
+});
+
+describe('with and without', () => {
+  const bare = take('bare', { summary: figures(-20, -3, -50) });
+  const shielded = take('shielded', { summary: figures(-14, -3, -58) });
+
+  it('is told of the two halves of a pair, whichever comes first', () => {
+    for (const takes of [
+      [bare, shielded],
+      [shielded, bare],
+    ])
+      expect(withWithout(takes)).toMatchObject({
+        varies: 'shield',
+        withTake: 'take shielded',
+        withoutTake: 'take bare',
+        addedGainDb: 6,
+        noiseChangeDb: -8,
+        noiseUncertaintyDb: null,
+        // At matched speech: its noise lies 8 dB lower in the clip and 6 dB lower by the matching. A band without a level tells nothing.
+        removed: [
+          { centreHz: 100, speechDb: 0, noiseDb: 14 },
+          { centreHz: 200, speechDb: null, noiseDb: null },
+        ],
+      });
+  });
+
+  it('takes gain that was turned in between into account', () => {
+    expect(withWithout([bare, { ...shielded, gainDb: 46 }])?.addedGainDb).toBe(0);
+  });
+
+  it('is nothing where the takes are no pair', () => {
+    expect(withWithout([bare, take('alone')])).toBeNull();
+    expect(withWithout([bare, shielded, bare])).toBeNull();
+    expect(withWithout([bare, { ...shielded, protocol: 'other' }])).toBeNull();
+  });
+
+  it('tells the half "with" by its accessories, else by its name', () => {
+    const named = protocolOf([step('booster-off', { pair: { step: 'booster', varies: 'booster' } }), step('booster')]);
+    const pair = withWithout([take('booster-off', { document: named }), take('booster', { document: named })]);
+    expect(pair).toMatchObject({ withTake: 'take booster', withoutTake: 'take booster-off' });
+  });
+});
+
+describe('an exported comparison', () => {
+  it('has names that every system takes', () => {
+    expect(fileName('Oarlock Purser · A 2026-05-02')).toBe('Oarlock-Purser-A-2026-05-02');
+    expect(fileName('Ö/../x')).toBe('O-x');
+  });
+
+  it('says what was applied, line by line', () => {
+    const lane = {
+      unit: 'Oarlock Purser · A',
+      date: '2026-05-02',
+      appliedDb: -2.5,
+      loudnessLufs: -20.5,
+      warning: null,
+    };
+    const table = { stepTitle: 'Passage', targetLufs: -23, lanes: [lane] };
+    const text = levelsText('Spring', table as never, {
+      takes: [],
+      zero: '',
+      match: 'loudness',
+      loop: { fromS: 1, toS: 2.5 },
+    });
+    expect(text).toMatch(/^Spring\r\nPassage; levels: equal loudness over 1\.0–2\.5 s of the first/);
+    expect(text).toMatch(/1\tOarlock Purser · A\t2026-05-02\t-2\.50 dB\t-20\.50 LUFS before/);
+  });
+});

@@ -1,0 +1,25 @@
+import type { ClipSummary } from '#contracts/clip-summary';
+import type { Protocol } from '#contracts/protocol';
+
+/** The part of a clip's figures that comparing needs. */
+export interface ComparedFigures extends Pick<ClipSummary, 'thirdOctave' | 'measurements'> {
+  readonly loudness: Pick<ClipSummary['loudness'], 'integratedLufs' | 'truePeakDbtp'>;
+  readonly noise: Pick<ClipSummary['noise'], 'reSpeechDb' | 'thirdOctave'>;
+}
+
+/** A take that stands beside others. */
+export interface ComparedTake {
+  readonly takeId: string;
+  readonly step: string;
+  readonly stepTitle: string;
+  readonly protocol: string;
+  readonly protocolVersion: number;
+  readonly rig: string | null;
+  /** Gain of the recording chain, in decibels. */
+  readonly gainDb: number;
+  readonly document: Protocol;
+  readonly summary: ComparedFigures;
+}
+
+/** Loudness that matched clips are brought to. */
+export const TARGET_LUFS = -23;
