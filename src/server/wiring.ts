@@ -34,6 +34,7 @@ import { SetAside } from './platform/set-aside';
 import { JobBoard } from './platform/job-board';
 import { BenchDevice } from './sessions/bench-device';
 import { Booth } from './sessions/booth';
+import { TakeCompany } from './sessions/take-company';
 import { ProtocolBook } from './sessions/protocol-book';
 import { Recordings } from './runs/recordings';
 import { Rigs } from './rigs/rigs';
@@ -178,7 +179,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     protocols: new ProtocolBook(database, hub),
     rigs,
     plans: new SessionPlans(database, rigs, catalogue, hub, clock),
-    booth: new Booth(database, queue, runImport, rigs, hub, now),
+    booth: new Booth(database, queue, runImport, new TakeCompany(database, rigs), rigs, hub, now),
     recordings,
     uploads,
     sorting: new TakeSorting(database, store, pool, queue, ingest),

@@ -1,7 +1,7 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
-import { retestReasons } from '#core/rules/retest-reasons';
 import { sessionTime } from '#core/rules/session-time';
 import { CATEGORIES } from '#contracts/common';
+import type { RankingInputs } from '#contracts/ranking';
 import type { Protocol } from '#contracts/protocol';
 import { rigDocumentSchema } from '#contracts/rig';
 import {
@@ -41,9 +41,10 @@ import {
 } from './queries/session-plan';
 import { tablesOf } from '../runs/queries/table-reading';
 import { listUnitEvents, noteUnitEvent } from '../catalogue/queries/unit-event';
+import { dueUnits } from '#domain/sessions/due-units';
 import { plannedSlots } from '#domain/sessions/planned-slots';
 import { Failure } from '../platform/failure';
-import { slotTakeFromRow } from './booth';
+import { slotTakeFromRow } from './slot-take-row';
 import type { Catalogue } from '../catalogue/catalogue';
 import type { EventHub } from '../platform/event-hub';
 import type { Rigs } from '../rigs/rigs';
@@ -174,69 +175,18 @@ export class SessionPlans {
 
   /** Units that should be tested again, those with the weightiest reasons first. */
   async due(): Promise<DueUnit[]> {
-    const today = this.clock.today();
-    const events = await listUnitEvents(this.database);
-    const controls = await this.rigs.controlUnits();
-    const remarks = new Map<string, string[]>();
-    const missing = new Map<string, string[]>();
-    for (const category of CATEGORIES) {
-      const inputs = await this.catalogue.rankingInputs(category).catch(() => null);
-      for (const unit of inputs?.units ?? []) {
-        const quantities = (inputs?.rubric.criteria ?? []).flatMap((c) => (c.kind === 'measured' ? [c] : []));
-        missing.set(
-          unit.id,
-          quantities
-            .filter((c) => (unit.figures[c.quantity]?.value ?? null) === null && !unit.figures[c.quantity]?.remark)
-            .map((c) => c.name),
-        );
-        remarks.set(
-          unit.id,
-          quantities.flatMap((c) =>
-            unit.figures[c.quantity]?.value === null ? (unit.figures[c.quantity]?.remark ?? []) : [],
-          ),
-        );
-      }
-    }
-    const specimens = await this.catalogue.specimens();
-    const flagged = await this.rigs.offDays();
-    const found = specimens.flatMap((s): DueUnit[] => {
-      const newest = (kind: string) => events.find((e) => e.specimen_id === s.id && e.kind === kind)?.day ?? null;
-      const reasons = retestReasons(
-        {
-          lastTested: s.lastTested,
-          onDesk: s.onDesk,
-          isControl: controls.has(s.id),
-          firmwareOn: newest('firmware'),
-          repairedOn: newest('repair'),
-          flaggedOn: s.lastTested !== null && flagged.has(s.lastTested) && !controls.has(s.id) ? s.lastTested : null,
-          missingFigures: missing.get(s.id) ?? [],
-          incomparable: remarks.get(s.id) ?? [],
-        },
-        today,
-      );
-      const unit = {
-        maker: s.maker,
-        model: s.model,
-        label: s.label,
-        source: 'own' as const,
-        dueBack: newest('due-back'),
-      };
-      return reasons.length === 0
-        ? []
-        : [
-            {
-              id: s.id,
-              name: unitName(s),
-              unit,
-              category: s.category,
-              lastTested: s.lastTested,
-              reasons,
-            },
-          ];
+    const kinds = new Set((await this.catalogue.rubrics()).map((r) => r.category));
+    const ranked: RankingInputs[] = [];
+    for (const category of CATEGORIES)
+      if (kinds.has(category)) ranked.push(await this.catalogue.rankingInputs(category));
+    return dueUnits({
+      specimens: await this.catalogue.specimens(),
+      ranked,
+      events: await listUnitEvents(this.database),
+      controls: await this.rigs.controlUnits(),
+      offDays: await this.rigs.offDays(),
+      today: this.clock.today(),
     });
-    const order = ['repair', 'firmware', 'drift', 'control-due', 'never', 'missing', 'incomparable'];
-    const weight = (d: DueUnit): number => order.indexOf(d.reasons[0].kind);
-    return found.sort((a, b) => weight(a) - weight(b) || (a.name < b.name ? -1 : 1));
   }
 
   private async slots(planId: string, plan: NewPlan): Promise<Slot[]> {
