@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
@@ -42,7 +43,7 @@ const LINES_ABOVE = 6;
 /** Everything ever tested in one order: strata, whiskers, and where the new one settles. */
 @Component({
   selector: 'sd-ranking',
-  imports: [Button, FormsModule, ProblemBox, RouterLink, ScrollingModule, Select, Slider, Whisker],
+  imports: [Button, FormsModule, NgTemplateOutlet, ProblemBox, RouterLink, ScrollingModule, Select, Slider, Whisker],
   templateUrl: './ranking.html',
   styleUrl: './ranking.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
