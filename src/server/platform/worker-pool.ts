@@ -55,8 +55,19 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
   return openPool(folder, threads, threads + 1, IDLE_MS);
 }
 
-/** A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. */
-export const openRememberingThread = (folder: string): WorkerPool => openPool(folder, 1, 1, REMEMBERS_MS);
+/**
+ * A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. One
+ * task at a time is handed to it: where a thread dies, what stands behind it in the pool's own queue would wait until
+ * somebody asks again.
+ */
+export function openRememberingThread(folder: string): WorkerPool {
+  const pool = openPool(folder, 1, 1, REMEMBERS_MS);
+  const lane = new WorkLane(1, MOST_WAITING);
+  return { ...pool, run: (task, data) => lane.run(() => pool.run(task, data)) };
+}
+
+/** Questions to one thread; more would be answered too late for anybody. */
+const MOST_WAITING = 500;
 
 /** Somebody at the microphone waits for the next verdict; a thread takes a while to start. */
 const IDLE_MS = 60_000;

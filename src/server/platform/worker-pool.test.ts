@@ -1,0 +1,38 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it, onTestFinished } from 'vitest';
+import type { RankUnitsTask } from '#worker/tasks/rank-units';
+import { temporaryFolder } from '../testing/application';
+import { openRememberingThread } from './worker-pool';
+
+/** A task that ends its thread, or says how often this thread was asked. */
+const TASK = `let asked = 0;
+export default ({ key }) => {
+  if (key === 'die') process.exit(3);
+  return ++asked;
+};
+`;
+
+function thread() {
+  const folder = temporaryFolder();
+  writeFileSync(join(folder, 'package.json'), '{ "type": "module" }');
+  for (const name of ['inspect-clip', 'rank-units']) writeFileSync(join(folder, `${name}.js`), TASK);
+  const pool = openRememberingThread(folder);
+  onTestFinished(() => pool.close());
+  const task = (key: string) => pool.run('rank-units', { key } as RankUnitsTask) as Promise<unknown>;
+  return task;
+}
+
+it('a thread remembers from one task to the next', async () => {
+  const task = thread();
+  expect([await task('a'), await task('b'), await task('c')]).toEqual([1, 2, 3]);
+  expect(await Promise.all([task('d'), task('e')])).toEqual([4, 5]);
+});
+
+it('what waits behind a thread that dies is done by the next one', async () => {
+  const task = thread();
+  await task('a');
+  const [dead, next] = await Promise.allSettled([task('die'), task('b')]);
+  expect(dead.status).toBe('rejected');
+  expect(next).toEqual({ status: 'fulfilled', value: 1 });
+});
