@@ -40,8 +40,8 @@ export async function ensureSpecimen(db: Queryable, specimen: RunDocument['speci
 /** Id of a specimen by its names, or null where it has never been tested. */
 export async function findSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string | null> {
   const [row] = await db.query<{ id: string }>(
-    `SELECT s.id FROM specimen s JOIN model m ON m.id = s.model_id
-     WHERE m.maker = $1 AND m.name = $2 AND m.category = $3 AND s.label = $4`,
+    `SELECT u.id FROM unit u
+     WHERE u.maker = $1 AND u.model = $2 AND u.category = $3 AND u.label = $4`,
     [specimen.maker, specimen.model, specimen.category, specimen.label],
   );
   return row?.id ?? null;
@@ -70,7 +70,7 @@ export async function listSpecimens(
   algorithmVersion: number,
   ids: readonly string[] | null = null,
 ): Promise<SpecimenBase[]> {
-  const [ofRun, ofCustody, ofUnit] = ['r.specimen_id', 'specimen_id', 's.id'].map((c) => among(ids, c, 2).sql);
+  const [ofRun, ofCustody, ofUnit] = ['r.specimen_id', 'specimen_id', 'u.id'].map((c) => among(ids, c, 2).sql);
   return db.query<SpecimenBase>(
     `WITH counted AS (
        SELECT r.specimen_id,
@@ -89,16 +89,15 @@ export async function listSpecimens(
        SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody WHERE true ${ofCustody}
        ORDER BY specimen_id, id DESC
      )
-     SELECT s.id, m.maker, m.name AS model, s.label, m.category,
+     SELECT u.id, u.maker, u.model, u.label, u.category,
             coalesce(st.on_desk, false) AS on_desk,
             c.first_tested, c.last_tested,
             coalesce(c.takes, 0) AS takes, coalesce(c.failed, 0) AS failed, coalesce(c.waiting, 0) AS waiting
-     FROM specimen s
-     JOIN model m ON m.id = s.model_id
-     LEFT JOIN counted c ON c.specimen_id = s.id
-     LEFT JOIN standing st ON st.specimen_id = s.id
+     FROM unit u
+     LEFT JOIN counted c ON c.specimen_id = u.id
+     LEFT JOIN standing st ON st.specimen_id = u.id
      WHERE true ${ofUnit}
-     ORDER BY m.maker, m.name, s.label, s.id`,
+     ORDER BY u.maker, u.model, u.label, u.id`,
     [algorithmVersion, ...among(ids, '', 2).values],
   );
 }
@@ -108,8 +107,8 @@ export async function specimensInOrder(
   db: Queryable,
 ): Promise<{ readonly id: string; readonly category: string; readonly name: string }[]> {
   return db.query(
-    `SELECT s.id, m.category, m.maker || ' ' || m.name || ' · ' || s.label AS name
-     FROM specimen s JOIN model m ON m.id = s.model_id ORDER BY m.maker, m.name, s.label, s.id`,
+    `SELECT u.id, u.category, u.name
+     FROM unit u ORDER BY u.maker, u.model, u.label, u.id`,
   );
 }
 

@@ -30,11 +30,9 @@ const LANE_TABLES = `take t
      JOIN step st ON st.id = t.step_id
      JOIN protocol_version v ON v.id = st.protocol_version_id
      JOIN protocol p ON p.id = v.protocol_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN clip c ON c.sha256 = t.clip_sha256
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2 AND a.status = 'done'`;
-const UNIT_NAME = `m.maker || ' ' || m.name || ' · ' || s.label`;
 
 /** Measured takes by their numbers, in no particular order. */
 export async function laneTakes(
@@ -43,7 +41,7 @@ export async function laneTakes(
   algorithmVersion: number,
 ): Promise<LaneRow[]> {
   return db.query(
-    `SELECT t.id AS take_id, r.id AS run_id, r.specimen_id, ${UNIT_NAME} AS unit, m.category, se.held_on AS date,
+    `SELECT t.id AS take_id, r.id AS run_id, r.specimen_id, u.name AS unit, u.category, se.held_on AS date,
             st.slug AS step, st.title AS step_title, p.slug AS protocol, v.version AS protocol_version,
             v.document AS protocol_document, g.name || ', since ' || g.effective_on AS rig, c.sha256, c.duration_s,
             c.sample_rate_hz, t.gain_db, a.summary, a.step_powers,
@@ -76,10 +74,10 @@ export async function stepTakes(
   algorithmVersion: number,
 ): Promise<CandidateRow[]> {
   return db.query(
-    `SELECT t.id AS take_id, r.specimen_id, ${UNIT_NAME} AS unit, st.slug AS step, st.title AS step_title, m.category,
+    `SELECT t.id AS take_id, r.specimen_id, u.name AS unit, st.slug AS step, st.title AS step_title, u.category,
             se.held_on AS date, c.duration_s, p.slug AS protocol, v.version AS protocol_version
      FROM ${LANE_TABLES}
-     WHERE m.category = $1 AND st.slug = $3
+     WHERE u.category = $1 AND st.slug = $3
      ORDER BY se.held_on DESC, t.id DESC`,
     [category, algorithmVersion, step],
   );
@@ -91,14 +89,13 @@ export async function heardSteps(
   algorithmVersion: number,
 ): Promise<{ category: string; step: string; title: string; units: number }[]> {
   return db.query(
-    `SELECT m.category, st.slug AS step, min(st.title) AS title, count(DISTINCT r.specimen_id)::int AS units
+    `SELECT u.category, st.slug AS step, min(st.title) AS title, count(DISTINCT r.specimen_id)::int AS units
      FROM take t
      JOIN run r ON r.id = t.run_id
      JOIN step st ON st.id = t.step_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1 AND a.status = 'done'
-     GROUP BY m.category, st.slug ORDER BY count(DISTINCT r.specimen_id) DESC, st.slug`,
+     GROUP BY u.category, st.slug ORDER BY count(DISTINCT r.specimen_id) DESC, st.slug`,
     [algorithmVersion],
   );
 }

@@ -92,8 +92,8 @@ export async function setItemLevel(db: Queryable, id: string, gainDb: number, lo
 export async function itemsOfTest(db: Queryable, testId: string): Promise<ItemRow[]> {
   return db.query(
     `SELECT i.id, i.test_id, i.ordinal, i.specimen_id, i.take_id, i.role, i.gain_db, i.loudness_lufs,
-            m.maker || ' ' || m.name || ' · ' || s.label AS name
-     FROM test_item i JOIN specimen s ON s.id = i.specimen_id JOIN model m ON m.id = s.model_id
+            u.name AS name
+     FROM test_item i JOIN unit u ON u.id = i.specimen_id
      WHERE i.test_id = $1 ORDER BY i.ordinal`,
     [testId],
   );

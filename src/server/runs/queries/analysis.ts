@@ -128,12 +128,11 @@ export async function runsOfAnalysis(
   id: string,
 ): Promise<{ run_id: string; specimen_id: string; name: string }[]> {
   return db.query(
-    `SELECT DISTINCT r.id AS run_id, r.specimen_id, m.maker || ' ' || m.name AS name
+    `SELECT DISTINCT r.id AS run_id, r.specimen_id, u.maker || ' ' || u.model AS name
      FROM analysis a
      JOIN take t ON t.clip_sha256 = a.clip_sha256
      JOIN run r ON r.id = t.run_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      WHERE a.id = $1 ORDER BY r.id`,
     [id],
   );

@@ -115,10 +115,9 @@ export interface CorrectableRun {
 
 export async function correctableRun(db: Queryable, id: string): Promise<CorrectableRun | null> {
   const rows = await db.query<CorrectableRun>(
-    `SELECT r.specimen_id, se.held_on AS day, m.category FROM every_run r
+    `SELECT r.specimen_id, se.held_on AS day, u.category FROM every_run r
      JOIN session se ON se.id = r.session_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      WHERE r.id = $1`,
     [id],
   );
@@ -140,7 +139,7 @@ export async function namesOf(
   specimenId: string,
 ): Promise<{ maker: string; model: string; label: string } | null> {
   const rows = await db.query<{ maker: string; model: string; label: string }>(
-    'SELECT m.maker, m.name AS model, s.label FROM specimen s JOIN model m ON m.id = s.model_id WHERE s.id = $1',
+    'SELECT maker, model, label FROM unit WHERE id = $1',
     [specimenId],
   );
   return rows.at(0) ?? null;

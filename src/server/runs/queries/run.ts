@@ -164,13 +164,12 @@ export async function takeForPage(
   algorithmVersion: number,
 ): Promise<TakePageRow | null> {
   const [row] = await db.query<TakePageRow>(
-    `SELECT ${TAKE_COLUMNS}, r.specimen_id, m.category, m.maker || ' ' || m.name || ' · ' || s.label AS unit_name,
+    `SELECT ${TAKE_COLUMNS}, r.specimen_id, u.category, u.name AS unit_name,
             se.held_on AS date, p.slug AS protocol, v.version AS protocol_version, v.document AS protocol_document,
             a.summary AS automatic_summary, ch.segments AS choice
      FROM ${TAKE_TABLES}
      JOIN session se ON se.id = r.session_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN protocol_version v ON v.id = r.protocol_version_id
      JOIN protocol p ON p.id = v.protocol_id
      WHERE t.id = $1`,
@@ -201,7 +200,7 @@ export async function stepSpectra(
   most: number,
 ): Promise<StepSpectrumRow[]> {
   return db.query(
-    `SELECT r.specimen_id, se.held_on AS date, m.maker || ' ' || m.name || ' · ' || s.label AS unit_name,
+    `SELECT r.specimen_id, se.held_on AS date, u.name AS unit_name,
             (SELECT count(*)::int FROM run x WHERE x.specimen_id = r.specimen_id) AS runs, p.slug AS protocol,
             v.version AS protocol_version, t.gain_db, (a.summary->'loudness'->>'integratedLufs')::double precision AS loudness, a.summary->'thirdOctave' AS bands
      FROM take t
@@ -210,10 +209,9 @@ export async function stepSpectra(
      JOIN protocol p ON p.id = v.protocol_id
      JOIN run r ON r.id = t.run_id
      JOIN session se ON se.id = r.session_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $3 AND a.status = 'done'
-     WHERE st.slug = $1 AND m.category = $2
+     WHERE st.slug = $1 AND u.category = $2
      ORDER BY se.held_on DESC, t.id DESC LIMIT $4`,
     [step, category, algorithmVersion, most],
   );
@@ -224,13 +222,12 @@ export async function listSessions(
   db: Queryable,
 ): Promise<{ id: string; date: string; takes: number; category: string; units: { id: string; name: string }[] }[]> {
   return db.query(
-    `SELECT se.id, se.held_on AS date, sum(n.takes)::int AS takes, min(m.category) AS category,
-            json_agg(json_build_object('id', s.id::text, 'name', m.maker || ' ' || m.name || ' · ' || s.label) ORDER BY n.run_id) AS units
+    `SELECT se.id, se.held_on AS date, sum(n.takes)::int AS takes, min(u.category) AS category,
+            json_agg(json_build_object('id', u.id::text, 'name', u.name) ORDER BY n.run_id) AS units
      FROM (SELECT r.id AS run_id, r.session_id, r.specimen_id, count(t.id) AS takes
            FROM run r LEFT JOIN take t ON t.run_id = r.id GROUP BY r.id, r.session_id, r.specimen_id) n
      JOIN session se ON se.id = n.session_id
-     JOIN specimen s ON s.id = n.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = n.specimen_id
      GROUP BY se.id, se.held_on ORDER BY se.held_on DESC`,
   );
 }
@@ -250,14 +247,13 @@ export interface DayRunRow {
 
 export async function runsOfDay(db: Queryable, day: string): Promise<DayRunRow[]> {
   return db.query(
-    `SELECT r.id, r.purpose, r.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS name, p.slug AS protocol,
+    `SELECT r.id, r.purpose, r.specimen_id, u.name AS name, p.slug AS protocol,
             v.version AS protocol_version, r.rig_id,
             (SELECT count(*)::int FROM take t WHERE t.run_id = r.id) AS takes,
             (SELECT coalesce(sum(jsonb_array_length(t.overruled)), 0)::int FROM take t WHERE t.run_id = r.id) AS overruled
      FROM run r
      JOIN session se ON se.id = r.session_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN protocol_version v ON v.id = r.protocol_version_id
      JOIN protocol p ON p.id = v.protocol_id
      WHERE se.held_on = $1 ORDER BY r.id`,
@@ -294,7 +290,7 @@ export async function comparableTakes(
   },
 ): Promise<ComparableTakeRow[]> {
   return db.query(
-    `SELECT st.slug AS step, r.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS unit, se.held_on AS day,
+    `SELECT st.slug AS step, r.specimen_id, u.name AS unit, se.held_on AS day,
             v.version AS protocol_version, t.gain_db, t.distance_m, t.settings,
             jsonb_array_length(t.overruled) AS overruled, c.sample_rate_hz, c.duration_s,
             a.summary, a.step_powers
@@ -304,8 +300,7 @@ export async function comparableTakes(
      JOIN protocol p ON p.id = v.protocol_id
      JOIN run r ON r.id = t.run_id
      JOIN session se ON se.id = r.session_id
-     JOIN specimen s ON s.id = r.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN clip c ON c.sha256 = t.clip_sha256
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $4 AND a.status = 'done'
      WHERE p.slug = $1 AND (st.slug = $2 OR r.specimen_id = $3)

@@ -114,15 +114,14 @@ export async function wordCounts(
   where: { readonly category?: string; readonly specimenId?: string; readonly testId?: string },
 ): Promise<WordCount[]> {
   return db.query(
-    `SELECT w.specimen_id, m.maker || ' ' || m.name || ' · ' || s.label AS name, w.word, w.is_free, count(*)::int AS count
+    `SELECT w.specimen_id, u.name AS name, w.word, w.is_free, count(*)::int AS count
      FROM heard_word w
-     JOIN specimen s ON s.id = w.specimen_id
-     JOIN model m ON m.id = s.model_id
+     JOIN unit u ON u.id = w.specimen_id
      LEFT JOIN trial tr ON tr.id = w.trial_id
      LEFT JOIN sitting si ON si.id = tr.sitting_id
-     WHERE si.left_out IS NULL AND ($1::text IS NULL OR m.category = $1) AND ($2::bigint IS NULL OR w.specimen_id = $2)
+     WHERE si.left_out IS NULL AND ($1::text IS NULL OR u.category = $1) AND ($2::bigint IS NULL OR w.specimen_id = $2)
        AND ($3::bigint IS NULL OR si.test_id = $3)
-     GROUP BY w.specimen_id, m.maker, m.name, s.label, w.word, w.is_free
+     GROUP BY w.specimen_id, u.name, w.word, w.is_free
      ORDER BY count(*) DESC, w.word`,
     [where.category ?? null, where.specimenId ?? null, where.testId ?? null],
   );
