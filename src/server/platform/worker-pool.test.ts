@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { expect, it, onTestFinished } from 'vitest';
 import type { RankUnitsTask } from '#worker/tasks/rank-units';
 import { temporaryFolder } from '../testing/application';
-import { openRememberingThread } from './worker-pool';
+import { openRememberingThread, openWorkerPool, type WorkerPool } from './worker-pool';
 
 /** A task that ends its thread, or says how often this thread was asked. */
 const TASK = `let asked = 0;
@@ -13,11 +13,11 @@ export default ({ key }) => {
 };
 `;
 
-function thread() {
+function thread(open: (folder: string) => WorkerPool = openRememberingThread) {
   const folder = temporaryFolder();
   writeFileSync(join(folder, 'package.json'), '{ "type": "module" }');
   for (const name of ['inspect-clip', 'rank-units']) writeFileSync(join(folder, `${name}.js`), TASK);
-  const pool = openRememberingThread(folder);
+  const pool = open(folder);
   onTestFinished(() => pool.close());
   const task = (key: string) => pool.run('rank-units', { key } as RankUnitsTask) as Promise<unknown>;
   return task;
@@ -35,4 +35,11 @@ it('what waits behind a thread that dies is done by the next one', async () => {
   const [dead, next] = await Promise.allSettled([task('die'), task('b')]);
   expect(dead.status).toBe('rejected');
   expect(next).toEqual({ status: 'fulfilled', value: 1 });
+});
+
+it('what waits behind several threads that die together is done by the next ones', async () => {
+  // One thread for measuring, and the one that is kept for questions.
+  const task = thread((folder) => openWorkerPool(folder, 1));
+  const outcomes = await Promise.allSettled([task('die'), task('die'), task('a'), task('b')]);
+  expect(outcomes.map((o) => o.status)).toEqual(['rejected', 'rejected', 'fulfilled', 'fulfilled']);
 });

@@ -55,25 +55,22 @@ export function openWorkerPool(folder: string, threads = availableParallelism())
   return openPool(folder, threads, threads + 1, IDLE_MS);
 }
 
-/**
- * A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. One
- * task at a time is handed to it: where a thread dies, what stands behind it in the pool's own queue would wait until
- * somebody asks again.
- */
-export function openRememberingThread(folder: string): WorkerPool {
-  const pool = openPool(folder, 1, 1, REMEMBERS_MS);
-  const lane = new WorkLane(1, MOST_WAITING);
-  return { ...pool, run: (task, data) => lane.run(() => pool.run(task, data)) };
-}
+/** A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. */
+export const openRememberingThread = (folder: string): WorkerPool => openPool(folder, 1, 1, REMEMBERS_MS, MOST_WAITING);
 
 /** Questions to one thread; more would be answered too late for anybody. */
 const MOST_WAITING = 500;
-
 /** Somebody at the microphone waits for the next verdict; a thread takes a while to start. */
 const IDLE_MS = 60_000;
 const REMEMBERS_MS = 15 * 60_000;
 
-function openPool(folder: string, threads: number, maxThreads: number, idleTimeout: number): WorkerPool {
+function openPool(
+  folder: string,
+  threads: number,
+  maxThreads: number,
+  idleTimeout: number,
+  mostWaiting = Infinity,
+): WorkerPool {
   const pool = new Piscina({
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,
@@ -83,6 +80,9 @@ function openPool(folder: string, threads: number, maxThreads: number, idleTimeo
   });
   // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with.
   pool.on('error', () => undefined);
+  // What waits in the pool's own queue when the last thread dies is not taken up before somebody asks again: so nothing
+  // waits there, only here.
+  const entry = new WorkLane(maxThreads, mostWaiting);
   const lanes = new Map(
     Object.entries(LANES).map(([task, [atOnce, waiting]]) => [task, new WorkLane(atOnce, waiting)]),
   );
@@ -93,7 +93,8 @@ function openPool(folder: string, threads: number, maxThreads: number, idleTimeo
     signal?: AbortSignal,
   ): Promise<TaskOutput<Name>> => {
     const options = { filename: join(folder, `${task}.js`), transferList, ...(signal ? { signal } : {}) };
-    const work = (): Promise<TaskOutput<Name>> => pool.run(data, options) as Promise<TaskOutput<Name>>;
+    const work = (): Promise<TaskOutput<Name>> =>
+      entry.run(() => pool.run(data, options) as Promise<TaskOutput<Name>>, signal);
     try {
       return await (lanes.get(task)?.run(work, signal) ?? work());
     } catch (error) {
