@@ -9,9 +9,7 @@ import { scattersOf, unitFacts, withScatter, type KindScatters } from './unit-fa
 
 /** What the units of a kind are ranked by. */
 export interface OfKind {
-  /** Units, in the order in which they were given. */
-  readonly units: readonly KnownUnit[];
-  /** Facts of each, in the same order. */
+  /** Facts of each unit, in the order in which they were given. */
   readonly facts: readonly UnitFacts[];
   readonly scatters: KindScatters;
 }
@@ -58,7 +56,7 @@ export class KindFacts {
       return one.facts;
     });
     this.made = made;
-    return { units, facts, scatters: this.scatters };
+    return { facts, scatters: this.scatters };
   }
 
   private compare(units: readonly KnownUnit[], protocols: readonly Protocol[]): void {

@@ -103,6 +103,11 @@ export class Catalogue {
     return rankingOf((await this.current()).inputs, category);
   }
 
+  /** The same of every kind that has rules, from one moment. */
+  async allRankingInputs(): Promise<RankingInputs[]> {
+    return [...(await this.current()).inputs.values()];
+  }
+
   /** @throws Failure `not-found` where the category has no rubric */
   async ranking(category: Category): Promise<RankRow[]> {
     // Names and places from one and the same snapshot: between two questions a unit may have come in.
@@ -170,11 +175,13 @@ export class Catalogue {
       scatters.set(category, ofKind.scatters);
       const standings = new Map<string, Standing>();
       if (rubric) {
-        const measured = ofKind.facts.filter((facts, i) => isMeasured(members[i].base, facts));
-        const measuredIds = new Set(measured.map((f) => f.id));
-        const names = namesOf(members.map((m) => m.base).filter((b) => measuredIds.has(b.id)), controls); // prettier-ignore
-        inputs.set(category, { rubric, units: measured, names });
-        const order = await ranking.rank(measured, rubric);
+        const measured = members.flatMap(({ base }, i) => {
+          const own = ofKind.facts[i];
+          return isMeasured(base, own) ? [{ base, facts: own }] : [];
+        });
+        const facts = measured.map((m) => m.facts);
+        inputs.set(category, { rubric, units: facts, names: namesOf(measured.map((m) => m.base), controls) }); // prettier-ignore
+        const order = await ranking.rank(facts, rubric);
         ranked.set(category, order);
         for (const standing of order.standings) standings.set(standing.id, standing);
       }

@@ -43,20 +43,16 @@ export class KindRanking {
   async rank(units: readonly UnitFacts[], rubric: Rubric): Promise<RankedKind> {
     const ids = units.map((u) => u.id);
     const changed = units.filter((u) => this.told.get(u.id) !== u);
-    const task = { key: this.key, rubric, ids };
-    const result =
-      (await this.run(this.revision === null ? null : { ...task, changed, after: this.revision })) ??
-      (await this.run({ ...task, changed: units, after: null }));
+    const ask = (task: Pick<RankUnitsTask, 'changed' | 'after'>) =>
+      this.pool.run('rank-units', { key: this.key, rubric, ids, ...task });
+    const again = this.revision === null ? null : await ask({ changed, after: this.revision });
+    const result = again ?? (await ask({ changed: units, after: null }));
     if (!result) throw new Error(`the worker ranked nothing of ${this.key}`);
     this.revision = result.revision;
     this.told = new Map(units.map((u) => [u.id, u]));
     // Kept only for units that are still there.
     this.points = new Map(ids.map((id) => [id, result.points[id] ?? this.points.get(id) ?? []]));
     return { rubric, standings: standingsOf(ids, result.standings), points: this.points };
-  }
-
-  private async run(task: RankUnitsTask | null) {
-    return task && this.pool.run('rank-units', task);
   }
 }
 

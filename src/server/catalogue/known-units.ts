@@ -1,5 +1,6 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
-import { knownAgain, unlessChanged, type KnownUnit } from '#domain/catalogue/known-unit';
+import { unitKey } from '#contracts/unit-name';
+import { knownAgain, type KnownUnit } from '#domain/catalogue/known-unit';
 import { groupBy } from '#domain/group-by';
 import type { Database } from '../platform/db/database';
 import { bridgingFacts, currentFacts, repeatedFacts } from '../runs/queries/measurement';
@@ -36,16 +37,18 @@ export class KnownUnits {
     for (const base of bases) {
       const { id } = base;
       const known = before.get(id);
-      const now = knownAgain(known, {
-        base,
-        prices: prices.get(id) ?? NONE,
-        points: points.get(id) ?? NONE,
-        facts: facts.get(id) ?? NONE,
-        bridging: bridging.get(id) ?? NONE,
-        repeated: repeated.get(id) ?? NONE,
-      });
-      isReordered ||= nameOf(known) !== nameOf(now);
-      units.set(id, now);
+      units.set(
+        id,
+        knownAgain(known, {
+          base,
+          prices: prices.get(id) ?? NONE,
+          points: points.get(id) ?? NONE,
+          facts: facts.get(id) ?? NONE,
+          bridging: bridging.get(id) ?? NONE,
+          repeated: repeated.get(id) ?? NONE,
+        }),
+      );
+      isReordered ||= !known || unitKey(known.base) !== unitKey(base);
     }
     const found = new Set(bases.map((b) => b.id));
     for (const id of ids ?? []) if (!found.has(id)) isReordered = units.delete(id) || isReordered;
@@ -53,7 +56,7 @@ export class KnownUnits {
     const order =
       ids === null ? bases.map((b) => b.id) : isReordered ? (await specimensInOrder(db)).map((s) => s.id) : this.order;
     this.units = units;
-    this.order = unlessChanged(this.order, order);
+    this.order = order;
   }
 
   /** By maker, model and label. */
@@ -61,6 +64,3 @@ export class KnownUnits {
     return this.order.flatMap((id) => this.units.get(id) ?? []);
   }
 }
-
-const nameOf = (unit: KnownUnit | undefined): string | null =>
-  unit ? JSON.stringify([unit.base.maker, unit.base.model, unit.base.label]) : null;

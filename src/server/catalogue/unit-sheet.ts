@@ -102,11 +102,8 @@ export class UnitSheet {
   private async correctionsOf(runs: readonly RunRow[]): Promise<ReadonlyMap<string, Corrections>> {
     const correcting = await this.rigs.correcting();
     const corrections = new Map<string, Corrections>();
-    for (const [rigDay, [run]] of groupBy(
-      runs.filter((r) => correcting.has(r.rig_name ?? '')),
-      rigDayOf,
-    ))
-      // prettier-ignore
+    const asked = runs.filter((r) => correcting.has(r.rig_name ?? ''));
+    for (const [rigDay, [run]] of groupBy(asked, rigDayOf))
       corrections.set(rigDay, await this.rigs.corrections(run.date, run.rig_name));
     return corrections;
   }

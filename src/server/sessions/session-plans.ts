@@ -1,7 +1,5 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { sessionTime } from '#core/rules/session-time';
-import { CATEGORIES } from '#contracts/common';
-import type { RankingInputs } from '#contracts/ranking';
 import type { Protocol } from '#contracts/protocol';
 import { rigDocumentSchema } from '#contracts/rig';
 import {
@@ -175,13 +173,9 @@ export class SessionPlans {
 
   /** Units that should be tested again, those with the weightiest reasons first. */
   async due(): Promise<DueUnit[]> {
-    const kinds = new Set((await this.catalogue.rubrics()).map((r) => r.category));
-    const ranked: RankingInputs[] = [];
-    for (const category of CATEGORIES)
-      if (kinds.has(category)) ranked.push(await this.catalogue.rankingInputs(category));
     return dueUnits({
       specimens: await this.catalogue.specimens(),
-      ranked,
+      ranked: await this.catalogue.allRankingInputs(),
       events: await listUnitEvents(this.database),
       controls: await this.rigs.controlUnits(),
       offDays: await this.rigs.offDays(),

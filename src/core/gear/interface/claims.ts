@@ -1,12 +1,11 @@
+import { DBU_VOLTS } from '../../measure/self-noise';
+import { asItIs, isAWeighted, NOT_A_WEIGHTED } from '../claim-readings';
 import type { ClaimedFigure, ClaimRules } from '../gear-kind';
 
-/** 0 dBV in dBu: 1 V re √0.6 V. */
-const DBV_IN_DBU = -10 * Math.log10(0.6);
-const asItIs = (value: number): number => value;
+/** 0 dBV in dBu. */
+const DBV_IN_DBU = -20 * Math.log10(DBU_VOLTS);
 const fromDbv = (value: number): number => value + DBV_IN_DBU;
 
-const isWeighted = ({ unit, condition }: ClaimedFigure): boolean =>
-  unit.endsWith('(A)') || /\ba\b|a-weight/.test(condition.toLowerCase());
 const otherSource = ({ condition }: ClaimedFigure): string | null => {
   const ohms = /(\d+)\s*(?:Ω|ohm)/i.exec(condition)?.[1];
   return ohms === undefined || ohms === '150' ? null : `claimed with ${ohms} Ω, measured with 150 Ω`;
@@ -16,10 +15,10 @@ const otherSource = ({ condition }: ClaimedFigure): string | null => {
 export const LINE_CLAIMS = {
   einA: {
     units: { 'dBu(A)': asItIs, dBu: asItIs, 'dBV(A)': fromDbv, dBV: fromDbv },
-    unlike: (claim) => (isWeighted(claim) ? otherSource(claim) : 'claimed unweighted or without a weighting, measured A-weighted'), // prettier-ignore
+    unlike: (claim) => (isAWeighted(claim) ? otherSource(claim) : NOT_A_WEIGHTED),
   },
   einZ: {
     units: { dBu: asItIs, dBV: fromDbv },
-    unlike: (claim) => (isWeighted(claim) ? 'claimed A-weighted, measured unweighted' : otherSource(claim)),
+    unlike: (claim) => (isAWeighted(claim) ? 'claimed A-weighted, measured unweighted' : otherSource(claim)),
   },
 } as const satisfies ClaimRules;

@@ -1,10 +1,9 @@
 import { aWeightingPower } from '../../dsp/weighting-curves';
+import { DBU_VOLTS } from '../../measure/self-noise';
 import { powerToDb } from '../../units';
 
 /** Boltzmann constant in J/K, exact since the SI of 2019 (CODATA 2018). */
 const BOLTZMANN = 1.380649e-23;
-/** 0 dBu squared, in V² (0.6 V² is 1 mW into 600 Ω). */
-const DBU_SQUARED = 0.6;
 /** Temperature that a figure is told for: 20 °C. */
 const ROOM_KELVIN = 293.15;
 const INTEGRATION_STEP_HZ = 1;
@@ -23,7 +22,7 @@ export interface NoiseBand {
  * @returns dBu; 150 Ω over 20 Hz to 20 kHz: −130.9
  */
 export function thermalNoiseDbu(ohms: number, band: NoiseBand): number {
-  return powerToDb((4 * BOLTZMANN * ROOM_KELVIN * ohms * (band.highHz - band.lowHz)) / DBU_SQUARED);
+  return powerToDb((4 * BOLTZMANN * ROOM_KELVIN * ohms * (band.highHz - band.lowHz)) / DBU_VOLTS ** 2);
 }
 
 /**

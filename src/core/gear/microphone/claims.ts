@@ -1,6 +1,6 @@
+import { asItIs, isAWeighted, NOT_A_WEIGHTED } from '../claim-readings';
 import type { ClaimedFigure, ClaimRules } from '../gear-kind';
 
-const asItIs = (value: number): number => value;
 const HERTZ = { Hz: asItIs, kHz: (v: number) => 1000 * v };
 
 /** What data sheets of microphones claim. */
@@ -9,11 +9,9 @@ export const PICKUP_CLAIMS = {
   sensitivity: { units: { 'mV/Pa': asItIs, 'dBV/Pa': (v) => 1000 * 10 ** (v / 20) } },
   selfNoise: {
     units: { 'dB SPL(A)': asItIs, 'dB(A)': asItIs, 'dB SPL': asItIs, dB: asItIs },
-    unlike: ({ unit, condition }) => {
-      const text = condition.toLowerCase();
-      if (/468|ccir|quasi/.test(text)) return 'claimed by the 468 curve, measured A-weighted';
-      const isWeighted = unit.endsWith('(A)') || /\ba\b|a-weight/.test(text);
-      return isWeighted ? null : 'claimed unweighted or without a weighting, measured A-weighted';
+    unlike: (claim) => {
+      if (/468|ccir|quasi/.test(claim.condition.toLowerCase())) return 'claimed by the 468 curve, measured A-weighted';
+      return isAWeighted(claim) ? null : NOT_A_WEIGHTED;
     },
   },
   responseLow3: { units: HERTZ, unlike: unlikeLimits },

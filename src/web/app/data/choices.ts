@@ -1,6 +1,11 @@
-import type { Category } from '#contracts/common';
+import { CATEGORIES, type Category } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
 import type { Rig } from '#contracts/rig';
+import { CATEGORY_NAMES } from '../ui/format';
+
+/** Kinds of gear to choose from, in their order. */
+export const kindChoices = (kinds: readonly Category[] = CATEGORIES): { label: string; value: Category }[] =>
+  kinds.map((value) => ({ label: CATEGORY_NAMES[value], value }));
 
 /** A version of a protocol as the value of a choice. */
 export const protocolKey = ({ id, version }: Pick<Protocol, 'id' | 'version'>): string => `${id}/${version}`;

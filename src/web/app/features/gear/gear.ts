@@ -13,6 +13,7 @@ import type { KeyFigure, SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
+import { kindChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Figure } from '../../ui/figure';
@@ -101,10 +102,7 @@ export class Gear {
   protected readonly category = signal<Category | null>(null);
   protected readonly rows = computed(() => filterRows(this.all(), this.typed(), this.category()));
   protected readonly isEmpty = computed(() => this.loaded().value !== null && this.all().length === 0);
-  protected readonly categories = [
-    { label: 'All kinds', value: null },
-    ...CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value })),
-  ];
+  protected readonly categories = [{ label: 'All kinds', value: null }, ...kindChoices()];
   protected readonly stageName = (row: GearRow): string => STAGE_NAMES[row.stage];
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;

@@ -11,7 +11,6 @@ import { isGivenByHand } from '#core/rules/rubric';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import { alikeUnits } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
-import { CATEGORIES } from '#contracts/common';
 import { ENDPOINTS } from '#contracts/http';
 import type { Problem } from '#contracts/problem';
 import type { SpecimenRow } from '#contracts/specimen';
@@ -19,7 +18,7 @@ import { unitKey, unitName } from '#contracts/unit-name';
 import { Api, problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
+import { kindChoices, fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { Events } from '../../data/events';
 import { ScreenKeys } from '../../data/keys';
@@ -27,7 +26,7 @@ import { ProtocolData } from '../../data/protocols';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
 import { Figure } from '../../ui/figure';
-import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
+import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import {
   asNamed,
@@ -162,7 +161,7 @@ export class NewRun {
 
   protected readonly sources = SOURCE_OPTIONS;
   protected readonly priceKinds = PRICE_KINDS.map((value) => ({ label: value, value }));
-  protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+  protected readonly categories = kindChoices();
   protected readonly number = formatNumber;
   protected readonly unitName = unitName;
 

@@ -11,7 +11,6 @@ import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { CAUTIONS, CAUTION_IDS, type CautionId } from '#core/rules/cautions';
 import { QUANTITY_IDS, quantity } from '#core/measure/registry';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
-import { CATEGORIES } from '#contracts/common';
 import { gearKind, stepRole } from '#core/gear/kinds';
 import { roleOf, type Protocol, type Step } from '#contracts/protocol';
 import type { PhonemeBalanceJson } from '#contracts/protocol-page';
@@ -19,9 +18,9 @@ import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
+import { kindChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
-import { CATEGORY_NAMES } from '../../ui/format';
 import { PlacementSketch } from '../../ui/placement-sketch';
 import { ProblemBox } from '../../ui/problem-box';
 import { balanceText } from './balance-text';
@@ -125,7 +124,7 @@ export class ProtocolEditor {
     return balance ? balanceText(balance) : 'Type the passage to have its sounds counted.';
   });
 
-  protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+  protected readonly categories = kindChoices();
   protected readonly roleOf = roleOf;
   /** What steps of this kind's protocols are for, and what this step is for already. */
   protected readonly roles = computed(() => {

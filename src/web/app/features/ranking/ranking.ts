@@ -25,6 +25,7 @@ import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
 import type { RankingInputs } from '#contracts/ranking';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
+import { kindChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Ranker } from '../../data/ranker';
@@ -72,10 +73,7 @@ export class Ranking {
   /** Kinds that have rules, and the one that was asked for. */
   protected readonly kinds = computed(() => {
     const ruled = new Set(this.rubrics().value?.map((r) => r.category));
-    return CATEGORIES.filter((c) => ruled.has(c) || c === this.rankedKind()).map((value) => ({
-      label: CATEGORY_NAMES[value],
-      value,
-    }));
+    return kindChoices(CATEGORIES.filter((c) => ruled.has(c) || c === this.rankedKind()));
   });
   /** Nothing to rank by; null while that is not known. */
   protected readonly hasNoRules = computed(() => {

@@ -6,7 +6,6 @@ import { Button } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { switchMap, type Observable } from 'rxjs';
-import { CATEGORIES } from '#contracts/common';
 import type { Problem } from '#contracts/problem';
 import type { NewUnit } from '#contracts/specimen';
 import {
@@ -23,10 +22,11 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { CorrectionData } from '../../data/corrections';
 import { CatalogueData } from '../../data/catalogue';
 import { ScreenKeys } from '../../data/keys';
+import { kindChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
-import { CATEGORY_NAMES, formatNumber, today } from '../../ui/format';
+import { formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { NumberField } from '../../ui/number-field';
 import { SHEETS, inHz } from '../../ui/number-sheets';
@@ -131,7 +131,7 @@ export class Rigs {
   protected readonly inHz = inHz;
 
   protected readonly newControl = signal<NewUnit | null>(null);
-  protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+  protected readonly categories = kindChoices();
 
   /** A control unit is chosen before it is tested: it is noted now, and its takes come later. */
   protected addControl(): void {

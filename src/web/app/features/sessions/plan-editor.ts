@@ -7,19 +7,19 @@ import { Checkbox } from 'primeng/checkbox';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Textarea } from 'primeng/textarea';
-import { CATEGORIES, type Category } from '#contracts/common';
+import type { Category } from '#contracts/common';
 import type { Problem } from '#contracts/problem';
 import type { NewPlan, PlannedUnit } from '#contracts/session-plan';
 import { unitKey, unitName } from '#contracts/unit-name';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
+import { kindChoices, fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
 import { SessionData } from '../../data/sessions';
-import { CATEGORY_NAMES, today } from '../../ui/format';
+import { today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { alikeUnits } from '#core/rules/name-likeness';
 import { controlOf, emptyPlan, newestOf, plannedUnit, tooLate } from './plan-form';
@@ -58,7 +58,7 @@ export class PlanEditor {
   protected readonly isNewUnit = signal(false);
   protected readonly fresh = signal<PlannedUnit>({ maker: '', model: '', label: 'A', source: 'bought', dueBack: null });
 
-  protected readonly categories = CATEGORIES.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+  protected readonly categories = kindChoices();
   protected readonly sources = SOURCES;
   protected readonly rigNames = computed(() => rigChoices(this.loadedRigs().value ?? []));
   protected readonly protocolOptions = computed(() =>
