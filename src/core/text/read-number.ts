@@ -1,3 +1,5 @@
+import type { Reading } from './reading';
+
 /** What a field takes. */
 export interface NumberSheet {
   /** Unit in which the number is kept and shown; '' for a bare number. */
@@ -12,11 +14,6 @@ export interface NumberSheet {
   readonly decimals?: number;
 }
 
-/** A text that was understood as a number, or empty (null), or refused with what would be accepted. */
-export type ReadNumber =
-  | { readonly isUnderstood: true; readonly value: number | null }
-  | { readonly isUnderstood: false; readonly why: string };
-
 const NUMBER = /^([+\-−–]?)\s*((?:\d[\d\s.,'’\u00a0\u202f\u2009]*)|[.,]\d+)\s*(.*)$/u;
 const GROUP_SIGNS = /[\s'’\u00a0\u202f\u2009]/gu;
 
@@ -29,7 +26,7 @@ const GROUP_SIGNS = /[\s'’\u00a0\u202f\u2009]/gu;
  * @param sheet - unit, range and decimals of the field
  * @returns the value in the unit of the sheet, null for an empty text, or why it is refused
  */
-export function readNumber(text: string, sheet: NumberSheet): ReadNumber {
+export function readNumber(text: string, sheet: NumberSheet): Reading<number> {
   const typed = text.trim();
   if (typed === '') return { isUnderstood: true, value: null };
   const parts = NUMBER.exec(typed);
@@ -80,7 +77,7 @@ export function acceptedText(sheet: NumberSheet): string {
   return `${what}${range}${names.length > 1 ? ` (${names.join(', ')})` : ''}`;
 }
 
-const refused = (what: string, sheet: NumberSheet, further = ''): ReadNumber => ({
+const refused = (what: string, sheet: NumberSheet, further = ''): Reading<number> => ({
   isUnderstood: false,
   why: `${what}; ${acceptedText(sheet)} is taken.${further}`,
 });

@@ -32,8 +32,13 @@ export const SHEETS = {
   years: { unit: 'years', least: 0.25, most: 50 },
 } as const satisfies Record<string, NumberSheet>;
 
-/** Kilohertz as hertz, without what a binary fraction leaves behind. */
-export const inHz = (kHz: number): number => Number((1000 * kHz).toPrecision(9));
+/** What a field shows in another unit than it is kept in, without what a binary fraction leaves behind. */
+const scaled = (factor: number) => (value: number | null) =>
+  value === null ? null : Number((factor * value).toPrecision(9));
+export const inHz = scaled(1000);
+export const inKhz = scaled(0.001);
+export const inCm = scaled(100);
+export const inM = scaled(0.01);
 
 const SIGNS: Readonly<Record<string, string>> = { EUR: '€', USD: '$', GBP: '£', JPY: '¥' };
 

@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { InputText } from 'primeng/inputtext';
+import { acceptedText, numberText, readNumber, type NumberSheet } from '#core/text/read-number';
+import type { Reading } from '#core/text/reading';
+import { FieldFrame } from './field-frame';
+import { TypedField } from './typed-field';
+
+/**
+ * A field for a number: either decimal sign, groups of three, units. It takes what is typed as it is meant, once the
+ * field is left, or refuses it beside the field; it never rounds or brings a number into the range.
+ */
+@Component({
+  selector: 'sd-number-field',
+  imports: [FieldFrame, InputText],
+  templateUrl: './typed-field.html',
+  styles: `
+    :host {
+      display: inline-grid;
+    }
+    input {
+      width: 112px;
+      min-width: 0;
+      font-variant-numeric: tabular-nums;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NumberField extends TypedField<number | null> {
+  readonly sheet = input.required<NumberSheet>();
+  /** What the arrow keys turn it by; 0: they do not. */
+  readonly step = input(0);
+
+  protected readonly nothing = null;
+  protected readonly accepted = computed(() => acceptedText(this.sheet()));
+  /** The numbers' keyboard of a phone has no minus. */
+  protected override readonly keyboard = (): string => ((this.sheet().least ?? -1) < 0 ? 'text' : 'decimal');
+
+  protected read(text: string): Reading<number> {
+    return readNumber(text, this.sheet());
+  }
+
+  protected show(value: number | null): string {
+    return value === null ? '' : numberText(value, this.sheet());
+  }
+
+  protected override turn(event: Event, way: 1 | -1): void {
+    const read = this.read(this.field().nativeElement.value);
+    if (this.step() === 0 || !read.isUnderstood || read.value === null) return;
+    event.preventDefault();
+    const next = this.read(String(read.value + way * this.step()));
+    if (next.isUnderstood) this.valueChange.emit(next.value);
+  }
+}

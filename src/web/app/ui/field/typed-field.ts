@@ -1,0 +1,64 @@
+import type { ElementRef } from '@angular/core';
+import { DestroyRef, Directive, booleanAttribute, computed, effect, inject, input, output, viewChild } from '@angular/core';
+import type { Reading } from '#core/text/reading';
+import { Entry } from './entry';
+import { LabelledField } from './labelled-field';
+import { Refusals } from './refusals';
+
+/**
+ * A field into which something is typed that is understood or refused. Each kind says how a text is read, how a value is
+ * shown, and what an empty field stands for.
+ */
+@Directive()
+export abstract class TypedField<V> extends LabelledField {
+  readonly value = input.required<V>();
+  readonly valueChange = output<V>();
+  readonly placeholder = input('');
+  /** An empty field is refused. */
+  readonly required = input(false, { transform: booleanAttribute });
+
+  protected readonly field = viewChild.required<ElementRef<HTMLInputElement | HTMLTextAreaElement>>('field');
+  private readonly entry = new Entry<NonNullable<V>>(
+    inject(Refusals),
+    { focus: () => this.field().nativeElement.focus() },
+    () => ({
+      read: (text) => this.read(text),
+      needed: this.required() ? `${this.accepted()} is needed here.` : '',
+    }),
+  );
+  protected readonly refusal = this.entry.refusal;
+  protected readonly shown = computed(() => this.entry.typed() ?? this.show(this.value()));
+
+  /** What an empty field stands for. */
+  protected abstract readonly nothing: V;
+  /** What the field takes, in words. */
+  protected abstract readonly accepted: () => string;
+  /** Keyboard of a phone. */
+  protected readonly keyboard = (): string => 'text';
+
+  constructor() {
+    super();
+    effect(() => {
+      this.value();
+      this.entry.accept();
+    });
+    inject(DestroyRef).onDestroy(() => this.entry.leave());
+  }
+
+  protected abstract read(text: string): Reading<NonNullable<V>>;
+  protected abstract show(value: V): string;
+
+  /** The arrow keys; most fields leave them alone. */
+  protected turn(_event: Event, _way: 1 | -1): void {
+    return;
+  }
+
+  protected take(text: string): void {
+    const read = this.entry.take(text);
+    if (read === undefined) return;
+    const value = read ?? this.nothing;
+    // The same value in other words: the field shows it as it keeps it.
+    if (this.show(value) === this.show(this.value())) this.field().nativeElement.value = this.shown();
+    else this.valueChange.emit(value);
+  }
+}
