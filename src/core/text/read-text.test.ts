@@ -35,6 +35,9 @@ describe('a currency that is typed', () => {
 
   it('is refused where it is anything else', () => {
     for (const text of ['€', 'EU', 'Euro', 'E1R'])
-      expect(readCurrency(text), text).toMatchObject({ isUnderstood: false, why: expect.stringContaining(text) as string });
+      expect(readCurrency(text), text).toMatchObject({
+        isUnderstood: false,
+        why: expect.stringContaining(text) as string,
+      });
   });
 });

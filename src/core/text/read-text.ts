@@ -35,5 +35,8 @@ export function readCurrency(text: string): Reading<string> {
   const code = text.trim().toUpperCase();
   if (code === '') return { isUnderstood: true, value: null };
   if (/^[A-Z]{3}$/.test(code)) return { isUnderstood: true, value: code };
-  return { isUnderstood: false, why: `“${text.trim()}” is no code of a currency; three letters such as EUR are taken.` };
+  return {
+    isUnderstood: false,
+    why: `“${text.trim()}” is no code of a currency; three letters such as EUR are taken.`,
+  };
 }

@@ -1,10 +1,13 @@
 import { CATEGORIES, type Category } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
 import type { Rig } from '#contracts/rig';
+import type { PlannedUnit } from '#contracts/session-plan';
+import type { Choice } from '../ui/field/choice-field';
 import { CATEGORY_NAMES } from '../ui/format';
+import type { HeardStep } from './listening';
 
 /** Kinds of gear to choose from, in their order. */
-export const kindChoices = (kinds: readonly Category[] = CATEGORIES): { label: string; value: Category }[] =>
+export const kindChoices = (kinds: readonly Category[] = CATEGORIES): Choice<Category>[] =>
   kinds.map((value) => ({ label: CATEGORY_NAMES[value], value }));
 
 /** A version of a protocol as the value of a choice. */
@@ -17,17 +20,30 @@ export function fromProtocolKey(key: string): { protocol: string; protocolVersio
 }
 
 /** Protocol versions of a category to choose from, newest first. */
-export const protocolChoices = (
-  protocols: readonly Protocol[],
-  category: Category | undefined,
-): { label: string; value: string }[] =>
+export const protocolChoices = (protocols: readonly Protocol[], category: Category | undefined): Choice<string>[] =>
   protocols
     .filter((p) => p.category === category)
     .map((p) => ({ label: `${p.name}, version ${p.version}`, value: protocolKey(p) }))
     .reverse();
 
 /** Rigs by name to choose from; none is a choice, too. */
-export const rigChoices = (rigs: readonly Rig[]): { label: string; value: string | null }[] => [
+export const rigChoices = (rigs: readonly Rig[]): Choice<string | null>[] => [
   { label: 'none noted', value: null },
   ...[...new Set(rigs.map((r) => r.document.name))].map((value) => ({ label: value, value })),
 ];
+
+/** How a unit came to the desk. */
+export const SOURCE_CHOICES: readonly Choice<PlannedUnit['source']>[] = [
+  { label: 'Own', value: 'own' },
+  { label: 'Bought', value: 'bought' },
+  { label: 'Lent', value: 'lent' },
+  { label: 'Sent by the maker', value: 'sent' },
+];
+
+/** Steps that something was recorded of. */
+export const stepChoices = (steps: readonly HeardStep[]): Choice<HeardStep>[] =>
+  steps.map((value) => ({
+    label: value.title,
+    value,
+    note: `${CATEGORY_NAMES[value.category].toLowerCase()}, ${value.units} ${value.units === 1 ? 'unit' : 'units'}`,
+  }));

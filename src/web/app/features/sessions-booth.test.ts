@@ -31,7 +31,7 @@ import {
   withCheck,
   withLength,
 } from './protocols/protocol-draft';
-import { Refusals } from '../ui/refusals';
+import { Refusals } from '../ui/field/refusals';
 import { rowsOf } from './protocols/protocols';
 import { conditionsOf, playWords } from './protocols/step-words';
 import { resultText } from './rigs/rigs';

@@ -1,10 +1,9 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { Checkbox } from 'primeng/checkbox';
-import { InputText } from 'primeng/inputtext';
 import type { TakeSettings } from '#contracts/session-plan';
-import { NumberField } from './number-field';
-import { SHEETS } from './number-sheets';
+import { GainField } from './field/gain-field';
+import { LengthField } from './field/length-field';
+import { TickField } from './field/tick-field';
+import { TextField } from './field/text-field';
 
 const TEXTS = [
   ['dial', 'Dial'],
@@ -16,71 +15,49 @@ const TEXTS = [
 /** Gain, distance and whatever else is noted with a take. */
 @Component({
   selector: 'sd-take-settings-form',
-  imports: [Checkbox, FormsModule, InputText, NumberField],
+  imports: [GainField, LengthField, TextField, TickField],
   template: `
-    <div class="field">
-      <label [for]="id('gain')">Gain</label>
-      <sd-number-field
-        [inputId]="id('gain')"
-        [value]="settings().gainDb"
-        (valueChange)="change({ gainDb: $event })"
-        [sheet]="sheets.gain"
-        [step]="1"
-      />
-    </div>
-    <div class="field">
-      <label [for]="id('distance')">Distance</label>
-      <sd-number-field
-        [inputId]="id('distance')"
-        [value]="inCm(settings().distanceM)"
-        (valueChange)="change({ distanceM: $event === null ? null : $event / 100 })"
-        [sheet]="sheets.distance"
-        [step]="1"
-      />
-    </div>
+    <sd-gain-field
+      label="Gain"
+      [inputId]="id('gain')"
+      [gainDb]="settings().gainDb"
+      (gainDbChange)="change({ gainDb: $event })"
+    />
+    <sd-length-field
+      label="Distance"
+      [inputId]="id('distance')"
+      [metres]="settings().distanceM"
+      (metresChange)="change({ distanceM: $event })"
+    />
     @for (text of texts; track text[0]) {
-      <div class="field">
-        <label [for]="id(text[0].toLowerCase())">{{ text[1] }}</label>
-        <input
-          pInputText
-          [id]="id(text[0].toLowerCase())"
-          class="short"
-          maxlength="40"
-          [ngModel]="settings()[text[0]]"
-          (ngModelChange)="changeText(text[0], $event)"
-        />
-      </div>
-    }
-    <div class="field">
-      <label [for]="id('voice')">Voice</label>
-      <input
-        pInputText
-        [id]="id('voice')"
+      <sd-text-field
         class="short"
-        maxlength="60"
-        [ngModel]="settings().voice ?? ''"
-        (ngModelChange)="change({ voice: $event === '' ? null : $event })"
+        [label]="text[1]"
+        [inputId]="id(text[0].toLowerCase())"
+        [most]="40"
+        [value]="settings()[text[0]]"
+        (valueChange)="changeText(text[0], $event)"
       />
-    </div>
-    <span class="check">
-      <p-checkbox
-        [inputId]="id('phantom')"
-        [binary]="true"
-        [ngModel]="settings().phantom === true"
-        (ngModelChange)="change({ phantom: $event })"
-      />
-      <label [for]="id('phantom')">Phantom power on</label>
-    </span>
-    <div class="field note">
-      <label [for]="id('note')">{{ idPrefix() === '' ? 'Note (N)' : 'Note' }}</label>
-      <input
-        pInputText
-        [id]="id('note')"
-        maxlength="2000"
-        [ngModel]="note()"
-        (ngModelChange)="noteChange.emit($event)"
-      />
-    </div>
+    }
+    <sd-text-field
+      class="short"
+      label="Voice"
+      [inputId]="id('voice')"
+      [most]="60"
+      [value]="settings().voice ?? ''"
+      (valueChange)="change({ voice: $event === '' ? null : $event })"
+    />
+    <sd-tick-field [value]="settings().phantom === true" (valueChange)="change({ phantom: $event })"
+      >Phantom power on</sd-tick-field
+    >
+    <sd-text-field
+      class="note"
+      [label]="idPrefix() === '' ? 'Note (N)' : 'Note'"
+      [inputId]="id('note')"
+      [most]="2000"
+      [value]="note()"
+      (valueChange)="noteChange.emit($event)"
+    />
   `,
   styles: `
     :host {
@@ -96,13 +73,7 @@ const TEXTS = [
     .note {
       flex: 1 1 180px;
     }
-    .note input {
-      width: 100%;
-    }
-    .check {
-      display: inline-flex;
-      gap: 6px;
-      align-items: center;
+    sd-tick-field {
       padding: 4px 0;
     }
   `,
@@ -116,16 +87,10 @@ export class TakeSettingsForm {
   /** Where two of these are on one screen, their fields have ids of their own. */
   readonly idPrefix = input('');
 
-  protected readonly sheets = SHEETS;
   protected readonly texts = TEXTS;
 
   protected id(name: string): string {
     return this.idPrefix() + name;
-  }
-
-  /** Metres as centimetres, without what a binary fraction leaves behind the last digit. */
-  protected inCm(m: number | null): number | null {
-    return m === null ? null : Number((100 * m).toPrecision(9));
   }
 
   protected change(part: Partial<TakeSettings>): void {

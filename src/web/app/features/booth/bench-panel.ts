@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { Checkbox } from 'primeng/checkbox';
 import { BENCH_FAULTS, type BenchFault, type BenchParts } from '#contracts/bench';
+import { TickField } from '../../ui/field/tick-field';
+import { ChoiceField, type Choice } from '../../ui/field/choice-field';
 import type { BenchChoice } from './bench-choice';
 
 type Shelf = 'talker' | 'room' | 'microphone' | 'interface';
@@ -10,39 +10,31 @@ type Shelf = 'talker' | 'room' | 'microphone' | 'interface';
 interface ShelfRow {
   readonly id: Shelf;
   readonly name: string;
-  readonly options: BenchParts['talkers'];
+  readonly options: readonly Choice<string>[];
 }
+
+const choices = (parts: BenchParts['talkers']): Choice<string>[] => parts.map((p) => ({ label: p.name, value: p.id }));
 
 /** What stands on the simulated bench, and which faults it makes. */
 @Component({
   selector: 'sd-bench-panel',
-  imports: [Checkbox, FormsModule],
+  imports: [ChoiceField, TickField],
   template: `
     <h3>On the simulated bench</h3>
     <div class="shelves">
       @for (shelf of shelves(); track shelf.id) {
-        <div class="field">
-          <label [for]="'b-' + shelf.id">{{ shelf.name }}</label>
-          <select [id]="'b-' + shelf.id" [ngModel]="choice()[shelf.id]" (ngModelChange)="choose(shelf.id, $event)">
-            @for (o of shelf.options; track o.id) {
-              <option [value]="o.id">{{ o.name }}</option>
-            }
-          </select>
-        </div>
+        <sd-choice-field
+          [label]="shelf.name"
+          [options]="shelf.options"
+          [value]="choice()[shelf.id]"
+          (valueChange)="choose(shelf.id, $event)"
+        />
       }
     </div>
     <fieldset>
       <legend class="small quiet">Faults to make</legend>
       @for (f of faults(); track f.id) {
-        <span class="check">
-          <p-checkbox
-            [inputId]="'f-' + f.id"
-            [binary]="true"
-            [ngModel]="f.isOn"
-            (ngModelChange)="setFault(f.id, $event)"
-          />
-          <label [for]="'f-' + f.id">{{ f.name }}</label>
-        </span>
+        <sd-tick-field [value]="f.isOn" (valueChange)="setFault(f.id, $event)">{{ f.name }}</sd-tick-field>
       }
     </fieldset>
   `,
@@ -62,19 +54,6 @@ interface ShelfRow {
       border: 1px solid var(--rule);
       margin: 0;
     }
-    select {
-      font: inherit;
-      color: inherit;
-      background: var(--panel);
-      border: 1px solid var(--rule);
-      border-radius: 2px;
-      padding: 4px 6px;
-    }
-    .check {
-      display: inline-flex;
-      gap: 6px;
-      align-items: center;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -86,10 +65,10 @@ export class BenchPanel {
   protected readonly shelves = computed<readonly ShelfRow[]>(() => {
     const { talkers, rooms, microphones, interfaces } = this.parts();
     return [
-      { id: 'talker', name: 'Talker', options: talkers },
-      { id: 'room', name: 'Room', options: rooms },
-      { id: 'microphone', name: 'Microphone', options: microphones },
-      { id: 'interface', name: 'Interface', options: interfaces },
+      { id: 'talker', name: 'Talker', options: choices(talkers) },
+      { id: 'room', name: 'Room', options: choices(rooms) },
+      { id: 'microphone', name: 'Microphone', options: choices(microphones) },
+      { id: 'interface', name: 'Interface', options: choices(interfaces) },
     ];
   });
   protected readonly faults = computed(() =>

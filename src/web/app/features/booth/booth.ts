@@ -14,10 +14,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Checkbox } from 'primeng/checkbox';
 import { Dialog } from 'primeng/dialog';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
 import { firstValueFrom, switchMap } from 'rxjs';
 import { CAUTIONS, type CautionId } from '#core/rules/cautions';
 import { gainText, playKindOf, textOf } from '#core/rules/compare-versions';
@@ -29,6 +26,9 @@ import type { Recording } from '#contracts/recording';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type Slot, type SlotTake, type TakeSettings } from '#contracts/session-plan';
 import { roleOf, type Step } from '#contracts/protocol';
+import { TickField } from '../../ui/field/tick-field';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
 import { Recorder, SIMULATED_BENCH, type InputDevice } from '../../audio/recorder';
 import { problemOf } from '../../data/api';
 import { NgTemplateOutlet } from '@angular/common';
@@ -46,7 +46,7 @@ import { loadBenchChoice, saveBenchChoice, type BenchChoice } from './bench-choi
 import { BenchPanel } from './bench-panel';
 import { withAnswers, type Answer } from './answers';
 import { UndecidedDialog } from '../sessions/undecided-dialog';
-import { Refusals } from '../../ui/refusals';
+import { Refusals } from '../../ui/field/refusals';
 import { TakeSettingsForm } from '../../ui/take-settings-form';
 import { differences, settingsLine, startingSettings } from './take-defaults';
 import { TableGrid } from './table-grid';
@@ -69,19 +69,19 @@ const LOOK_AGAIN_MS = 2_000;
   imports: [
     BenchPanel,
     Button,
-    Checkbox,
+    ChoiceField,
     ClipPlayer,
     Dialog,
     FormsModule,
-    InputText,
     LevelBar,
     NgTemplateOutlet,
     PlacementSketch,
     ProblemBox,
     RouterLink,
-    Select,
     TableGrid,
     TakeSettingsForm,
+    TextField,
+    TickField,
     UndecidedDialog,
   ],
   templateUrl: './booth.html',
@@ -176,7 +176,7 @@ export class Booth {
   );
 
   protected readonly devices = signal<readonly InputDevice[]>([SIMULATED_BENCH]);
-  protected readonly deviceOptions = computed(() => [...this.devices()]);
+  protected readonly deviceOptions = computed(() => this.devices().map((d) => ({ label: d.label, value: d.id })));
   protected readonly channelOptions = [
     { label: 'one', value: 1 },
     { label: 'two', value: 2 },
@@ -190,7 +190,7 @@ export class Booth {
   protected readonly left = signal<readonly Recording[]>([]);
 
   protected readonly overruling = signal<SlotTake | null>(null);
-  protected readonly reasons = signal<Readonly<Record<string, string>>>({});
+  protected readonly reasons = signal<Readonly<Partial<Record<string, string>>>>({});
   protected readonly caution = computed(() => {
     const [plan, step] = [this.plan(), this.step()];
     if (!plan || !step || this.phase() !== 'idle') return null;

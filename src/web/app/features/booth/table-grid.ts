@@ -8,9 +8,9 @@ import type { TableCell } from '#contracts/table-reading';
 import { problemOf } from '../../data/api';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
-import { NumberField } from '../../ui/number-field';
+import { NumberField } from '../../ui/field/number-field';
 import { ProblemBox } from '../../ui/problem-box';
-import { Refusals } from '../../ui/refusals';
+import { Refusals } from '../../ui/field/refusals';
 
 /** A table of a step: numbers typed in, or read from a recording per cell. */
 @Component({
@@ -47,6 +47,7 @@ import { Refusals } from '../../ui/refusals';
                       (valueChange)="set(row, column, $event, 'typed', null)"
                       [sheet]="{ unit: '' }"
                       [label]="row + ', ' + column"
+                      bare
                     />
                     @if (t.fromFile) {
                       <p-button

@@ -14,8 +14,6 @@ import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-i
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, concatMap, debounceTime, finalize, from, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
@@ -25,10 +23,13 @@ import { removalWords } from '#core/measure/removed-by-band';
 import { shuffled } from '#core/stats/shuffle';
 import { MATCHES, MOST_LANES, type CompareCandidate, type CompareRequest, type CompareSet, type CompareTable, type LaneDifference } from '#contracts/compare'; // prettier-ignore
 import type { Problem } from '#contracts/problem';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
 import { HeardClips } from '../../audio/heard-clips';
 import type { LanePlayer, Loop } from '../../audio/lane-player';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
+import { stepChoices } from '../../data/choices';
 import { isTyping, ScreenKeys } from '../../data/keys';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { CurveChart } from '../../ui/curve-chart';
@@ -47,7 +48,7 @@ const MATCH_NAMES: Readonly<Record<(typeof MATCHES)[number], string>> = {
 /** Clips of one step side by side: heard in step, at matched level, seen against one of them, hidden when wanted. */
 @Component({
   selector: 'sd-compare',
-  imports: [Button, CurveChart, FormsModule, InputText, LoopBar, ProblemBox, RouterLink, Select, Slider],
+  imports: [Button, ChoiceField, CurveChart, FormsModule, LoopBar, ProblemBox, RouterLink, Slider, TextField],
   templateUrl: './compare.html',
   styleUrl: './compare.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -120,6 +121,7 @@ export class Compare {
   protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
     initialValue: [] as HeardStep[],
   });
+  protected readonly stepChoices = computed(() => stepChoices(this.steps()));
   protected readonly step = signal<HeardStep | null>(null);
   protected readonly candidates = signal<readonly CompareCandidate[]>([]);
 

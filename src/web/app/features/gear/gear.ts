@@ -1,16 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
 import { TableModule } from 'primeng/table';
 import { gearKind } from '#core/gear/kinds';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import { CATEGORIES, type Category } from '#contracts/common';
 import type { KeyFigure, SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { kindChoices } from '../../data/choices';
@@ -77,7 +76,7 @@ export function figureColumns(rows: readonly { readonly category: Category }[]):
 /** Every specimen ever tested. */
 @Component({
   selector: 'sd-gear',
-  imports: [Button, Figure, FormsModule, InputText, ProblemBox, RouterLink, ScrollingModule, Select, TableModule],
+  imports: [Button, ChoiceField, Figure, ProblemBox, RouterLink, ScrollingModule, TableModule, TextField],
   templateUrl: './gear.html',
   styleUrl: './gear.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -132,11 +131,11 @@ export class Gear {
     }
   }
 
-  protected pageKey(event: KeyboardEvent, search: HTMLInputElement): void {
-    if (event.key === '/' && event.target !== search) {
+  protected pageKey(event: KeyboardEvent, search: TextField): void {
+    if (event.key === '/' && !search.isFocused()) {
       event.preventDefault();
       search.focus();
-    } else if (event.key === 'ArrowDown' && event.target === search) {
+    } else if (event.key === 'ArrowDown' && search.isFocused()) {
       event.preventDefault();
       document.querySelector<HTMLElement>('tr.unit')?.focus();
     }

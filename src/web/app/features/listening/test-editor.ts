@@ -3,14 +3,15 @@ import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-i
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Checkbox } from 'primeng/checkbox';
-import { InputText } from 'primeng/inputtext';
 import { MultiSelect } from 'primeng/multiselect';
-import { Select } from 'primeng/select';
 import { catchError, of, switchMap } from 'rxjs';
 import type { CompareCandidate } from '#contracts/compare';
 import { ATTRIBUTES, DESIGNS, newTestSchema, type Design, type NewTestDraft } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
+import { TickField } from '../../ui/field/tick-field';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
+import { stepChoices } from '../../data/choices';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
@@ -18,14 +19,14 @@ import { ListeningData, type HeardStep } from '../../data/listening';
 import { ProblemBox } from '../../ui/problem-box';
 import { today } from '../../ui/format';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
-import { Refusals } from '../../ui/refusals';
+import { NumberField } from '../../ui/field/number-field';
+import { SHEETS } from '../../ui/field/number-sheets';
+import { Refusals } from '../../ui/field/refusals';
 
 /** Sets up a test: design, question, clips. Everything else is prepared by itself. */
 @Component({
   selector: 'sd-test-editor',
-  imports: [Button, Checkbox, FormsModule, InputText, MultiSelect, NumberField, ProblemBox, Select],
+  imports: [Button, ChoiceField, FormsModule, MultiSelect, NumberField, ProblemBox, TextField, TickField],
   templateUrl: './test-editor.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -43,6 +44,7 @@ export class TestEditor {
   protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
     initialValue: [] as HeardStep[],
   });
+  protected readonly stepChoices = computed(() => stepChoices(this.steps()));
   protected readonly step = signal<HeardStep | null>(null);
   protected readonly all = signal<readonly CompareCandidate[]>([]);
   protected readonly draft = signal<NewTestDraft>({ name: `Test of ${today()}`, design: 'heats', takes: [] });

@@ -3,11 +3,11 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
 import { catchError, of, switchMap, type Observable } from 'rxjs';
 import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
 import type { TestPage } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
+import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
@@ -32,7 +32,7 @@ const ROLE_NAMES = {
 /** A test as the operator sees it: how far it is, who listens, and, once revealed, what may be concluded. */
 @Component({
   selector: 'sd-test',
-  imports: [Button, FormsModule, InputText, ProblemBox, QrCode, RouterLink, WorthWhisker],
+  imports: [Button, FormsModule, ProblemBox, QrCode, RouterLink, TextField, WorthWhisker],
   templateUrl: './test.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

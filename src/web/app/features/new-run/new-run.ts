@@ -1,24 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
 import { ProgressBar } from 'primeng/progressbar';
-import { Select } from 'primeng/select';
 import { of, switchMap, type Subscription } from 'rxjs';
 import { isGivenByHand } from '#core/rules/rubric';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import { alikeUnits } from '#core/rules/name-likeness';
-import { PRICE_KINDS } from '#core/rules/rubric';
 import { ENDPOINTS } from '#contracts/http';
 import type { Problem } from '#contracts/problem';
 import type { SpecimenRow } from '#contracts/specimen';
 import { unitKey, unitName } from '#contracts/unit-name';
+import { PriceFields } from '../../ui/field/price-fields';
+import { GainField } from '../../ui/field/gain-field';
+import { LengthField } from '../../ui/field/length-field';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { DateField } from '../../ui/field/date-field';
+import { TextField } from '../../ui/field/text-field';
 import { Api, problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { kindChoices, fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
+import { kindChoices, fromProtocolKey, protocolChoices, rigChoices, SOURCE_CHOICES } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { Events } from '../../data/events';
 import { ScreenKeys } from '../../data/keys';
@@ -47,9 +49,9 @@ import {
   type DraftFile,
 } from './draft';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS, priceSheet } from '../../ui/number-sheets';
-import { Refusals } from '../../ui/refusals';
+import { NumberField } from '../../ui/field/number-field';
+import { SHEETS, priceSheet } from '../../ui/field/number-sheets';
+import { Refusals } from '../../ui/field/refusals';
 
 /** A file that is on its way, or was refused. */
 interface Transfer {
@@ -58,17 +60,23 @@ interface Transfer {
   readonly file: File;
 }
 
-const SOURCE_OPTIONS = [
-  { label: 'Bought', value: 'bought' },
-  { label: 'Lent', value: 'lent' },
-  { label: 'Sent by the maker', value: 'sent' },
-  { label: 'Own', value: 'own' },
-];
-
 /** Bringing in a run: files, which is which, whose they are, and then watching them being measured. */
 @Component({
   selector: 'sd-new-run',
-  imports: [Button, Figure, FormsModule, InputText, NumberField, ProblemBox, ProgressBar, RouterLink, Select],
+  imports: [
+    Button,
+    ChoiceField,
+    DateField,
+    Figure,
+    GainField,
+    LengthField,
+    NumberField,
+    PriceFields,
+    ProblemBox,
+    ProgressBar,
+    RouterLink,
+    TextField,
+  ],
   templateUrl: './new-run.html',
   styleUrl: './new-run.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -159,8 +167,7 @@ export class NewRun {
     return takes.length === 0 ? 0 : Math.min(100, Math.round((100 * (done + partial)) / takes.length));
   });
 
-  protected readonly sources = SOURCE_OPTIONS;
-  protected readonly priceKinds = PRICE_KINDS.map((value) => ({ label: value, value }));
+  protected readonly sources = SOURCE_CHOICES;
   protected readonly categories = kindChoices();
   protected readonly number = formatNumber;
   protected readonly unitName = unitName;

@@ -1,20 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Checkbox } from 'primeng/checkbox';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
-import { Textarea } from 'primeng/textarea';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { CAUTIONS, CAUTION_IDS, type CautionId } from '#core/rules/cautions';
 import { QUANTITY_IDS, quantity } from '#core/measure/registry';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { gearKind, stepRole } from '#core/gear/kinds';
-import { roleOf, type Protocol, type Step } from '#contracts/protocol';
+import { roleOf, STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
 import type { PhonemeBalanceJson } from '#contracts/protocol-page';
 import type { Problem } from '#contracts/problem';
+import { RateField } from '../../ui/field/rate-field';
+import { LengthField } from '../../ui/field/length-field';
+import { TickField } from '../../ui/field/tick-field';
+import { ChoiceField, type Choice } from '../../ui/field/choice-field';
+import { ListField } from '../../ui/field/list-field';
+import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
@@ -30,16 +31,15 @@ import {
   emptyProtocol,
   emptyTable,
   gainRule,
-  listOf,
   moved,
   newStep,
   openDecisions,
   withCheck,
   withLength,
 } from './protocol-draft';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS, inHz } from '../../ui/number-sheets';
-import { Refusals } from '../../ui/refusals';
+import { NumberField } from '../../ui/field/number-field';
+import { SHEETS } from '../../ui/field/number-sheets';
+import { Refusals } from '../../ui/field/refusals';
 
 const GAIN_OPTIONS = [
   { label: 'as the instruction says', value: 'none' },
@@ -68,15 +68,16 @@ const option = (value: string) => ({ label: value, value });
   selector: 'sd-protocol-editor',
   imports: [
     Button,
-    Checkbox,
-    FormsModule,
-    InputText,
+    ChoiceField,
+    LengthField,
+    ListField,
     NumberField,
     PlacementSketch,
     ProblemBox,
+    RateField,
     RouterLink,
-    Select,
-    Textarea,
+    TextField,
+    TickField,
   ],
   templateUrl: './protocol-editor.html',
   styleUrl: './protocol-editor.css',
@@ -129,8 +130,9 @@ export class ProtocolEditor {
   /** What steps of this kind's protocols are for, and what this step is for already. */
   protected readonly roles = computed(() => {
     const [draft, step] = [this.draft(), this.step()];
-    const ids = draft && step ? [...gearKind(draft.category).roles.map((r) => r.id), roleOf(step)] : [];
-    return [...new Set(ids)].map((id) => ({ label: stepRole(id)?.name ?? id, value: id }));
+    if (!draft || !step) return [];
+    const ids = new Set<string>([...gearKind(draft.category).roles.map((r) => r.id), roleOf(step)]);
+    return STEP_ROLES.filter((id) => ids.has(id)).map((id) => ({ label: stepRole(id)?.name ?? id, value: id }));
   });
   /** What the level of a step's tone is told in; undefined where a take of it has none. */
   protected readonly levelIn = (step: Step): string | undefined => stepRole(roleOf(step))?.levelIn;
@@ -138,7 +140,7 @@ export class ProtocolEditor {
   protected readonly gainOptions = GAIN_OPTIONS;
   protected readonly limitedChecks = LIMITED_CHECKS;
   protected readonly figures = QUANTITY_IDS.map((id) => ({ id, name: quantity(id).name }));
-  protected readonly fromFiles = [
+  protected readonly fromFiles: readonly Choice<NonNullable<Step['table']>['fromFile']>[] = [
     { label: 'typed only', value: null },
     { label: 'delay between its channels', value: 'latency' },
     { label: 'level of its tone', value: 'level' },
@@ -151,7 +153,7 @@ export class ProtocolEditor {
   ]);
   protected readonly cautionIds = CAUTION_IDS;
   protected readonly cautions = CAUTIONS;
-  protected readonly addresses = [
+  protected readonly addresses: readonly Choice<Step['address']>[] = [
     { label: 'not said', value: null },
     { label: 'end', value: 'end' },
     { label: 'side', value: 'side' },
@@ -259,21 +261,9 @@ export class ProtocolEditor {
     if (table) this.changeStep({ table: { ...table, ...part } });
   }
 
-  protected readonly list = listOf;
-
-  protected setVoices(text: string): void {
-    this.changeStep({ voices: listOf(text) });
-  }
-
   protected setSweep(part: Partial<NonNullable<Protocol['sweep']>> | null): void {
     const usual = { lowHz: 20, highHz: 20_000, seconds: 4, levelDbfs: -6, gateMs: 500 };
     this.change({ sweep: part === null ? null : { ...usual, ...this.draft()?.sweep, ...part } });
-  }
-
-  protected readonly inHz = inHz;
-
-  protected setAccessories(text: string): void {
-    this.changeStep({ accessories: listOf(text) });
   }
 
   protected decide(withPrevious: boolean): void {

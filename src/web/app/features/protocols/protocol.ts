@@ -1,9 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Select } from 'primeng/select';
 import { catchError, combineLatest, of, switchMap } from 'rxjs';
 import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
 import { CAUTIONS } from '#core/rules/cautions';
@@ -11,6 +9,7 @@ import { compareVersions, textOf, type StepChange } from '#core/rules/compare-ve
 import { PLAIN_PATHS } from '#contracts/http';
 import type { Step } from '#contracts/protocol';
 import type { Bridges, PhonemeBalanceJson } from '#contracts/protocol-page';
+import { ChoiceField } from '../../ui/field/choice-field';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
@@ -30,7 +29,7 @@ const COMPARABLE_WORDS = {
 /** One version of a protocol as a numbered sheet, and what it changed against another one. */
 @Component({
   selector: 'sd-protocol',
-  imports: [Button, FormsModule, PlacementSketch, ProblemBox, RouterLink, Select],
+  imports: [Button, ChoiceField, PlacementSketch, ProblemBox, RouterLink],
   templateUrl: './protocol.html',
   styleUrl: './protocol.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -15,7 +15,6 @@ import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-i
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Select } from 'primeng/select';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, debounceTime, filter, map, of, switchMap } from 'rxjs';
 import { pricePoints } from '#core/rules/price-rule';
@@ -23,6 +22,7 @@ import type { RankedUnit } from '#core/rules/rank';
 import type { Criterion } from '#core/rules/rubric';
 import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
 import type { RankingInputs } from '#contracts/ranking';
+import { ChoiceField } from '../../ui/field/choice-field';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { kindChoices } from '../../data/choices';
@@ -44,7 +44,17 @@ const LINES_ABOVE = 6;
 /** Everything ever tested in one order: strata, whiskers, and where the new one settles. */
 @Component({
   selector: 'sd-ranking',
-  imports: [Button, FormsModule, NgTemplateOutlet, ProblemBox, RouterLink, ScrollingModule, Select, Slider, Whisker],
+  imports: [
+    Button,
+    ChoiceField,
+    FormsModule,
+    NgTemplateOutlet,
+    ProblemBox,
+    RouterLink,
+    ScrollingModule,
+    Slider,
+    Whisker,
+  ],
   templateUrl: './ranking.html',
   styleUrl: './ranking.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

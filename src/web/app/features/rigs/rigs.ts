@@ -3,8 +3,6 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
 import { switchMap, type Observable } from 'rxjs';
 import type { Problem } from '#contracts/problem';
 import type { NewUnit } from '#contracts/specimen';
@@ -17,6 +15,12 @@ import {
   type RigDocument,
 } from '#contracts/rig';
 import { unitName } from '#contracts/unit-name';
+import { FieldFrame } from '../../ui/field/field-frame';
+import { GainField } from '../../ui/field/gain-field';
+import { RateField } from '../../ui/field/rate-field';
+import { ChoiceField, type Choice } from '../../ui/field/choice-field';
+import { DateField } from '../../ui/field/date-field';
+import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CorrectionData } from '../../data/corrections';
@@ -28,9 +32,9 @@ import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
 import { formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS, inHz } from '../../ui/number-sheets';
-import { Refusals } from '../../ui/refusals';
+import { NumberField } from '../../ui/field/number-field';
+import { SHEETS } from '../../ui/field/number-sheets';
+import { Refusals } from '../../ui/field/refusals';
 
 const PARTS = [
   ['room', 'Room'],
@@ -49,7 +53,19 @@ const KIND_NAMES: Readonly<Record<(typeof CALIBRATION_KINDS)[number], string>> =
 /** The chains that sessions run on, each with the day from which it stood so, and their calibrations. */
 @Component({
   selector: 'sd-rigs',
-  imports: [Button, FormsModule, InputText, NumberField, ProblemBox, RouterLink, Select],
+  imports: [
+    Button,
+    ChoiceField,
+    DateField,
+    FieldFrame,
+    FormsModule,
+    GainField,
+    NumberField,
+    ProblemBox,
+    RateField,
+    RouterLink,
+    TextField,
+  ],
   templateUrl: './rigs.html',
   styleUrl: './rigs.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -80,7 +96,7 @@ export class Rigs {
   protected readonly parts = PARTS;
   protected readonly kinds = CALIBRATION_KINDS.map((value) => ({ label: KIND_NAMES[value], value }));
   protected readonly kindNames = KIND_NAMES;
-  protected readonly policies = [
+  protected readonly policies: readonly Choice<RigDocument['whenOff']>[] = [
     { label: 'report as measured, flag the session', value: 'as-measured' },
     { label: 'correct by the offset, show both', value: 'correct' },
   ];
@@ -127,8 +143,6 @@ export class Rigs {
   protected change(part: Partial<RigDocument>): void {
     this.draft.update((d) => d && { ...d, ...part });
   }
-
-  protected readonly inHz = inHz;
 
   protected readonly newControl = signal<NewUnit | null>(null);
   protected readonly categories = kindChoices();

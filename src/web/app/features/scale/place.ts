@@ -10,12 +10,8 @@ import {
   signal,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Checkbox } from 'primeng/checkbox';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
 import { EMPTY, Subject, catchError, combineLatest, from, map, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { expectedWords, goalWords } from '#core/rules/placing-words';
@@ -23,6 +19,9 @@ import { shuffled } from '#core/stats/shuffle';
 import { ATTRIBUTES } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import type { Placing } from '#contracts/scale';
+import { TickField } from '../../ui/field/tick-field';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
 import { HeardClips } from '../../audio/heard-clips';
 import type { LanePlayer } from '../../audio/lane-player';
 import { problemOf } from '../../data/api';
@@ -46,7 +45,7 @@ interface Offered {
 /** Places a new unit: what is to be known, the question that tells most of it, how many more are to be expected. */
 @Component({
   selector: 'sd-place',
-  imports: [Button, Checkbox, FormsModule, InputText, ProblemBox, RouterLink, Select],
+  imports: [Button, ChoiceField, ProblemBox, RouterLink, TextField, TickField],
   templateUrl: './place.html',
   styleUrl: './scale.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,7 +69,9 @@ export class Place {
   protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
     initialValue: [] as HeardStep[],
   });
+  protected readonly stepChoices = computed(() => this.steps().map((s) => ({ label: s.title, value: s.step })));
   protected readonly step = signal('speech');
+  protected readonly others = computed(() => this.placing()?.others.map((o) => ({ label: o.name, value: o.id })) ?? []);
   protected readonly listener = signal(localStorage.getItem(LISTENER) ?? '');
   protected readonly offered = signal<readonly Offered[]>([]);
   protected readonly isReady = signal(false);

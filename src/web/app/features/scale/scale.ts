@@ -1,14 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { Select } from 'primeng/select';
 import { switchMap } from 'rxjs';
 import { tasteWords } from '#core/rules/listening/plain-words';
 import { ATTRIBUTES } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import { scaleRequestSchema, type ScaleRequest } from '#contracts/scale';
 import { unitName } from '#contracts/unit-name';
+import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -19,14 +18,14 @@ import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
+import { NumberField } from '../../ui/field/number-field';
+import { SHEETS } from '../../ui/field/number-sheets';
 import { percentOn, ticksOf } from '../../ui/whisker';
 
 /** All answers of all tests as one scale: who stands where, how sure that is, and what holds it together. */
 @Component({
   selector: 'sd-scale',
-  imports: [FormsModule, NumberField, ProblemBox, RouterLink, Select, WorthWhisker],
+  imports: [ChoiceField, NumberField, ProblemBox, RouterLink, WorthWhisker],
   templateUrl: './scale.html',
   styleUrl: './scale.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -19,8 +19,8 @@ import { Api } from '../../data/api';
 import type { Stretch } from '../../data/sessions';
 import { createClipSurfer, togglePlayback } from '../../ui/clip-surfer';
 import { HearingReminder } from '../../ui/hearing-reminder';
-import { NumberField } from '../../ui/number-field';
-import { Refusals } from '../../ui/refusals';
+import { NumberField } from '../../ui/field/number-field';
+import { Refusals } from '../../ui/field/refusals';
 import { LEAST_STRETCH_S, pulled, withStretch, withoutStretch } from './cut-marks';
 
 /** A press of an arrow key moves an edge by this much. */
@@ -73,6 +73,7 @@ const NUDGE_S = 0.05;
             [sheet]="{ unit: 's', least: 0, most: mark.endS - least }"
             [label]="'Take ' + (i + 1) + ' from'"
             required
+            bare
           />
           <span class="quiet">to</span>
           <sd-number-field
@@ -81,6 +82,7 @@ const NUDGE_S = 0.05;
             [sheet]="{ unit: 's', least: mark.startS + least, most: duration() }"
             [label]="'Take ' + (i + 1) + ' to'"
             required
+            bare
           />
           <p-button
             size="small"

@@ -1,9 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Select } from 'primeng/select';
 import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
 import { playKindOf } from '#core/rules/compare-versions';
 import { facingDoubt } from '#core/rules/facing-doubt';
@@ -11,6 +9,8 @@ import type { Clip } from '#contracts/clip';
 import { roleOf } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
+import { GainField } from '../../ui/field/gain-field';
+import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
@@ -23,9 +23,8 @@ import { ClipPlayer } from '../../ui/clip-player';
 import { ProblemBox } from '../../ui/problem-box';
 import { CutEditor } from './cut-editor';
 import { stepsOf } from './session-progress';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
-import { Refusals } from '../../ui/refusals';
+import { SHEETS } from '../../ui/field/number-sheets';
+import { Refusals } from '../../ui/field/refusals';
 import { neededOfFiles, stepsTwice } from './files-needed';
 
 /** A file that has arrived, and what is to become of it. */
@@ -77,7 +76,7 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
 /** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
 @Component({
   selector: 'sd-files',
-  imports: [Button, ClipPlayer, CutEditor, FormsModule, NumberField, ProblemBox, RouterLink, Select],
+  imports: [Button, ChoiceField, ClipPlayer, CutEditor, GainField, ProblemBox, RouterLink],
   templateUrl: './files.html',
   styleUrl: './files.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,20 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Checkbox } from 'primeng/checkbox';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
-import { Textarea } from 'primeng/textarea';
 import type { Category } from '#contracts/common';
 import type { Problem } from '#contracts/problem';
 import type { NewPlan, PlannedUnit } from '#contracts/session-plan';
 import { unitKey, unitName } from '#contracts/unit-name';
+import { TickField } from '../../ui/field/tick-field';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { DateField } from '../../ui/field/date-field';
+import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { kindChoices, fromProtocolKey, protocolChoices, rigChoices } from '../../data/choices';
+import { kindChoices, fromProtocolKey, protocolChoices, rigChoices, SOURCE_CHOICES } from '../../data/choices';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
@@ -24,17 +23,10 @@ import { ProblemBox } from '../../ui/problem-box';
 import { alikeUnits } from '#core/rules/name-likeness';
 import { controlOf, emptyPlan, newestOf, plannedUnit, tooLate } from './plan-form';
 
-const SOURCES = [
-  { label: 'Own', value: 'own' },
-  { label: 'Bought', value: 'bought' },
-  { label: 'Lent', value: 'lent' },
-  { label: 'Sent by the maker', value: 'sent' },
-];
-
 /** Planning a session: units, protocol, rig, what has to be at hand. */
 @Component({
   selector: 'sd-plan-editor',
-  imports: [Button, Checkbox, FormsModule, InputText, ProblemBox, RouterLink, Select, Textarea],
+  imports: [Button, ChoiceField, DateField, ProblemBox, RouterLink, TextField, TickField],
   templateUrl: './plan-editor.html',
   styleUrl: './plan-editor.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -59,7 +51,7 @@ export class PlanEditor {
   protected readonly fresh = signal<PlannedUnit>({ maker: '', model: '', label: 'A', source: 'bought', dueBack: null });
 
   protected readonly categories = kindChoices();
-  protected readonly sources = SOURCES;
+  protected readonly sources = SOURCE_CHOICES;
   protected readonly rigNames = computed(() => rigChoices(this.loadedRigs().value ?? []));
   protected readonly protocolOptions = computed(() =>
     protocolChoices(

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angu
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
 import type { Problem } from '#contracts/problem';
+import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { SittingData } from '../../data/sitting';
 import { ProblemBox } from '../../ui/problem-box';
@@ -11,7 +11,7 @@ import { ProblemBox } from '../../ui/problem-box';
 /** Where a link or a QR code leads: a name, and the test begins. */
 @Component({
   selector: 'sd-join',
-  imports: [Button, FormsModule, InputText, ProblemBox],
+  imports: [Button, FormsModule, ProblemBox, TextField],
   template: `
     <main>
       <h1>Listening test</h1>
@@ -23,11 +23,13 @@ import { ProblemBox } from '../../ui/problem-box';
         <sd-problem-box [problem]="p" />
       }
       <form (ngSubmit)="join()">
-        <div class="field">
-          <label for="name">Your name, or any name you like</label>
-          <input pInputText id="name" name="name" maxlength="120" autocomplete="off" [(ngModel)]="name" />
-        </div>
-        <p-button type="submit" label="Begin" [disabled]="name.trim() === '' || isBusy()" />
+        <sd-text-field
+          label="Your name, or any name you like"
+          [most]="120"
+          [value]="name()"
+          (valueChange)="name.set($event)"
+        />
+        <p-button type="submit" label="Begin" [disabled]="name().trim() === '' || isBusy()" />
       </form>
       <p class="quiet small">
         What you answer is stored with this name on the reviewer's own machine, and nowhere else.
@@ -41,13 +43,13 @@ export class Join {
   readonly key = input.required<string>();
   private readonly data = inject(SittingData);
   private readonly router = inject(Router);
-  protected name = '';
+  protected readonly name = signal('');
   protected readonly problem = signal<Problem | null>(null);
   protected readonly isBusy = signal(false);
 
   protected join(): void {
     this.isBusy.set(true);
-    this.data.join(this.key(), this.name.trim()).subscribe({
+    this.data.join(this.key(), this.name().trim()).subscribe({
       next: ({ sitting }) => void this.router.navigate(['/listen', sitting], { replaceUrl: true }),
       error: (error: unknown) => {
         this.isBusy.set(false);

@@ -13,13 +13,14 @@ import { FormsModule } from '@angular/forms';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
 import { Slider } from 'primeng/slider';
 import { switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
 import type { AboutListener, Answer, Reveal, SittingState, Words } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
+import { ChoiceField, type Choice } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
 import { HeardClips } from '../../audio/heard-clips';
 import type { LanePlayer } from '../../audio/lane-player';
 import { problemOf } from '../../data/api';
@@ -38,7 +39,7 @@ const QUALITY = ['bad', 'poor', 'fair', 'good', 'excellent'] as const;
 /** A listener's page: letters, the question, and nothing else. Works by touch and by keyboard. */
 @Component({
   selector: 'sd-sitting',
-  imports: [Button, FormsModule, HeadphoneCheck, InputText, ProblemBox, Slider],
+  imports: [Button, ChoiceField, FormsModule, HeadphoneCheck, ProblemBox, Slider, TextField],
   templateUrl: './sitting.html',
   styleUrl: './sitting.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -62,6 +63,9 @@ export class Sitting {
 
   protected readonly order = signal<PlacingOrder>({ placed: [], waiting: [] });
   protected readonly chosen = signal<string | null | undefined>(undefined);
+  protected readonly nameChoices = (trial: {
+    readonly names: readonly { id: string; name: string }[];
+  }): Choice<string>[] => trial.names.map((n) => ({ label: n.name, value: n.id }));
   protected readonly names = signal<Readonly<Record<string, string>>>({});
   protected readonly ratings = signal<Readonly<Partial<Record<string, number>>>>({});
   protected readonly words = signal<Words>({});

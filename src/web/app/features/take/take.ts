@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Subject, catchError, debounceTime, merge, of, switchMap, tap } from 'rxjs';
@@ -22,8 +21,8 @@ import { takeNotes, takeSetup } from '../unit/take-notes';
 import { noiseChart, spectrumChart } from './take-charts';
 import { KIND_LOOK, added, moved, segmentRows, without, type SegmentKind, type SegmentRow } from './segment-list';
 import { TakeLens } from './take-lens';
-import { NumberField } from '../../ui/number-field';
-import { SHEETS } from '../../ui/number-sheets';
+import { NumberField } from '../../ui/field/number-field';
+import { SHEETS } from '../../ui/field/number-sheets';
 
 /** A region that is being dragged settles before it is measured. */
 const SETTLE_MS = 250;
@@ -31,7 +30,7 @@ const SETTLE_MS = 250;
 /** One take under the lens: what is wrong with it first, then what it looks like, then every figure. */
 @Component({
   selector: 'sd-take',
-  imports: [Button, CurveChart, Figure, FormsModule, NumberField, ProblemBox, RouterLink, TakeLens],
+  imports: [Button, CurveChart, Figure, NumberField, ProblemBox, RouterLink, TakeLens],
   templateUrl: './take.html',
   styleUrl: './take.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

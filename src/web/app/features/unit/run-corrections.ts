@@ -1,31 +1,28 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
-import { Select } from 'primeng/select';
 import type { Change } from '#contracts/correction';
 import type { Run, SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
+import { ChoiceField } from '../../ui/field/choice-field';
 import { CatalogueData } from '../../data/catalogue';
 import { LOADING } from '../../data/loaded';
 
 /** What can be corrected of a run: it belongs to another unit, or does not count. */
 @Component({
   selector: 'sd-run-corrections',
-  imports: [Button, FormsModule, Select],
+  imports: [Button, ChoiceField],
   template: `
     @if (isMoving()) {
-      <p-select
-        size="small"
+      <sd-choice-field
+        [label]="'Move the run of ' + run().date + ' to'"
+        bare
+        small
         [options]="targets()"
-        optionLabel="label"
-        optionValue="value"
-        [filter]="true"
-        [ngModel]="null"
-        (ngModelChange)="move($event)"
+        filter
+        [value]="null"
+        (valueChange)="move($event)"
         placeholder="To which unit?"
-        [ariaLabel]="'Move the run of ' + run().date + ' to'"
-        appendTo="body"
       />
       <p-button size="small" [text]="true" label="Leave it here" (onClick)="isMoving.set(false)" />
     } @else {

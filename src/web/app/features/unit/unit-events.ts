@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
-import { Select } from 'primeng/select';
 import type { Problem } from '#contracts/problem';
 import type { UnitEvent } from '#contracts/session-plan';
+import { ChoiceField } from '../../ui/field/choice-field';
+import { DateField } from '../../ui/field/date-field';
+import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { SessionData } from '../../data/sessions';
 import { today } from '../../ui/format';
@@ -20,7 +21,7 @@ const KINDS = [
 /** Repairs, firmware, days to be back: what may make another test necessary. */
 @Component({
   selector: 'sd-unit-events',
-  imports: [Button, FormsModule, InputText, ProblemBox, Select],
+  imports: [Button, ChoiceField, DateField, FormsModule, ProblemBox, TextField],
   template: `
     @for (e of events(); track $index) {
       <p>
@@ -31,32 +32,27 @@ const KINDS = [
       <sd-problem-box [problem]="p" />
     }
     <form (ngSubmit)="save()" aria-label="Note what happened">
-      <p-select
-        name="event"
+      <sd-choice-field
+        label="What happened"
+        bare
         [options]="kinds"
-        optionLabel="label"
-        optionValue="value"
-        [ngModel]="draft().kind"
-        (ngModelChange)="change({ kind: $event })"
-        ariaLabel="What happened"
-        appendTo="body"
+        [value]="draft().kind"
+        (valueChange)="change({ kind: $event })"
       />
-      <input
-        pInputText
-        name="day"
-        type="date"
-        aria-label="On"
-        [ngModel]="draft().day"
-        (ngModelChange)="change({ day: $event })"
+      <sd-date-field
+        label="On"
+        bare
+        required
+        [value]="draft().day"
+        (valueChange)="change({ day: $event ?? draft().day })"
       />
-      <input
-        pInputText
-        name="eventNote"
+      <sd-text-field
         class="grow"
-        aria-label="Note"
+        label="Note"
+        bare
         placeholder="Note"
-        [ngModel]="draft().note"
-        (ngModelChange)="change({ note: $event })"
+        [value]="draft().note"
+        (valueChange)="change({ note: $event })"
       />
       <p-button type="submit" size="small" severity="secondary" label="Note it" />
     </form>

@@ -8,6 +8,8 @@ import { LabelledField } from './labelled-field';
 export interface Choice<T> {
   readonly label: string;
   readonly value: T;
+  /** Said after the label in the list. */
+  readonly note?: string;
 }
 
 /** A field for one of several values. */
@@ -31,7 +33,15 @@ export interface Choice<T> {
         [ariaLabel]="spoken() ?? undefined"
         [ariaLabelledBy]="bare() ? undefined : labelId"
         appendTo="body"
-      />
+      >
+        <ng-template #item let-o
+          >{{ o.label }}
+          @if (o.note) {
+            <span class="quiet small after">{{ o.note }}</span>
+          }
+        </ng-template>
+      </p-select>
+      <ng-content />
     </sd-field-frame>
   `,
   styles: `
@@ -44,7 +54,7 @@ export interface Choice<T> {
 export class ChoiceField<T> extends LabelledField {
   readonly options = input.required<readonly Choice<T>[]>();
   /** A value that is none of the options shows the placeholder. */
-  readonly value = input.required<T | null>();
+  readonly value = input.required<T | null | undefined>();
   readonly valueChange = output<T>();
   readonly placeholder = input('');
   /** A field to search the options by. */

@@ -28,7 +28,12 @@ import { TypedField } from './typed-field';
           [title]="accepted()"
           (change)="take(field.value)"
         />
-        <button type="button" [disabled]="disabled()" [attr.aria-label]="label() + ', calendar'" (click)="open(calendar)">
+        <button
+          type="button"
+          [disabled]="disabled()"
+          [attr.aria-label]="label() + ', calendar'"
+          (click)="open(calendar)"
+        >
           <i class="pi pi-calendar" aria-hidden="true"></i>
         </button>
         <input

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, booleanAttribute, computed, input, output } from '@angular/core';
 import { NumberField } from './number-field';
 import { inCm, inM, SHEETS } from './number-sheets';
 import { LabelledField } from './labelled-field';
@@ -30,7 +30,7 @@ export class LengthField extends LabelledField {
   readonly metres = input.required<number | null>();
   readonly metresChange = output<number | null>();
   /** May be negative: below what it is measured from. */
-  readonly height = input(false);
+  readonly height = input(false, { transform: booleanAttribute });
 
   protected readonly sheets = SHEETS;
   protected readonly inM = inM;

@@ -43,11 +43,11 @@ export class NumberField extends TypedField<number | null> {
     return value === null ? '' : numberText(value, this.sheet());
   }
 
-  protected override turn(event: Event, way: 1 | -1): void {
+  protected override readonly turned = (way: 1 | -1): number | undefined => {
     const read = this.read(this.field().nativeElement.value);
-    if (this.step() === 0 || !read.isUnderstood || read.value === null) return;
-    event.preventDefault();
+    if (this.step() === 0 || !read.isUnderstood || read.value === null) return undefined;
+    // What would leave the range is left as it is.
     const next = this.read(String(read.value + way * this.step()));
-    if (next.isUnderstood) this.valueChange.emit(next.value);
-  }
+    return next.isUnderstood ? (next.value ?? undefined) : undefined;
+  };
 }

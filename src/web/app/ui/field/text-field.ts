@@ -50,6 +50,7 @@ import { TypedField } from './typed-field';
           }
         </datalist>
       }
+      <ng-content />
     </sd-field-frame>
   `,
   styles: `
@@ -71,7 +72,9 @@ export class TextField extends TypedField<string> {
   readonly suggestions = input<readonly string[]>([]);
 
   protected readonly nothing = '';
-  protected readonly accepted = computed(() => (this.most() > 0 ? `a text of at most ${this.most()} characters` : 'a text'));
+  protected readonly accepted = computed(() =>
+    this.most() > 0 ? `a text of at most ${this.most()} characters` : 'a text',
+  );
 
   protected read(text: string): Reading<string> {
     return readText(text, this.most());

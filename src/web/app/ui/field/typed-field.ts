@@ -1,5 +1,15 @@
 import type { ElementRef } from '@angular/core';
-import { DestroyRef, Directive, booleanAttribute, computed, effect, inject, input, output, viewChild } from '@angular/core';
+import {
+  DestroyRef,
+  Directive,
+  booleanAttribute,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import type { Reading } from '#core/text/reading';
 import { Entry } from './entry';
 import { LabelledField } from './labelled-field';
@@ -18,16 +28,20 @@ export abstract class TypedField<V> extends LabelledField {
   readonly required = input(false, { transform: booleanAttribute });
 
   protected readonly field = viewChild.required<ElementRef<HTMLInputElement | HTMLTextAreaElement>>('field');
-  private readonly entry = new Entry<NonNullable<V>>(
-    inject(Refusals),
-    { focus: () => this.field().nativeElement.focus() },
-    () => ({
-      read: (text) => this.read(text),
-      needed: this.required() ? `${this.accepted()} is needed here.` : '',
-    }),
-  );
+  private readonly entry = new Entry<NonNullable<V>>(inject(Refusals), { focus: () => this.focus() }, () => ({
+    read: (text) => this.read(text),
+    needed: this.required() ? `${this.accepted()} is needed here.` : '',
+  }));
   protected readonly refusal = this.entry.refusal;
   protected readonly shown = computed(() => this.entry.typed() ?? this.show(this.value()));
+
+  focus(): void {
+    this.field().nativeElement.focus();
+  }
+
+  isFocused(): boolean {
+    return document.activeElement === this.field().nativeElement;
+  }
 
   /** What an empty field stands for. */
   protected abstract readonly nothing: V;
@@ -48,9 +62,14 @@ export abstract class TypedField<V> extends LabelledField {
   protected abstract read(text: string): Reading<NonNullable<V>>;
   protected abstract show(value: V): string;
 
-  /** The arrow keys; most fields leave them alone. */
-  protected turn(_event: Event, _way: 1 | -1): void {
-    return;
+  /** What the arrow keys turn the value to; undefined where they do not. */
+  protected readonly turned: ((way: 1 | -1) => V | undefined) | null = null;
+
+  protected turn(event: Event, way: 1 | -1): void {
+    const next = this.turned?.(way);
+    if (next === undefined) return;
+    event.preventDefault();
+    this.valueChange.emit(next);
   }
 
   protected take(text: string): void {

@@ -1,0 +1,39 @@
+import type { Rubric } from '#core/rules/rubric';
+import type { SpecimenSheet } from '#contracts/specimen';
+import { countingRun, priceGap } from './counting-run';
+
+/** A part of a unit's sheet, and what it still lacks; '' where it is complete. */
+export interface SheetPart {
+  readonly id: string;
+  readonly label: string;
+  readonly missing: string;
+}
+
+/**
+ * The parts of a unit's sheet in the order of the work.
+ *
+ * @param rubric - by which the unit is scored; null while it is asked for, and where there is none
+ */
+export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): SheetPart[] {
+  const { row, runs, prices } = sheet;
+  const takes = runs.flatMap((r) => r.takes);
+  const figures = countingRun(runs)?.run.measurements ?? [];
+  const [failed, unmeasured] = [
+    takes.filter((t) => t.analysis.status === 'failed').length,
+    figures.filter((m) => m.value === null).length,
+  ];
+  const count = (n: number, what: string): string => (n > 0 ? `${n} ${what}` : '');
+  return [
+    { id: 'intake', label: 'Intake', missing: '' },
+    { id: 'prices', label: 'Prices', missing: priceGap(prices, rubric) },
+    { id: 'takes', label: 'Takes', missing: takes.length === 0 ? 'no takes' : count(failed, 'failed') },
+    { id: 'measured', label: 'Measured', missing: figures.length === 0 ? 'no figures' : count(unmeasured, 'missing') },
+    { id: 'heard', label: 'Heard', missing: row.heardAnswers === 0 ? 'by nobody yet' : '' },
+    {
+      id: 'points',
+      label: 'Points',
+      missing: row.hasRules ? count(row.missingPoints.length, 'missing') : 'no rules yet',
+    },
+    { id: 'place', label: 'Place', missing: row.place === null ? 'not ranked' : '' },
+  ];
+}

@@ -1,0 +1,129 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Button } from 'primeng/button';
+import { quantity, type QuantityId } from '#core/measure/registry';
+import type { Take } from '#contracts/specimen';
+import { ClipPlayer } from '../../ui/clip-player';
+import { Figure } from '../../ui/figure';
+import { takeNotes, takeSetup } from './take-notes';
+
+/** What a take says of itself in its row; the page of the take has the rest. */
+const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'truePeak', 'silenceRmsA'];
+
+/** A take of a run: heard, its first figures, what stands out, and what can be done with it. */
+@Component({
+  selector: 'sd-take-row',
+  imports: [Button, ClipPlayer, Figure, RouterLink],
+  template: `
+    <div class="head-line">
+      <a class="step" [routerLink]="['/takes', take().id]">{{ take().stepTitle }}</a>
+      <span class="num quiet">{{ setup() }}</span>
+      <a
+        class="small"
+        routerLink="/compare"
+        [queryParams]="{ takes: take().id }"
+        [attr.aria-label]="'Compare ' + name()"
+        >Compare</a
+      >
+      <p-button
+        size="small"
+        [text]="true"
+        label="Correct"
+        [ariaLabel]="'Correct ' + name()"
+        (onClick)="correctAsked.emit()"
+      />
+      <p-button
+        size="small"
+        [text]="true"
+        label="Leave out"
+        [ariaLabel]="'Leave out ' + name()"
+        (onClick)="leaveOutAsked.emit()"
+      />
+    </div>
+    @switch (take().analysis.status) {
+      @case ('done') {
+        <sd-clip-player [clip]="take().clip" [name]="name()" />
+        <div class="figures">
+          @for (m of figures(); track m.quantity) {
+            <span class="labelled"
+              ><span class="quiet small">{{ m.name }}</span>
+              <sd-figure
+                [quantity]="m.quantity"
+                [value]="m.value"
+                [uncertainty]="m.uncertainty"
+                [bound]="m.bound"
+                [condition]="m.condition"
+            /></span>
+          }
+        </div>
+        @for (note of notes(); track note.text) {
+          <p class="note" [class.problem]="note.isProblem">
+            <i class="pi pi-exclamation-triangle" aria-hidden="true"></i> {{ note.text }}
+          </p>
+        }
+      }
+      @case ('failed') {
+        <p class="note problem" role="alert">
+          <i class="pi pi-exclamation-triangle" aria-hidden="true"></i> The analysis failed:
+          {{ take().analysis.reason }} The clip itself is safe.
+        </p>
+        <p-button size="small" label="Try again" (onClick)="retryAsked.emit()" />
+      }
+      @default {
+        <p class="quiet" role="status">
+          <i class="pi pi-spin pi-spinner" aria-hidden="true"></i>
+          {{ take().analysis.status === 'running' ? 'Being measured …' : 'Waiting to be measured …' }}
+        </p>
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 6px;
+      padding: 8px 12px;
+    }
+    .head-line {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 4px 12px;
+    }
+    .head-line .num {
+      flex: 1;
+    }
+    .step {
+      font-weight: 620;
+    }
+    .figures {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 20px;
+    }
+    .note i {
+      color: var(--ochre-text);
+    }
+    .note.problem i {
+      color: var(--cinnabar-text);
+    }
+  `,
+  host: { class: 'panel', role: 'article', '[attr.aria-label]': 'name()' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TakeRow {
+  readonly take = input.required<Take>();
+  /** Day of its run. */
+  readonly date = input.required<string>();
+  readonly correctAsked = output();
+  readonly leaveOutAsked = output();
+  readonly retryAsked = output();
+
+  protected readonly name = computed(() => `${this.take().stepTitle}, ${this.date()}`);
+  protected readonly setup = computed(() => takeSetup(this.take()));
+  protected readonly notes = computed(() => takeNotes(this.take()));
+  protected readonly figures = computed(() =>
+    this.take()
+      .measurements.filter((m) => SHOWN.includes(m.quantity))
+      .map((m) => ({ ...m, name: quantity(m.quantity).name })),
+  );
+}

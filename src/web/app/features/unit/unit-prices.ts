@@ -1,0 +1,142 @@
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Button } from 'primeng/button';
+import type { SpecimenSheet } from '#contracts/specimen';
+import { CatalogueData } from '../../data/catalogue';
+import { CorrectionData } from '../../data/corrections';
+import { Saving } from '../../data/saving';
+import { PriceFields, type PriceDraft } from '../../ui/field/price-fields';
+import { Refusals } from '../../ui/field/refusals';
+import { formatPrice, today } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+
+type Price = SpecimenSheet['prices'][number];
+
+const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'street', date: today() });
+
+/** Prices of a unit: each can be corrected or taken out, and a further one noted. */
+@Component({
+  selector: 'sd-unit-prices',
+  imports: [Button, FormsModule, PriceFields, ProblemBox],
+  template: `
+    <table class="plain-table narrow">
+      <thead>
+        <tr>
+          <th class="head">Held on</th>
+          <th class="head">Kind</th>
+          <th class="head right">Price</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (p of prices(); track p.id) {
+          <tr>
+            @if (correcting()?.id === p.id && correcting(); as c) {
+              <td colspan="4">
+                <form
+                  class="inline"
+                  (ngSubmit)="saveCorrection(c.id, c.draft)"
+                  aria-label="Correct the price"
+                  (keydown.escape)="correcting.set(null)"
+                >
+                  <sd-price-fields
+                    bare
+                    required
+                    [price]="c.draft"
+                    (priceChange)="correcting.set({ id: c.id, draft: $event })"
+                  />
+                  <p-button type="submit" size="small" label="Correct it" />
+                  <p-button type="button" size="small" [text]="true" label="Cancel" (onClick)="correcting.set(null)" />
+                </form>
+              </td>
+            } @else {
+              <td class="num">{{ p.date }}</td>
+              <td>{{ p.kind }}</td>
+              <td class="right num">{{ text(p.amount, p.currency) }}</td>
+              <td class="right">
+                <p-button
+                  size="small"
+                  [text]="true"
+                  icon="pi pi-pencil"
+                  [ariaLabel]="'Correct the price of ' + p.date"
+                  (onClick)="correcting.set({ id: p.id, draft: p })"
+                />
+                <p-button
+                  size="small"
+                  [text]="true"
+                  icon="pi pi-times"
+                  [ariaLabel]="'Remove the price of ' + p.date"
+                  (onClick)="leaveOut(p)"
+                />
+              </td>
+            }
+          </tr>
+        } @empty {
+          <tr>
+            <td colspan="4" class="quiet">No price noted; value is missing from the points.</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+    @if (saving.problem(); as p) {
+      <sd-problem-box [problem]="p" />
+    }
+    <form class="inline" (ngSubmit)="save()" aria-label="Note a price">
+      <sd-price-fields bare [price]="draft()" (priceChange)="draft.set($event)" />
+      <p-button
+        type="submit"
+        size="small"
+        severity="secondary"
+        label="Note price"
+        [disabled]="draft().amount === null"
+      />
+    </form>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
+    .narrow {
+      max-width: 480px;
+    }
+    .inline {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+      align-items: start;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class UnitPrices {
+  readonly unit = input.required<string>();
+  readonly prices = input.required<readonly Price[]>();
+
+  private readonly data = inject(CatalogueData);
+  private readonly corrections = inject(CorrectionData);
+  private readonly refusals = inject(Refusals);
+  protected readonly saving = new Saving();
+  protected readonly draft = signal(emptyPrice());
+  protected readonly correcting = signal<{ readonly id: string; readonly draft: PriceDraft } | null>(null);
+  protected readonly text = formatPrice;
+
+  protected save(): void {
+    const { amount, currency, kind, date } = this.draft();
+    if (amount === null || this.refusals.stop()) return;
+    this.saving.run(this.data.notePrice(this.unit(), { amount, currency, kind, date }), () =>
+      this.draft.update((d) => ({ ...d, amount: null })),
+    );
+  }
+
+  protected saveCorrection(id: string, { amount, currency, kind, date }: PriceDraft): void {
+    if (amount === null || this.refusals.stop()) return;
+    const change = { kind: 'price', price: id, amount, currency, priceKind: kind, date } as const;
+    this.saving.run(this.corrections.correct(change), () => this.correcting.set(null));
+  }
+
+  /** Noted as a correction: the list of corrections has its way back. */
+  protected leaveOut({ id }: Price): void {
+    this.saving.run(this.corrections.correct({ kind: 'price-left-out', price: id, isOut: true }));
+  }
+}
