@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { decodeSamples } from '#core/audio/sample-codec';
-import { protocolSchema, type Step } from '#contracts/protocol';
+import { protocolSchema } from '#contracts/protocol';
 import type { ProtocolVersion } from '#contracts/protocol-page';
 import {
   takeSettingsSchema,
   type DueUnit,
-  type Plan,
   type PlanRow,
   type Slot,
   type SlotTake,
@@ -24,7 +23,6 @@ import {
   draftOf,
   emptyProtocol,
   gainRule,
-  listOf,
   moved,
   newStep,
   openDecisions,
@@ -38,74 +36,10 @@ import { resultText } from './rigs/rigs';
 import { controlOf, emptyPlan, minutesText, newestOf, tooLate } from './sessions/plan-form';
 import { keptCount, ruledGain, stepState, takeOfStep, whereToGoOn } from './sessions/session-progress';
 import { exchanged, proposed } from './sessions/files';
+import { PROTOCOL, SPEECH, SILENCE, CLOSE, LATENCY, take, slot, planWith } from '../testing/session-in-small';
 import { pulled, withStretch, withoutStretch } from './sessions/cut-marks';
 import type { MatchProposal } from '#contracts/session-plan';
 import { rigDocumentSchema, type Rig } from '#contracts/rig';
-
-const PROTOCOL = protocolSchema.parse({
-  id: 'p',
-  version: 1,
-  name: 'P',
-  category: 'microphone',
-  steps: [
-    {
-      id: 'speech',
-      title: 'Speech',
-      instruction: 'Read.',
-      distanceM: 0.15,
-      angleDeg: 0,
-      gain: { rule: 'peaks', lowDbfs: -12, highDbfs: -9 },
-    },
-    { id: 'silence', title: 'Silence', instruction: 'Hold still.', gain: { rule: 'as-step', step: 'speech' } },
-    { id: 'close', title: 'Close', instruction: 'Near.', gain: { rule: 'as-step', step: 'speech', byDb: -50 } },
-    {
-      id: 'latency',
-      title: 'Latency',
-      instruction: 'Type.',
-      play: { kind: 'table' },
-      table: { rowName: 'Rate', rows: ['48'], columnName: 'Buffer', columns: ['64'], cell: 'round trip', unit: 'ms' },
-    },
-  ],
-});
-const [SPEECH, SILENCE, CLOSE, LATENCY] = PROTOCOL.steps;
-
-const take = (id: number, step: Step, state: SlotTake['state'], change: Partial<SlotTake> = {}): SlotTake => ({
-  id: String(id),
-  step: step.id,
-  attempt: id,
-  clip: {
-    sha256: 'x',
-    bytes: 1,
-    name: 'x',
-    format: { container: 'wav', encoding: 'pcm24', sampleRateHz: 48_000, channels: 1, durationS: 1 },
-    salvaged: null,
-  },
-  settings: takeSettingsSchema.parse({ gainDb: 36, pad: '−10' }),
-  verdict: 'keep',
-  findings: [],
-  overruled: [],
-  state,
-  note: '',
-  changes: [],
-  peakDbfs: -10,
-  loudnessLufs: -24,
-  durationS: 1,
-  ...change,
-});
-const slot = (takes: SlotTake[], change: Partial<Slot> = {}): Slot => ({
-  id: '1',
-  ordinal: 1,
-  purpose: 'unit',
-  unit: { maker: 'Oarlock', model: 'Purser', label: 'A', source: 'own', dueBack: null },
-  specimenId: null,
-  runId: null,
-  steps: PROTOCOL.steps.map((s) => s.id),
-  takes,
-  tables: [],
-  lastSettings: [],
-  ...change,
-});
-const planWith = (...slots: Slot[]): Plan => ({ protocol: PROTOCOL, slots }) as unknown as Plan;
 
 describe('how far a session is', () => {
   it('counts the kept take of a step before any newer one that is open', () => {
@@ -297,7 +231,6 @@ describe('writing a protocol', () => {
       null,
       { rule: 'as-step', step: 'speech', byDb: 0 },
     ]);
-    expect(listOf(' pop filter, ,windscreen ')).toEqual(['pop filter', 'windscreen']);
   });
   it('puts a step into words, and sums up what a version changed', () => {
     expect(playWords(SPEECH)).toBe('read the passage');

@@ -110,10 +110,3 @@ export function gainRule(kind: string, earlier: readonly Step[]): GainRule | nul
       return null;
   }
 }
-
-/** "a, b" to a list. */
-export const listOf = (text: string): string[] =>
-  text
-    .split(',')
-    .map((t) => t.trim())
-    .filter((t) => t !== '');

@@ -19,12 +19,13 @@ import { ClipPlayer } from '../../ui/clip-player';
 import { Figure } from '../../ui/figure';
 import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
+import { TakeCorrectionDialog, type NotedTake } from '../../ui/take-correction-dialog';
 import { countingRun } from './counting-run';
 import { MeasuredPart } from './measured-part';
 import { RunTable } from './run-table';
 import { sheetOutline } from './sheet-outline';
 import { stayInView } from './stay-in-view';
-import { TakeCorrection } from './take-correction';
+import { changeOfTake, settingsOfTake } from './take-change';
 import { TakeRow } from './take-row';
 import { RunCorrections } from './run-corrections';
 import { UnitCorrections } from './unit-corrections';
@@ -54,7 +55,7 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     RouterLink,
     RunCorrections,
     RunTable,
-    TakeCorrection,
+    TakeCorrectionDialog,
     TakeRow,
     UnitCorrections,
     UnitEvents,
@@ -119,6 +120,10 @@ export class Unit {
   protected readonly saving = new Saving();
   /** Take of which something is corrected. */
   protected readonly retaking = signal<Take | null>(null);
+  protected readonly noted = computed<NotedTake | null>(() => {
+    const take = this.retaking();
+    return take && { name: take.stepTitle, settings: settingsOfTake(take), note: take.note };
+  });
 
   protected readonly categoryNames = CATEGORY_NAMES;
   protected readonly number = formatNumber;
@@ -174,6 +179,12 @@ export class Unit {
   /** Every correction is kept with what stood before it; the list below has its way back. */
   protected correct(change: Change): void {
     this.saving.run(this.corrections.correct(change));
+  }
+
+  protected saveTake({ settings, note }: NotedTake): void {
+    const take = this.retaking();
+    const change = take && changeOfTake(take, settings, note);
+    if (change) this.saving.run(this.corrections.correct(change), () => this.retaking.set(null));
   }
 
   protected retry(take: Take): void {

@@ -1,0 +1,89 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  booleanAttribute,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { Button } from 'primeng/button';
+import { Dialog } from 'primeng/dialog';
+import type { Problem } from '#contracts/problem';
+import type { TakeSettings } from '#contracts/session-plan';
+import { Refusals } from './field/refusals';
+import { ProblemBox } from './problem-box';
+import { TakeSettingsForm } from './take-settings-form';
+
+/** What is noted with a take, under the name by which people know it. */
+export interface NotedTake {
+  readonly name: string;
+  readonly settings: TakeSettings;
+  readonly note: string;
+}
+
+/** What was noted wrongly with a take is put right. Open while there is a take. */
+@Component({
+  selector: 'sd-take-correction-dialog',
+  imports: [Button, Dialog, ProblemBox, TakeSettingsForm],
+  template: `
+    <p-dialog
+      [header]="'Correct ' + (noted()?.name ?? '')"
+      [visible]="noted() !== null"
+      (visibleChange)="closed.emit()"
+      [modal]="true"
+      [style]="{ width: '640px', 'max-width': '96vw' }"
+    >
+      @if (draft(); as d) {
+        <p class="small quiet">For what was noted wrongly. <ng-content /></p>
+        <sd-take-settings-form
+          idPrefix="c-"
+          [settings]="d.settings"
+          [note]="d.note"
+          (settingsChange)="draft.set({ name: d.name, settings: $event, note: d.note })"
+          (noteChange)="draft.set({ name: d.name, settings: d.settings, note: $event })"
+        />
+        @if (lacksGain()) {
+          <p class="bad small">A take of the archive has a gain: without it no figure can be compared.</p>
+        }
+      }
+      @if (problem(); as p) {
+        <sd-problem-box [problem]="p" />
+      }
+      <ng-template #footer>
+        <p-button severity="secondary" label="Leave it" (onClick)="closed.emit()" />
+        <p-button label="Correct it" [disabled]="lacksGain()" (onClick)="save()" />
+      </ng-template>
+    </p-dialog>
+  `,
+  styles: `
+    .bad {
+      color: var(--cinnabar-text);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TakeCorrectionDialog {
+  /** As it is noted now; null while nothing is corrected. */
+  readonly noted = input.required<NotedTake | null>();
+  /** Why the last try was refused. */
+  readonly problem = input<Problem | null>(null);
+  readonly needsGain = input(false, { transform: booleanAttribute });
+  readonly closed = output();
+  readonly saved = output<NotedTake>();
+
+  private readonly refusals = inject(Refusals);
+  protected readonly draft = signal<NotedTake | null>(null);
+  protected readonly lacksGain = computed(() => this.needsGain() && this.draft()?.settings.gainDb === null);
+
+  constructor() {
+    effect(() => this.draft.set(this.noted()));
+  }
+
+  protected save(): void {
+    const draft = this.draft();
+    if (draft && !this.refusals.stop()) this.saved.emit(draft);
+  }
+}
