@@ -7,9 +7,15 @@ export const MATCHES = ['loudness', 'gain', 'none'] as const;
 /** Most lanes side by side. */
 export const MOST_LANES = 8;
 
+/** What a binary fraction leaves of a difference of hundredths. */
+const REST_S = 1e-9;
+const SHORTEST_LOOP_S = 0.4;
+/** Whether a stretch is long enough to be heard as a loop. */
+export const isLoop = (fromS: number, toS: number): boolean => toS - fromS >= SHORTEST_LOOP_S - REST_S;
+
 const loopSchema = z
   .strictObject({ fromS: z.number().min(0), toS: z.number().positive() })
-  .refine(({ fromS, toS }) => toS - fromS >= 0.4, { message: 'a loop lasts 0.4 s at least' });
+  .refine(({ fromS, toS }) => isLoop(fromS, toS), { message: `a loop lasts ${SHORTEST_LOOP_S} s at least` });
 
 /** What is compared, and how. */
 export const compareRequestSchema = z.strictObject({

@@ -2,13 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { decodeSamples } from '#core/audio/sample-codec';
 import { protocolSchema } from '#contracts/protocol';
 import type { ProtocolVersion } from '#contracts/protocol-page';
-import {
-  takeSettingsSchema,
-  type DueUnit,
-  type PlanRow,
-  type Slot,
-  type SlotTake,
-} from '#contracts/session-plan';
+import { takeSettingsSchema, type DueUnit, type PlanRow, type Slot, type SlotTake } from '#contracts/session-plan';
 import { processingLeft } from '../audio/recorder';
 import { TakeWriter } from '../audio/take-writer';
 import { distanceText, placementSketch } from '../ui/placement-geometry';

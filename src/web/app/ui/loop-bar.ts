@@ -1,3 +1,4 @@
+import { isLoop } from '#contracts/compare';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -103,7 +104,7 @@ export class LoopBar {
     const { pressed } = this;
     this.pressed = null;
     this.marking.set(null);
-    if (marked && marked.toS - marked.fromS >= 0.4) this.loopChange.emit(marked);
+    if (marked && isLoop(marked.fromS, marked.toS)) this.loopChange.emit(marked);
     else if (pressed) this.seek.emit(this.timeAt(event));
   }
 

@@ -1,3 +1,4 @@
+import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
 import type { CompareLane, CompareTable, LaneDifference } from '#contracts/compare';
 import type { CurveChartModel, CurveSeries } from '../../ui/curve-chart-options';
 
@@ -101,3 +102,25 @@ export function figureRows(lanes: readonly CompareLane[], zero: number): FigureR
     return cells.filter((c) => c.value !== null).length > 1 ? [{ quantity, cells }] : [];
   });
 }
+
+/** A row with the name, unit and definition of its quantity. */
+export interface DescribedRow extends FigureRow {
+  readonly title: string;
+  readonly unit: string;
+  readonly decimals: number;
+  readonly definition: string;
+}
+
+/**
+ * Rows as they are shown. Level and length of a recording say nothing of the unit; a quantity of an older version of
+ * this program is shown by its id.
+ */
+export function describedRows(rows: readonly FigureRow[]): DescribedRow[] {
+  return rows.flatMap((row): DescribedRow[] => {
+    if (!isQuantity(row.quantity)) return [{ ...row, title: row.quantity, unit: '', decimals: 1, definition: '' }];
+    const { name, unit, decimals, definition, group } = quantity(row.quantity);
+    return group === 'recording' ? [] : [{ ...row, title: name, unit, decimals, definition }];
+  });
+}
+
+const isQuantity = (id: string): id is QuantityId => (QUANTITY_IDS as readonly string[]).includes(id);

@@ -51,9 +51,6 @@ import { WorthWhisker } from '../../ui/worth-whisker';
       flex-wrap: wrap;
       gap: 4px 16px;
     }
-    .after {
-      margin-left: 16px;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -38,6 +38,9 @@ const MOST = 120;
     }
   `,
   styles: `
+    :host:has(form) {
+      flex: 1 1 100%;
+    }
     form {
       display: flex;
       flex-wrap: wrap;
