@@ -111,15 +111,6 @@ const TICKS = [-60, -40, -30, -20, -12, -6, 0];
       align-items: baseline;
       flex-wrap: wrap;
     }
-    .bad {
-      color: var(--cinnabar-text);
-    }
-    .good {
-      color: var(--malachite-text);
-    }
-    .warn {
-      color: var(--ochre-text);
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -58,11 +58,6 @@ export interface NotedTake {
       </ng-template>
     </p-dialog>
   `,
-  styles: `
-    .bad {
-      color: var(--cinnabar-text);
-    }
-  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TakeCorrectionDialog {

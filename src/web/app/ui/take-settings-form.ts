@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { TakeSettings } from '#contracts/session-plan';
-import { GainField } from './field/gain-field';
-import { LengthField } from './field/length-field';
+import { NumberField } from './field/number-field';
+import { SHEETS } from './field/number-sheets';
 import { TickField } from './field/tick-field';
 import { TextField } from './field/text-field';
 
@@ -15,19 +15,23 @@ const TEXTS = [
 /** Gain, distance and whatever else is noted with a take. */
 @Component({
   selector: 'sd-take-settings-form',
-  imports: [GainField, LengthField, TextField, TickField],
+  imports: [NumberField, TextField, TickField],
   template: `
-    <sd-gain-field
+    <sd-number-field
       label="Gain"
       [inputId]="id('gain')"
-      [gainDb]="settings().gainDb"
-      (gainDbChange)="change({ gainDb: $event })"
+      [value]="settings().gainDb"
+      (valueChange)="change({ gainDb: $event })"
+      [sheet]="sheets.gain"
+      [step]="1"
     />
-    <sd-length-field
+    <sd-number-field
       label="Distance"
       [inputId]="id('distance')"
-      [metres]="settings().distanceM"
-      (metresChange)="change({ distanceM: $event })"
+      [value]="settings().distanceM"
+      (valueChange)="change({ distanceM: $event })"
+      [sheet]="sheets.distance"
+      [step]="1"
     />
     @for (text of texts; track text[0]) {
       <sd-text-field
@@ -87,6 +91,7 @@ export class TakeSettingsForm {
   /** Where two of these are on one screen, their fields have ids of their own. */
   readonly idPrefix = input('');
 
+  protected readonly sheets = SHEETS;
   protected readonly texts = TEXTS;
 
   protected id(name: string): string {

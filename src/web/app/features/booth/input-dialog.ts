@@ -23,9 +23,6 @@ const BENCH_RATE_HZ = 48_000;
       display: grid;
       gap: 8px;
     }
-    .bad {
-      color: var(--cinnabar-text);
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

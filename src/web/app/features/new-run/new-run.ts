@@ -12,8 +12,6 @@ import type { Problem } from '#contracts/problem';
 import type { SpecimenRow } from '#contracts/specimen';
 import { unitKey, unitName } from '#contracts/unit-name';
 import { PriceFields } from '../../ui/field/price-fields';
-import { GainField } from '../../ui/field/gain-field';
-import { LengthField } from '../../ui/field/length-field';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { DateField } from '../../ui/field/date-field';
 import { TextField } from '../../ui/field/text-field';
@@ -68,8 +66,6 @@ interface Transfer {
     ChoiceField,
     DateField,
     Figure,
-    GainField,
-    LengthField,
     NumberField,
     PriceFields,
     ProblemBox,

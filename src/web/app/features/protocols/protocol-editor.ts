@@ -10,8 +10,6 @@ import { gearKind, stepRole } from '#core/gear/kinds';
 import { roleOf, STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
 import type { PhonemeBalanceJson } from '#contracts/protocol-page';
 import type { Problem } from '#contracts/problem';
-import { RateField } from '../../ui/field/rate-field';
-import { LengthField } from '../../ui/field/length-field';
 import { TickField } from '../../ui/field/tick-field';
 import { ChoiceField, type Choice } from '../../ui/field/choice-field';
 import { ListField } from '../../ui/field/list-field';
@@ -66,19 +64,7 @@ const option = (value: string) => ({ label: value, value });
 /** Writing a protocol, or the next version of one. */
 @Component({
   selector: 'sd-protocol-editor',
-  imports: [
-    Button,
-    ChoiceField,
-    LengthField,
-    ListField,
-    NumberField,
-    PlacementSketch,
-    ProblemBox,
-    RateField,
-    RouterLink,
-    TextField,
-    TickField,
-  ],
+  imports: [Button, ChoiceField, ListField, NumberField, PlacementSketch, ProblemBox, RouterLink, TextField, TickField],
   templateUrl: './protocol-editor.html',
   styleUrl: './protocol-editor.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

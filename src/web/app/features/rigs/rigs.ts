@@ -16,8 +16,6 @@ import {
 } from '#contracts/rig';
 import { unitName } from '#contracts/unit-name';
 import { FieldFrame } from '../../ui/field/field-frame';
-import { GainField } from '../../ui/field/gain-field';
-import { RateField } from '../../ui/field/rate-field';
 import { ChoiceField, type Choice } from '../../ui/field/choice-field';
 import { DateField } from '../../ui/field/date-field';
 import { TextField } from '../../ui/field/text-field';
@@ -53,19 +51,7 @@ const KIND_NAMES: Readonly<Record<(typeof CALIBRATION_KINDS)[number], string>> =
 /** The chains that sessions run on, each with the day from which it stood so, and their calibrations. */
 @Component({
   selector: 'sd-rigs',
-  imports: [
-    Button,
-    ChoiceField,
-    DateField,
-    FieldFrame,
-    FormsModule,
-    GainField,
-    NumberField,
-    ProblemBox,
-    RateField,
-    RouterLink,
-    TextField,
-  ],
+  imports: [Button, ChoiceField, DateField, FieldFrame, FormsModule, NumberField, ProblemBox, RouterLink, TextField],
   templateUrl: './rigs.html',
   styleUrl: './rigs.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -150,12 +150,6 @@ const NUDGE_S = 0.05;
       gap: 4px;
       align-items: center;
     }
-    .actions {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px;
-      align-items: center;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

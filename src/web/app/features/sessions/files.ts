@@ -9,7 +9,7 @@ import type { Clip } from '#contracts/clip';
 import { roleOf } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
-import { GainField } from '../../ui/field/gain-field';
+import { NumberField } from '../../ui/field/number-field';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
@@ -76,7 +76,7 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
 /** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
 @Component({
   selector: 'sd-files',
-  imports: [Button, ChoiceField, ClipPlayer, CutEditor, GainField, ProblemBox, RouterLink],
+  imports: [Button, ChoiceField, ClipPlayer, CutEditor, NumberField, ProblemBox, RouterLink],
   templateUrl: './files.html',
   styleUrl: './files.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

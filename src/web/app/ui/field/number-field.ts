@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { InputText } from 'primeng/inputtext';
-import { acceptedText, numberText, readNumber, type NumberSheet } from '#core/text/read-number';
+import { keptText, readKept, type KeptSheet } from '#core/text/kept-number';
+import { acceptedText } from '#core/text/read-number';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
 import { TypedField } from './typed-field';
@@ -26,7 +27,7 @@ import { TypedField } from './typed-field';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class NumberField extends TypedField<number | null> {
-  readonly sheet = input.required<NumberSheet>();
+  readonly sheet = input.required<KeptSheet>();
   /** What the arrow keys turn it by; 0: they do not. */
   readonly step = input(0);
 
@@ -36,18 +37,18 @@ export class NumberField extends TypedField<number | null> {
   protected override readonly keyboard = (): string => ((this.sheet().least ?? -1) < 0 ? 'text' : 'decimal');
 
   protected read(text: string): Reading<number> {
-    return readNumber(text, this.sheet());
+    return readKept(text, this.sheet());
   }
 
   protected show(value: number | null): string {
-    return value === null ? '' : numberText(value, this.sheet());
+    return value === null ? '' : keptText(value, this.sheet());
   }
 
   protected override readonly turned = (way: 1 | -1): number | undefined => {
     const read = this.read(this.field().nativeElement.value);
     if (this.step() === 0 || !read.isUnderstood || read.value === null) return undefined;
-    // What would leave the range is left as it is.
-    const next = this.read(String(read.value + way * this.step()));
+    // One step in the unit that is shown; what would leave the range is left as it is.
+    const next = this.read(this.show(read.value + (way * this.step()) / (this.sheet().shownPer ?? 1)));
     return next.isUnderstood ? (next.value ?? undefined) : undefined;
   };
 }

@@ -1,3 +1,4 @@
+import type { KeptSheet } from '#core/text/kept-number';
 import type { NumberSheet } from '#core/text/read-number';
 
 const LENGTHS = { m: 100, mm: 0.1 } as const;
@@ -7,8 +8,8 @@ const TIMES = { ms: 0.001, min: 60 } as const;
 export const SHEETS = {
   gain: { unit: 'dB', least: -40, most: 120 },
   gainStep: { unit: 'dB', least: -60, most: 60 },
-  distance: { unit: 'cm', units: LENGTHS, least: 0.1, most: 10_000 },
-  height: { unit: 'cm', units: LENGTHS, least: -300, most: 500 },
+  distance: { unit: 'cm', units: LENGTHS, shownPer: 100, least: 0.1, most: 10_000 },
+  height: { unit: 'cm', units: LENGTHS, shownPer: 100, least: -300, most: 500 },
   angle: { unit: '°', least: -360, most: 360 },
   peak: { unit: 'dBFS', least: -60, most: 0 },
   levelDbu: { unit: 'dBu', least: -140, most: 60 },
@@ -19,7 +20,7 @@ export const SHEETS = {
   levelSpl: { unit: 'dB SPL', least: 0, most: 180 },
   levelDbfs: { unit: 'dBFS', least: -200, most: 0 },
   fullScale: { unit: 'dBu', least: -60, most: 40 },
-  rate: { unit: 'kHz', units: { Hz: 0.001 }, least: 8, most: 192 },
+  rate: { unit: 'kHz', units: { Hz: 0.001 }, shownPer: 0.001, least: 8, most: 192 },
   stepLength: { unit: 's', units: TIMES, least: 0, most: 36_000 },
   place: { unit: 's', units: TIMES, least: 0, most: 3600 },
   passage: { unit: 's', units: TIMES, least: 1, most: 60 },
@@ -30,15 +31,7 @@ export const SHEETS = {
   heat: { unit: '', isWhole: true, least: 2, most: 6 },
   trials: { unit: '', isWhole: true, least: 5, most: 100 },
   years: { unit: 'years', least: 0.25, most: 50 },
-} as const satisfies Record<string, NumberSheet>;
-
-/** What a field shows in another unit than it is kept in, without what a binary fraction leaves behind. */
-const scaled = (factor: number) => (value: number | null) =>
-  value === null ? null : Number((factor * value).toPrecision(9));
-export const inHz = scaled(1000);
-export const inKhz = scaled(0.001);
-export const inCm = scaled(100);
-export const inM = scaled(0.01);
+} as const satisfies Record<string, KeptSheet>;
 
 const SIGNS: Readonly<Record<string, string>> = { EUR: '€', USD: '$', GBP: '£', JPY: '¥' };
 
