@@ -12,7 +12,8 @@ export class ApiError extends Error {
   }
 }
 
-const UNREACHABLE: Problem = {
+/** No answer at all. */
+export const UNREACHABLE: Problem = {
   code: 'unreachable',
   message: 'Sediment does not answer.',
   safe: 'What was stored before is safe.',

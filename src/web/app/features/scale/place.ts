@@ -30,6 +30,7 @@ import { isTyping, ScreenKeys } from '../../data/keys';
 import { newNumber } from '../../data/new-number';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { formatNumber } from '../../ui/format';
+import { LetterChips } from '../../ui/letter-chips';
 import { ProblemBox } from '../../ui/problem-box';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
 import { pairAnswer, specimensOf, toggledInOrder } from './placing-answer';
@@ -45,7 +46,7 @@ interface Offered {
 /** Places a new unit: what is to be known, the question that tells most of it, how many more are to be expected. */
 @Component({
   selector: 'sd-place',
-  imports: [Button, ChoiceField, ProblemBox, RouterLink, TextField, TickField],
+  imports: [LetterChips, Button, ChoiceField, ProblemBox, RouterLink, TextField, TickField],
   templateUrl: './place.html',
   styleUrl: './scale.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -74,6 +75,7 @@ export class Place {
   protected readonly others = computed(() => this.placing()?.others.map((o) => ({ label: o.name, value: o.id })) ?? []);
   protected readonly listener = signal(localStorage.getItem(LISTENER) ?? '');
   protected readonly offered = signal<readonly Offered[]>([]);
+  protected readonly chips = computed(() => this.offered().map((o) => ({ code: o.code, spoken: `Clip ${o.code}` })));
   protected readonly isReady = signal(false);
   protected readonly isBusy = signal(false);
   protected readonly playing = signal<string | null>(null);

@@ -27,6 +27,8 @@ import { problemOf } from '../../data/api';
 import { isTyping } from '../../data/keys';
 import { SittingData } from '../../data/sitting';
 import { formatNumber } from '../../ui/format';
+import { LetterChips } from '../../ui/letter-chips';
+import { chipOf } from './chip-of';
 import { ProblemBox } from '../../ui/problem-box';
 import { HeadphoneCheck } from './headphone-check';
 import { beginOrder, gapName, move, place, type PlacingOrder } from './placing-order';
@@ -39,7 +41,7 @@ const QUALITY = ['bad', 'poor', 'fair', 'good', 'excellent'] as const;
 /** A listener's page: letters, the question, and nothing else. Works by touch and by keyboard. */
 @Component({
   selector: 'sd-sitting',
-  imports: [Button, ChoiceField, FormsModule, HeadphoneCheck, ProblemBox, Slider, TextField],
+  imports: [LetterChips, Button, ChoiceField, FormsModule, HeadphoneCheck, ProblemBox, Slider, TextField],
   templateUrl: './sitting.html',
   styleUrl: './sitting.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -89,6 +91,10 @@ export class Sitting {
     const trial = this.trial();
     if (!trial) return [];
     return [...trial.codes, ...(trial.kind === 'abx' ? ['X'] : []), ...(trial.reference ? [trial.reference] : [])];
+  });
+  protected readonly chips = computed(() => {
+    const trial = this.trial();
+    return trial ? this.slots().map((slot) => chipOf(trial, slot)) : [];
   });
   protected readonly gaps = computed(() => {
     const order = this.order();
@@ -235,9 +241,8 @@ export class Sitting {
   }
 
   protected label(code: string): string {
-    const trial = this.trial();
-    const label = trial?.labels.at(trial.codes.indexOf(code));
-    return label ? `${code} ${label}` : code;
+    const name = this.chips().find((c) => c.code === code)?.name;
+    return name === undefined ? code : `${code} ${name}`;
   }
 
   protected choose(code: string | null): void {

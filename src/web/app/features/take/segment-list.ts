@@ -1,3 +1,4 @@
+import type { NumberSheet } from '#core/text/read-number';
 import type { Segments } from '#contracts/segments';
 
 /** Kinds of segments, in the order of the list. */
@@ -31,6 +32,22 @@ export function segmentRows(segments: Segments): SegmentRow[] {
     segments[kind].map(({ startS, endS }, index) => ({ id: `${kind}-${index}`, kind, index, startS, endS })),
   ).sort((a, b) => a.startS - b.startS);
 }
+
+/** What the fields for the edges of a segment take: within the clip, and not turned over. */
+export function edgeSheets(
+  { startS, endS }: Pick<SegmentRow, 'startS' | 'endS'>,
+  durationS: number,
+): { readonly start: NumberSheet; readonly end: NumberSheet } {
+  const seconds = { unit: 's', units: { ms: 0.001, min: 60 } };
+  return {
+    start: { ...seconds, least: 0, most: floorMs(endS - SHORTEST_S) },
+    end: { ...seconds, least: ceilMs(startS + SHORTEST_S), most: floorMs(durationS) },
+  };
+}
+
+// To the millisecond, on the side that is allowed; what binary fractions leave does not make another one.
+const floorMs = (s: number): number => Math.floor(1000 * s + 1e-6) / 1000;
+const ceilMs = (s: number): number => Math.ceil(1000 * s - 1e-6) / 1000;
 
 /**
  * Moves the edges of a segment, within the clip and never turned over.

@@ -19,10 +19,18 @@ import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { takeNotes, takeSetup } from '../unit/take-notes';
 import { noiseChart, spectrumChart } from './take-charts';
-import { KIND_LOOK, added, moved, segmentRows, without, type SegmentKind, type SegmentRow } from './segment-list';
+import {
+  KIND_LOOK,
+  added,
+  edgeSheets,
+  moved,
+  segmentRows,
+  without,
+  type SegmentKind,
+  type SegmentRow,
+} from './segment-list';
 import { TakeLens } from './take-lens';
 import { NumberField } from '../../ui/field/number-field';
-import { SHEETS } from '../../ui/field/number-sheets';
 
 /** A region that is being dragged settles before it is measured. */
 const SETTLE_MS = 250;
@@ -37,7 +45,7 @@ const SETTLE_MS = 250;
   host: { '(document:keydown)': 'key($event)' },
 })
 export class Take {
-  protected readonly sheets = SHEETS;
+  protected readonly edgeSheets = edgeSheets;
   readonly id = input.required<string>();
 
   private readonly data = inject(CatalogueData);
@@ -128,9 +136,9 @@ export class Take {
     this.edits.next(segments);
   }
 
-  protected edge(row: SegmentRow, startS: number | null, endS: number | null): void {
+  protected edge(row: SegmentRow, startS: number, endS: number): void {
     const [segments, page] = [this.segments(), this.page()];
-    if (!segments || !page || startS === null || endS === null) return;
+    if (!segments || !page) return;
     this.change(moved(segments, row, startS, endS, page.take.clip.format.durationS));
   }
 
