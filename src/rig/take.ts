@@ -1,13 +1,14 @@
 import { BiquadCascade, cascadeGainDb, type Biquad } from '#core/dsp/biquad';
 import { butterworthHighPass } from '#core/dsp/butterworth';
 import { highPass, lowPass, peaking } from '#core/dsp/eq-biquads';
-import { firstOrderGain, randomEnergyEfficiency } from '#core/measure/polar-pattern';
+import { randomEnergyEfficiency } from '#core/measure/polar-pattern';
 import { aWeightingPower } from '#core/dsp/weighting-curves';
 import { seededBits, type RandomBits } from '#core/stats/random';
 import { dbuToVolts, type InterfaceModel } from './audio-interface';
 import { nearFieldSection, REFERENCE_DISTANCE_M, type MicrophoneModel } from './microphone';
 import { whiteNoise } from './white-noise';
-import { arrivals, tailEnergy, type Room } from './room';
+import { earlyReflections } from './early-reflections';
+import { tailEnergy, type Room } from './room';
 
 /** A dry voice with the diffuse tail of the room it speaks in; RMS of the dry speech is 1. */
 export interface Voice {
@@ -80,27 +81,27 @@ function addSpeech(setup: TakeSetup, voice: Voice, low: Float64Array, high: Floa
   const { sampleRate, microphone, room } = setup;
   const level = PASCAL_AT_0_DB * 10 ** (setup.speechDbSpl / 20);
   const start = Math.round(LEAD_IN_S * sampleRate);
-  const add = (signal: Float64Array, delay: number, into: Float64Array, gain: number): void => {
-    const end = Math.min(into.length, start + delay + signal.length);
-    for (let i = start + delay, s = 0; i < end; i++, s++) into[i] += gain * signal[s];
+  const add = (signal: Float64Array, into: Float64Array, gain: number): void => {
+    const end = Math.min(into.length, start + signal.length);
+    for (let i = start, s = 0; i < end; i++, s++) into[i] += gain * signal[s];
   };
-  const [direct, ...reflections] = arrivals(room, setup.distanceM, setup.angleDeg);
+  const early = earlyReflections(voice.dry, room, setup.distanceM, setup.angleDeg, sampleRate);
   // Above the crossover the near field hardly matters, but its phase has to agree where both parts are joined.
   for (const [into, alpha] of [
     [low, microphone.alphaLow],
     [high, microphone.alphaHigh],
   ] as const) {
     // Reflections and tail come as plane waves: the low end misses the rise that the response at 15 cm counts on.
-    for (const { delayS, distanceM, reflection, angleDeg } of reflections) {
-      const gain = (level * reflection * REFERENCE_DISTANCE_M) / distanceM;
-      add(voice.dry, Math.round(delayS * sampleRate), into, gain * firstOrderGain(alpha, angleDeg));
+    if (early) {
+      add(early.pressure, into, level * alpha);
+      add(early.gradient, into, level * (1 - alpha));
     }
     const tail = level * REFERENCE_DISTANCE_M * Math.sqrt(tailEnergy(room) * randomEnergyEfficiency(alpha));
-    if (tail > 0) add(voice.tail, 0, into, tail);
-    if (reflections.length > 0) new BiquadCascade([nearFieldSection(alpha, 0, Infinity, sampleRate)]).process(into);
+    if (tail > 0) add(voice.tail, into, tail);
+    if (early) new BiquadCascade([nearFieldSection(alpha, 0, Infinity, sampleRate)]).process(into);
     const near = voice.dry.slice(0, Math.max(0, into.length - start));
-    new BiquadCascade([nearFieldSection(alpha, direct.angleDeg, direct.distanceM, sampleRate)]).process(near);
-    add(near, 0, into, (level * REFERENCE_DISTANCE_M) / direct.distanceM);
+    new BiquadCascade([nearFieldSection(alpha, setup.angleDeg, setup.distanceM, sampleRate)]).process(near);
+    add(near, into, (level * REFERENCE_DISTANCE_M) / setup.distanceM);
   }
 }
 
@@ -142,9 +143,11 @@ function addLines({ hum, whine }: MicrophoneModel, sampleRate: number, pressure:
 
 /** Below the crossover the one signal, above it the other: a low-pass and its complement, which add up flat. */
 function joinBands(low: Float64Array, high: Float64Array, sampleRate: number): Float64Array {
-  const difference = low.map((x, i) => x - high[i]);
-  new BiquadCascade([lowPass(sampleRate, CROSSOVER_HZ, 0.5)]).process(difference);
-  return difference.map((x, i) => x + high[i]);
+  const joined = Float64Array.from(low);
+  for (let i = 0; i < joined.length; i++) joined[i] -= high[i];
+  new BiquadCascade([lowPass(sampleRate, CROSSOVER_HZ, 0.5)]).process(joined);
+  for (let i = 0; i < joined.length; i++) joined[i] += high[i];
+  return joined;
 }
 
 function responseOf(microphone: MicrophoneModel, sampleRate: number): Biquad[] {

@@ -25,9 +25,17 @@ async function readVoice(path: string, room: Room): Promise<Voice> {
 /** Nothing but the direct sound counts: in the padded crate nothing comes back. */
 export const withoutTail = (dry: Float64Array): Voice => ({ dry, tail: dry });
 
-/** The first seconds of a voice. */
-export function shortened({ dry, tail }: Voice, samples: number): Voice {
-  return { dry: dry.slice(0, samples), tail: tail.slice(0, samples) };
+const beginnings = new WeakMap<Voice, Map<number, Voice>>();
+
+/** The first samples of a voice; the same ones each time, so that what is made of them can be remembered. */
+export function shortened(voice: Voice, samples: number): Voice {
+  const own = beginnings.get(voice) ?? new Map<number, Voice>();
+  beginnings.set(voice, own);
+  const known = own.get(samples);
+  if (known) return known;
+  const made = { dry: voice.dry.slice(0, samples), tail: voice.tail.slice(0, samples) };
+  own.set(samples, made);
+  return made;
 }
 
 export function ofRmsOne(samples: Float64Array): Float64Array {

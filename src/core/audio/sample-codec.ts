@@ -83,26 +83,48 @@ export function encodeSamples(
 ): Uint8Array<ArrayBuffer> {
   const width = BYTES_PER_SAMPLE[encoding];
   const bytes = new Uint8Array(frames * channels.length * width);
-  const view = new DataView(bytes.buffer);
-  let p = 0;
-  for (let i = start; i < start + frames; i++) {
-    for (const channel of channels) {
-      if (encoding === 'float32') view.setFloat32(p, channel[i], true);
-      else if (encoding === 'pcm16') view.setInt16(p, toInteger(channel[i], 15), true);
-      else {
-        const value = toInteger(channel[i], 23);
-        bytes[p] = value & 0xff;
-        bytes[p + 1] = (value >> 8) & 0xff;
-        bytes[p + 2] = (value >> 16) & 0xff;
-      }
-      p += width;
-    }
-  }
+  channels.forEach((channel, c) => {
+    const samples = { channel, start, frames, at: c * width, stride: channels.length * width };
+    if (encoding === 'pcm24') encode24(samples, bytes);
+    else encodeWords(encoding, samples, new DataView(bytes.buffer));
+  });
   return bytes;
 }
 
-function toInteger(sample: number, bits: number): number {
-  const full = 2 ** bits;
-  const scaled = Math.sign(sample) * Math.round(Math.abs(sample) * full);
-  return Math.max(-full, Math.min(full - 1, scaled));
+/** One channel that is to be encoded, and where its bytes go. */
+interface ToEncode {
+  readonly channel: ArrayLike<number>;
+  readonly start: number;
+  readonly frames: number;
+  /** Of its first sample, in bytes. */
+  readonly at: number;
+  /** From sample to sample, in bytes. */
+  readonly stride: number;
+}
+
+function encode24({ channel, start, frames, at, stride }: ToEncode, bytes: Uint8Array): void {
+  for (let i = 0, p = at; i < frames; i++, p += stride) {
+    const value = toInteger(channel[start + i], 23);
+    bytes[p] = value;
+    bytes[p + 1] = value >> 8;
+    bytes[p + 2] = value >> 16;
+  }
+}
+
+function encodeWords(
+  encoding: 'pcm16' | 'float32',
+  { channel, start, frames, at, stride }: ToEncode,
+  view: DataView,
+): void {
+  for (let i = 0, p = at; i < frames; i++, p += stride)
+    if (encoding === 'float32') view.setFloat32(p, channel[start + i], true);
+    else view.setInt16(p, toInteger(channel[start + i], 15), true);
+}
+
+/** Nearest whole number, halves away from zero, within the range of the format. */
+function toInteger(sample: number, bits: 15 | 23): number {
+  const full = bits === 15 ? 32_768 : 8_388_608;
+  const scaled = sample * full;
+  const whole = scaled < 0 ? -Math.round(-scaled) : Math.round(scaled);
+  return whole < -full ? -full : whole > full - 1 ? full - 1 : whole;
 }

@@ -45,7 +45,10 @@ export default async function cutListeningClips(task: CutListeningClipsTask): Pr
   const excerpts: Float64Array[] = [];
   for (const [i, { path }] of task.clips.entries()) excerpts.push(await cut(path, rate, startsS[i], frames));
   const { gainsDb } = levelMatch(await Promise.all(excerpts.map((e) => excerptLevel(e, rate))), TARGET_LUFS);
-  const matched = excerpts.map((e, i) => e.map((x) => x * 10 ** (gainsDb[i] / 20)));
+  const matched = excerpts.map((e, i) => {
+    const gain = 10 ** (gainsDb[i] / 20);
+    return e.map((x) => x * gain);
+  });
   const anchors = task.anchors.map(({ of, kind }) => lowPassAnchor(matched[of], rate, ANCHOR_HZ[kind]));
   matched.forEach((samples, i) => writeFileSync(task.clips[i].into, encodeWav([samples], rate, 'float32')));
   anchors.forEach((samples, i) => writeFileSync(task.anchors[i].into, encodeWav([samples], rate, 'float32')));

@@ -6,14 +6,14 @@ import { ChangeDetectionStrategy, Component, booleanAttribute, input } from '@an
   template: `
     @if (!bare()) {
       @if (for()) {
-        <label [for]="for()" [id]="labelId()">{{ label() }}</label>
+        <label [for]="for()" [attr.id]="labelId() || null">{{ label() }}</label>
       } @else {
-        <span class="label" [id]="labelId()">{{ label() }}</span>
+        <span class="label" [attr.id]="labelId() || null">{{ label() }}</span>
       }
     }
     <ng-content />
     @if (refusal()) {
-      <span class="refusal small" role="alert" [id]="noteId()">{{ refusal() }}</span>
+      <span class="refusal small" role="alert" [attr.id]="noteId() || null">{{ refusal() }}</span>
     }
   `,
   host: { class: 'field', '[class.bare]': 'bare()' },
