@@ -35,6 +35,10 @@ export default tseslint.config(
       '@typescript-eslint/dot-notation': 'off',
       '@typescript-eslint/no-unnecessary-type-parameters': 'off',
       '@typescript-eslint/prefer-for-of': 'off',
+      // There are no enums, so what can be wrong with one need not be looked for at every assignment.
+      'no-restricted-syntax': ['error', { selector: 'TSEnumDeclaration', message: 'Use a union of literals.' }],
+      '@typescript-eslint/no-unsafe-enum-assignment': 'off',
+      '@typescript-eslint/no-unsafe-enum-comparison': 'off',
       'no-console': 'error',
       eqeqeq: 'error',
     },
