@@ -28,14 +28,25 @@ export interface FirstOrderPattern {
   readonly residual: number;
 }
 
-/** Amplitude of a first-order pattern re 0°, negative behind a figure-of-eight. */
+/**
+ * Amplitude of a first-order pattern re 0°, negative behind a figure-of-eight.
+ *
+ * @example
+ *   firstOrderGain(0.5, 180); // ≈ 0.000
+ *   firstOrderGain(0, 180); // => -1
+ */
 export const firstOrderGain = (alpha: number, angleDeg: number): number =>
   alpha + (1 - alpha) * Math.cos((angleDeg * Math.PI) / 180);
 
 /** Random energy efficiency of a first-order pattern: mean of its square over the sphere, α² + (1 − α)²/3. */
 export const randomEnergyEfficiency = (alpha: number): number => alpha ** 2 + (1 - alpha) ** 2 / 3;
 
-/** Directivity index in dB: −10·lg of the random energy efficiency. */
+/**
+ * Directivity index in dB: −10·lg of the random energy efficiency.
+ *
+ * @example
+ *   directivityIndexDb(0.5); // ≈ 4.77
+ */
 export const directivityIndexDb = (alpha: number): number => -powerToDb(randomEnergyEfficiency(alpha));
 
 /**

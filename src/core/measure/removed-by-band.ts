@@ -21,9 +21,19 @@ export function removedByBand(without: readonly BandLevel[], fitted: readonly Ba
   });
 }
 
-/** Decibels removed as the share of energy that is gone, 0…1. */
+/**
+ * Decibels removed as the share of energy that is gone, 0…1.
+ *
+ * @example
+ *   energyRemoved(3); // ≈ 0.4988
+ */
 export const energyRemoved = (db: number): number => 1 - 10 ** (-db / 10);
-/** Decibels removed as the share of amplitude that is gone, 0…1. */
+/**
+ * Decibels removed as the share of amplitude that is gone, 0…1.
+ *
+ * @example
+ *   amplitudeRemoved(6); // ≈ 0.4988
+ */
 export const amplitudeRemoved = (db: number): number => 1 - 10 ** (-db / 20);
 /** Share of energy removed, in decibels. */
 export const energyShareDb = (share: number): number => -10 * Math.log10(1 - share);

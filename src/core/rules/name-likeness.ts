@@ -18,6 +18,9 @@ export const bareName = (name: string): string =>
 /**
  * Letters to insert, leave out, change or exchange with their neighbour to get from one word to the other (optimal
  * string alignment: Damerau 1964 with each pair exchanged once).
+ *
+ * @example
+ *   editDistance('kitten', 'sitting'); // => 3
  */
 export function editDistance(a: string, b: string): number {
   let [before, last]: number[][] = [[], Array.from({ length: b.length + 1 }, (_, j) => j)];

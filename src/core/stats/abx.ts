@@ -30,6 +30,9 @@ export interface AbxResult {
  * @param trials - fixed before the test
  * @param alpha - e.g. 0.05
  * @returns null where even all right would not do
+ *
+ * @example
+ *   abxNeeded(16, 0.05); // => 12
  */
 export function abxNeeded(trials: number, alpha: number): number | null {
   for (let k = Math.ceil(trials / 2); k <= trials; k++) if (binomialTail(k, trials, 0.5) <= alpha) return k;

@@ -17,6 +17,9 @@ export interface Agreement {
  * Ranks of values, equal values sharing the mean of their ranks.
  *
  * @param values - the highest gets rank 1
+ *
+ * @example
+ *   meanRanks([10, 20, 20, 30]); // => [4, 2.5, 2.5, 1]
  */
 export function meanRanks(values: readonly number[]): number[] {
   const order = values.map((_, i) => i).sort((a, b) => values[b] - values[a]);

@@ -7,6 +7,9 @@ import { logGamma } from './gamma';
  * @param a - > 0
  * @param b - > 0
  * @see Abramowitz & Stegun, Handbook of Mathematical Functions, 26.5.8
+ *
+ * @example
+ *   regularisedBeta(0.5, 2, 3); // ≈ 0.6875
  */
 export function regularisedBeta(x: number, a: number, b: number): number {
   if (x <= 0) return 0;

@@ -7,6 +7,9 @@ import { logGamma } from './gamma';
  * @param k - successes, 0…n
  * @param n - trials
  * @param p - probability of a success in one trial
+ *
+ * @example
+ *   binomialProbability(2, 4, 0.5); // ≈ 0.375000
  */
 export function binomialProbability(k: number, n: number, p: number): number {
   if (k < 0 || k > n) return 0;
@@ -24,6 +27,9 @@ export function binomialProbability(k: number, n: number, p: number): number {
  * @param p - probability of a success in one trial
  * @returns P(X ≥ k)
  * @see Abramowitz & Stegun, 26.5.24
+ *
+ * @example
+ *   binomialTail(12, 16, 0.5); // ≈ 0.0384
  */
 export function binomialTail(k: number, n: number, p: number): number {
   if (k <= 0) return 1;

@@ -4,7 +4,12 @@ const LANCZOS = [
   12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
 ];
 
-/** Logarithm of the gamma function for x > 0. */
+/**
+ * Logarithm of the gamma function for x > 0.
+ *
+ * @example
+ *   logGamma(5); // ≈ 3.178054
+ */
 export function logGamma(x: number): number {
   if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x);
   let sum = LANCZOS[0];
@@ -19,6 +24,9 @@ export function logGamma(x: number): number {
  * @param a - > 0
  * @param x - ≥ 0
  * @see Abramowitz & Stegun, 6.5.29 and 6.5.31
+ *
+ * @example
+ *   regularisedGammaUpper(1, 1); // ≈ 0.367879
  */
 export function regularisedGammaUpper(a: number, x: number): number {
   if (x <= 0) return 1;
@@ -52,6 +60,9 @@ export function regularisedGammaUpper(a: number, x: number): number {
  * (Abramowitz & Stegun, 6.4.6 and 6.4.12).
  *
  * @param x - > 0
+ *
+ * @example
+ *   trigamma(1); // ≈ 1.644934
  */
 export function trigamma(x: number): number {
   let sum = 0;

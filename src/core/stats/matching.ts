@@ -4,6 +4,9 @@
  * @param n - things, up to 170
  * @param k - 0…n
  * @see Riordan, An Introduction to Combinatorial Analysis (1958), chapter 3
+ *
+ * @example
+ *   rencontres(4, 0); // => 9
  */
 export function rencontres(n: number, k: number): number {
   if (k < 0 || k > n) return 0;
@@ -29,6 +32,9 @@ function choose(n: number, k: number): number {
  *
  * @param k - right names
  * @param n - clips
+ *
+ * @example
+ *   matchingTail(2, 4); // ≈ 0.291667
  */
 export function matchingTail(k: number, n: number): number {
   let all = 1;

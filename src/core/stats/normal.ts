@@ -5,6 +5,9 @@ import type { RandomBits, SeededWords } from './random';
  * relative accuracy about 1e-16.
  *
  * @param p - probability; 0 gives −∞, 1 gives ∞, outside 0…1 NaN
+ *
+ * @example
+ *   normalQuantile(0.975); // ≈ 1.959964
  */
 export function normalQuantile(p: number): number {
   if (!(p >= 0 && p <= 1)) return NaN;

@@ -12,7 +12,12 @@ export function quantileSorted(sorted: ArrayLike<number>, p: number): number {
   return sorted[below] + (position - below) * (sorted[above] - sorted[below]);
 }
 
-/** As {@link quantileSorted}, of values in any order. */
+/**
+ * As {@link quantileSorted}, of values in any order.
+ *
+ * @example
+ *   quantile([4, 1, 3, 2], 0.5); // => 2.5
+ */
 export function quantile(values: ArrayLike<number>, p: number): number {
   return quantileSorted(Float64Array.from(values).sort(), p);
 }

@@ -8,6 +8,9 @@ import { mean } from './moments';
  * @param y - as long
  * @returns −1…1; null where one of the two does not vary
  * @see Spearman, Amer. J. Psychol. 15 (1904)
+ *
+ * @example
+ *   rankCorrelation([1, 2, 3], [10, 20, 30]); // => 1
  */
 export function rankCorrelation(x: readonly number[], y: readonly number[]): number | null {
   const [a, b] = [meanRanks(x), meanRanks(y)];

@@ -7,6 +7,9 @@ import { regularisedBeta } from './beta';
  * @param df - degrees of freedom, > 0
  * @returns P(T ≤ t); NaN for df ≤ 0
  * @see Abramowitz & Stegun, Handbook of Mathematical Functions, 26.7.1 with 26.5.27
+ *
+ * @example
+ *   studentCdf(1, 1); // ≈ 0.750
  */
 export function studentCdf(t: number, df: number): number {
   if (!(df > 0)) return NaN;
@@ -22,6 +25,9 @@ export function studentCdf(t: number, df: number): number {
  * @param p - probability, 0 < p < 1
  * @param df - degrees of freedom, > 0
  * @returns t with P(T ≤ t) = p; NaN outside the range
+ *
+ * @example
+ *   studentQuantile(0.975, 10); // ≈ 2.228
  */
 export function studentQuantile(p: number, df: number): number {
   if (!(p > 0 && p < 1) || !(df > 0)) return NaN;

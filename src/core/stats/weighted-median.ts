@@ -3,6 +3,9 @@
  *
  * @param values - in any order; of none, 0
  * @param weights - as many, not negative
+ *
+ * @example
+ *   weightedMedian([1, 2, 10], [1, 1, 3]); // => 10
  */
 export function weightedMedian(values: readonly number[], weights: readonly number[]): number {
   const order = values.map((_, i) => i).sort((a, b) => values[a] - values[b]);

@@ -6,6 +6,9 @@
  * @param zone - IANA name of a time zone, as `Europe/Lisbon`
  * @returns `2026-05-02`
  * @throws RangeError for a zone that is none
+ *
+ * @example
+ *   localDay(new Date('2026-05-03T01:00:00Z'), 'America/New_York'); // => '2026-05-02'
  */
 export function localDay(at: Date, zone: string): string {
   const parts = new Intl.DateTimeFormat('en', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
@@ -18,6 +21,9 @@ export function localDay(at: Date, zone: string): string {
  *
  * @param day - ISO 8601
  * @param days - whole; negative for earlier
+ *
+ * @example
+ *   addDays('2024-02-28', 2); // => '2024-03-01'
  */
 export function addDays(day: string, days: number): string {
   const at = new Date(`${day}T00:00:00Z`);

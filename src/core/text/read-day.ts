@@ -14,6 +14,9 @@ const [EARLIEST, LATEST] = ['1900-01-01', '2199-12-31'];
  * @param text - as typed: ISO 8601, day before month with points or with the month's name, today, yesterday
  * @param today - ISO 8601, what "today" means
  * @returns the day as ISO 8601, null for an empty text, or why it is refused
+ *
+ * @example
+ *   readDay('2.5.2026', '2026-01-01'); // => { isUnderstood: true, value: '2026-05-02' }
  */
 export function readDay(text: string, today: string): Reading<string> {
   const typed = text.trim();

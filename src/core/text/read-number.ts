@@ -25,6 +25,9 @@ const GROUP_SIGNS = /[\s'’\u00a0\u202f\u2009]/gu;
  * @param text - as typed
  * @param sheet - unit, range and decimals of the field
  * @returns the value in the unit of the sheet, null for an empty text, or why it is refused
+ *
+ * @example
+ *   readNumber('1,5 kHz', { unit: 'Hz', units: { kHz: 1000 } }); // => { isUnderstood: true, value: 1500 }
  */
 export function readNumber(text: string, sheet: NumberSheet): Reading<number> {
   const typed = text.trim();
@@ -55,13 +58,23 @@ export function readNumber(text: string, sheet: NumberSheet): Reading<number> {
   );
 }
 
-/** A value of a field as it is shown: all its digits, a true minus sign, its unit. */
+/**
+ * A value of a field as it is shown: all its digits, a true minus sign, its unit.
+ *
+ * @example
+ *   numberText(-12, { unit: 'dB' }); // => '−12 dB'
+ */
 export function numberText(value: number, sheet: Pick<NumberSheet, 'unit'>): string {
   const gap = sheet.unit === '' || sheet.unit === '°' ? '' : ' ';
   return `${plain(value)}${gap}${sheet.unit}`;
 }
 
-/** What a field accepts, in words. */
+/**
+ * What a field accepts, in words.
+ *
+ * @example
+ *   acceptedText({ unit: 'dB', least: -40, most: 120 }); // => 'a number from −40 to 120 dB'
+ */
 export function acceptedText(sheet: NumberSheet): string {
   const what = sheet.isWhole ? 'a whole number' : 'a number';
   const names = [sheet.unit, ...Object.keys(sheet.units ?? {})].filter((u) => u !== '');

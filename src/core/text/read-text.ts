@@ -19,6 +19,9 @@ export function readText(text: string, most: number): Reading<string> {
  * Several short texts parted by commas, without blanks around them; the second of two that are the same goes.
  *
  * @param text - as typed
+ *
+ * @example
+ *   readList('pop filter, , windscreen'); // => { isUnderstood: true, value: ['pop filter', 'windscreen'] }
  */
 export function readList(text: string): Reading<string[]> {
   const texts = text.split(',').map((t) => t.trim());
@@ -30,6 +33,9 @@ export function readList(text: string): Reading<string[]> {
  * The code of a currency by ISO 4217: three letters, in either case.
  *
  * @param text - as typed
+ *
+ * @example
+ *   readCurrency('eur'); // => { isUnderstood: true, value: 'EUR' }
  */
 export function readCurrency(text: string): Reading<string> {
   const code = text.trim().toUpperCase();

@@ -119,10 +119,20 @@ export function usualRate(takes: readonly { readonly clip: Pick<CheckedClip, 'sa
 /** Whether something is said at the step. */
 export const isSpoken = (take: CheckedTake): boolean => ['text', 'phrase', 'sung'].includes(take.playKind);
 
-/** A level with a true minus sign. */
+/**
+ * A level with a true minus sign.
+ *
+ * @example
+ *   dbText(-3.2); // => '−3.2'
+ */
 export const dbText = (value: number, decimals = 1): string => value.toFixed(decimals).replace('-', '−');
 
-/** Seconds for people. */
+/**
+ * Seconds for people.
+ *
+ * @example
+ *   timeText(1.25); // => '1.3 s'
+ */
 export const timeText = (seconds: number): string => `${seconds.toFixed(1)} s`;
 
 /** Loudness that a take would have at 0 dB of gain. */
