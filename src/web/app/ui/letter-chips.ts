@@ -51,6 +51,7 @@ export interface LetterChip {
       border-radius: 2px;
       background: var(--panel);
       color: var(--ink);
+      font: inherit;
       cursor: pointer;
     }
     .clip:disabled {

@@ -1,6 +1,7 @@
 import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
 import type { CompareLane, CompareTable, LaneDifference } from '#contracts/compare';
 import type { CurveChartModel, CurveSeries } from '../../ui/curve-chart-options';
+import { formatNumber } from '../../ui/format';
 
 /** Colour and dash of each lane: series differ by both. */
 export const LANE_LOOKS = [
@@ -114,12 +115,27 @@ export interface DescribedRow extends FigureRow {
 /**
  * Rows as they are shown. Level and length of a recording say nothing of the unit; a quantity of an older version of
  * this program is shown by its id.
+ *
+ * @param zero - column that the others are held against
  */
-export function describedRows(rows: readonly FigureRow[]): DescribedRow[] {
+export function describedRows(rows: readonly FigureRow[], zero: number): DescribedRow[] {
   return rows.flatMap((row): DescribedRow[] => {
-    if (!isQuantity(row.quantity)) return [{ ...row, title: row.quantity, unit: '', decimals: 1, definition: '' }];
-    const { name, unit, decimals, definition, group } = quantity(row.quantity);
-    return group === 'recording' ? [] : [{ ...row, title: name, unit, decimals, definition }];
+    const known = isQuantity(row.quantity) ? quantity(row.quantity) : null;
+    if (known?.group === 'recording') return [];
+    const decimals = known?.decimals ?? 1;
+    const shown = (value: number | null): string => (value === null ? '' : formatNumber(value, decimals));
+    const base = shown(row.cells[zero]?.value ?? null);
+    return [
+      {
+        quantity: row.quantity,
+        // Two figures that read the same are not said to differ, however sure it is.
+        cells: row.cells.map((cell) => ({ ...cell, differs: cell.differs && shown(cell.value) !== base })),
+        title: known?.name ?? row.quantity,
+        unit: known?.unit ?? '',
+        decimals,
+        definition: known?.definition ?? '',
+      },
+    ];
   });
 }
 

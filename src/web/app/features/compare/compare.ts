@@ -153,7 +153,9 @@ export class Compare {
       ? differenceModel(table, this.zeroIndex(), this.differences(), this.laneName())
       : null;
   });
-  protected readonly figures = computed(() => describedRows(figureRows(this.table()?.lanes ?? [], this.zeroIndex())));
+  protected readonly figures = computed(() =>
+    describedRows(figureRows(this.table()?.lanes ?? [], this.zeroIndex()), this.zeroIndex()),
+  );
   protected readonly visiblePair = computed(() => (this.hidden.isHidden() ? null : (this.table()?.pair ?? null)));
   protected readonly lowCut = computed(() => {
     const pair = this.table()?.pair;
