@@ -19,6 +19,7 @@ import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
 import { SessionData } from '../../data/sessions';
 import { today } from '../../ui/format';
+import { Refusals } from '../../ui/field/refusals';
 import { ProblemBox } from '../../ui/problem-box';
 import { alikeUnits } from '#core/rules/name-likeness';
 import { controlOf, emptyPlan, newestOf, plannedUnit, tooLate } from './plan-form';
@@ -38,6 +39,7 @@ export class PlanEditor {
   readonly unit = input<string>();
 
   private readonly data = inject(SessionData);
+  private readonly refusals = inject(Refusals);
   private readonly router = inject(Router);
   private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   private readonly versions = toSignal(inject(ProtocolData).versions(), { initialValue: LOADING });
@@ -196,7 +198,7 @@ export class PlanEditor {
 
   protected save(): void {
     const plan = this.plan();
-    if (!plan || this.isSaving() || this.units().length === 0) return;
+    if (!plan || this.isSaving() || this.units().length === 0 || this.refusals.stop()) return;
     this.isSaving.set(true);
     this.data
       .savePlan(this.id() ?? null, {

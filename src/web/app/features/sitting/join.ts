@@ -6,6 +6,7 @@ import type { Problem } from '#contracts/problem';
 import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { SittingData } from '../../data/sitting';
+import { Refusals } from '../../ui/field/refusals';
 import { ProblemBox } from '../../ui/problem-box';
 
 /** Where a link or a QR code leads: a name, and the test begins. */
@@ -42,12 +43,14 @@ import { ProblemBox } from '../../ui/problem-box';
 export class Join {
   readonly key = input.required<string>();
   private readonly data = inject(SittingData);
+  private readonly refusals = inject(Refusals);
   private readonly router = inject(Router);
   protected readonly name = signal('');
   protected readonly problem = signal<Problem | null>(null);
   protected readonly isBusy = signal(false);
 
   protected join(): void {
+    if (this.refusals.stop()) return;
     this.isBusy.set(true);
     this.data.join(this.key(), this.name().trim()).subscribe({
       next: ({ sitting }) => void this.router.navigate(['/listen', sitting], { replaceUrl: true }),

@@ -27,6 +27,7 @@ import { problemOf } from '../../data/api';
 import { isTyping } from '../../data/keys';
 import { SittingData } from '../../data/sitting';
 import { formatNumber } from '../../ui/format';
+import { Refusals } from '../../ui/field/refusals';
 import { LetterChips } from '../../ui/letter-chips';
 import { chipOf } from './chip-of';
 import { ProblemBox } from '../../ui/problem-box';
@@ -48,6 +49,7 @@ const QUALITY = ['bad', 'poor', 'fair', 'good', 'excellent'] as const;
 })
 export class Sitting {
   readonly key = input.required<string>();
+  private readonly refusals = inject(Refusals);
   private readonly data = inject(SittingData);
   private readonly clips = inject(HeardClips);
   private player: LanePlayer | null = null;
@@ -291,7 +293,7 @@ export class Sitting {
 
   protected send(): void {
     const trial = this.trial();
-    if (!trial || !this.canSend()) return;
+    if (!trial || !this.canSend() || this.refusals.stop()) return;
     this.player?.pause();
     const words = Object.fromEntries(Object.entries(this.words()).filter(([, w]) => w.words.length > 0 || w.free.trim() !== '')); // prettier-ignore
     this.ask(

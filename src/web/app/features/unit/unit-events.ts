@@ -9,6 +9,7 @@ import { TextField } from '../../ui/field/text-field';
 import { problemOf } from '../../data/api';
 import { SessionData } from '../../data/sessions';
 import { today } from '../../ui/format';
+import { Refusals } from '../../ui/field/refusals';
 import { ProblemBox } from '../../ui/problem-box';
 
 const KINDS = [
@@ -83,6 +84,7 @@ export class UnitEvents {
   readonly events = input.required<readonly UnitEvent[]>();
 
   private readonly data = inject(SessionData);
+  private readonly refusals = inject(Refusals);
   protected readonly kinds = [...KINDS];
   protected readonly draft = signal<UnitEvent>({ kind: 'repair', day: today(), note: '' });
   protected readonly problem = signal<Problem | null>(null);
@@ -96,6 +98,7 @@ export class UnitEvents {
   }
 
   protected save(): void {
+    if (this.refusals.stop()) return;
     this.data.noteEvent(this.unit(), this.draft()).subscribe({
       next: () => {
         this.problem.set(null);
