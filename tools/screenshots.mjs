@@ -56,7 +56,7 @@ const views = [
   ['unit-response', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-curve-chart')],
   ['take', `/takes/${await takeOf('Beacon', 'speech')}`, 'chalk'],
   ['new-run', '/new-run', 'chalk', dropThree],
-  ['compare', `/compare/${await keptSet()}`, 'basalt', (page) => page.getByText(/All at/).waitFor()],
+  ['compare', `/compare/${await keptSet()}`, 'basalt', heardAndCompared],
   ['scale', '/scale', 'chalk', (page) => page.locator('sd-worth-whisker').first().waitFor()],
   ['listening', await invitation(), 'chalk', (page) => intoAHeat(page, 'At the desk')],
   [
@@ -147,6 +147,14 @@ async function recordInBooth(page) {
   await page.getByRole('button', { name: 'To the step' }).click();
   await page.locator('body').press('Space');
   await page.locator('.verdict .word').waitFor({ timeout: 40_000 });
+  await page.waitForTimeout(1000);
+}
+
+/** Clips are there, and every difference is measured and drawn. */
+async function heardAndCompared(page) {
+  await page.getByText(/All at/).waitFor();
+  await page.getByText('still being measured').waitFor();
+  await page.getByText('still being measured').waitFor({ state: 'detached', timeout: 60_000 });
   await page.waitForTimeout(1000);
 }
 

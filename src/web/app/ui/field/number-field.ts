@@ -19,7 +19,7 @@ import { TypedField } from './typed-field';
       display: inline-grid;
     }
     input {
-      width: 112px;
+      width: var(--number-width, 112px);
       min-width: 0;
       font-variant-numeric: tabular-nums;
     }
