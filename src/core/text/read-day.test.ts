@@ -22,8 +22,22 @@ describe('a day that is typed', () => {
     expect(read('   ')).toBeNull();
   });
 
+  it('knows every month by its whole name and by three letters of it', () => {
+    const names = 'January February March April May June July August September October November December'.split(' ');
+    names.forEach((name, i) => {
+      const day = `2026-${String(i + 1).padStart(2, '0')}-09`;
+      for (const text of [`9 ${name} 2026`, `9.  ${name.slice(0, 3)}.,  2026`, `09 ${name.toUpperCase()} 2026`])
+        expect(read(text), text).toBe(day);
+    });
+    expect(read('9 Jun. 2026')).toBe('2026-06-09');
+    expect(read('9 Juni 2026')).toContain('refused');
+    expect(read('9 Apt 2026')).toContain('refused');
+  });
+
   it('is refused where it could be two, and says what is taken', () => {
-    for (const text of ['3/4/2026', '03-04-2026', '3.4.26', '2026', 'May 2026', 'next week', '20260502'])
+    const doubtful = ['3/4/2026', '03-04-2026', '3.4.26', '2026', 'May 2026', 'next week', '20260502'];
+    const longer = ['on 2026-05-02', '2026-05-02 or so', 'x2.5.2026', '2.5.20261', 'on 2 May 2026', '2 May 20261'];
+    for (const text of [...doubtful, ...longer, '2 Mai 2026', '2 sept. of 2026', '12026-05-02'])
       expect(read(text), text).toMatch(/^refused: .*understood in one way only.*2026-05-02/);
   });
 
@@ -37,6 +51,7 @@ describe('a day that is typed', () => {
     expect(read('1899-12-31')).toContain('not between 1900-01-01 and 2199-12-31');
     expect(read('2200-01-01')).toContain('not between');
     expect(read('1900-01-01')).toBe('1900-01-01');
+    expect(read('2199-12-31')).toBe('2199-12-31');
   });
 
   it('comes back as it was, for every day', () => {

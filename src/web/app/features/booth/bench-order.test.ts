@@ -20,13 +20,16 @@ describe('what the simulated bench plays', () => {
   });
 
   it('is another take each time', () => {
-    const again = slot([take(1, SPEECH, 'retaken'), take(2, CLOSE, 'kept')]);
-    expect(benchOrder('5', again, SPEECH, CHOICE, NOTED).seed).toBe('5/1/speech/2');
+    const again = slot([take(1, SPEECH, 'retaken'), take(2, CLOSE, 'kept'), take(3, SPEECH, 'open')]);
+    expect(benchOrder('5', again, SPEECH, CHOICE, NOTED).seed).toBe('5/1/speech/3');
+    expect(benchOrder('5', again, CLOSE, CHOICE, NOTED).seed).toBe('5/1/close/2');
   });
 
   it('plays a sweep where nothing echoes, unless the room is what is measured', () => {
     const sweep = { ...SPEECH, id: 'sweep', play: { kind: 'sweep' as const, text: null } };
     expect(benchOrder('5', slot([]), sweep, CHOICE, NOTED).room).toBe('crate');
+    const tone = { ...SPEECH, id: 'calibration', play: { kind: 'tone' as const, text: null } };
+    expect(benchOrder('5', slot([]), tone, CHOICE, NOTED).room).toBe('crate');
     expect(benchOrder('5', slot([]), { ...sweep, role: 'room' as const }, CHOICE, NOTED).room).toBe('loft');
   });
 });

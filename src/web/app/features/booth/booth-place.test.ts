@@ -25,7 +25,7 @@ describe('where somebody works', () => {
   });
 
   it('walks only the steps of the turn, and stays at both ends', () => {
-    const plan = planWith(slot([], { steps: [SPEECH.id, LATENCY.id] }));
+    const plan = planWith(slot([], { id: '0', steps: [SILENCE.id] }), slot([], { steps: [SPEECH.id, LATENCY.id] }));
     const at = { slot: '1', step: SPEECH.id };
     expect(stepsOn(plan, at, 1)).toEqual({ slot: '1', step: 'latency' });
     expect(stepsOn(plan, at, -1)).toEqual(at);

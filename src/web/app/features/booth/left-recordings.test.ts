@@ -46,6 +46,15 @@ describe('recordings that were left', () => {
     await left.look();
     left.leave();
     await vi.advanceTimersByTimeAsync(10 * LOOK_AGAIN_MS);
-    expect(asked).toBe(1);
+    expect([asked, left.all()]).toEqual([1, []]);
+    // A page that was left while it was looking hears nothing any more.
+    const late = new LeftRecordings(
+      { recordings: () => of([recording('a', false), recording('b', true)]) },
+      () => null,
+    );
+    const looking = late.look();
+    late.leave();
+    await looking;
+    expect([late.all(), vi.getTimerCount()]).toEqual([[], 0]);
   });
 });

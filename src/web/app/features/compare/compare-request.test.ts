@@ -11,8 +11,8 @@ describe('the address of a comparison', () => {
       match: 'gain',
       loop: { fromS: 1.5, toS: 4.25 },
     });
-    expect(requestOf(address('3,x,4,', '9', 'loud', '4-1'))).toEqual({
-      takes: ['3', '4'],
+    expect(requestOf(address('3,x,12x,x12,40,', '9', 'loud', '4-1'))).toEqual({
+      takes: ['3', '40'],
       zero: '3',
       match: 'loudness',
       loop: null,

@@ -12,6 +12,7 @@ describe('names of lanes that are hidden', () => {
     const hidden = seeded();
     expect(hidden.lanes(3)).toEqual([0, 1, 2].map((i) => ({ index: i, shown: i })));
     expect([hidden.isHidden(), hidden.isGuessed(), hidden.numberOf(2)]).toEqual([false, false, 3]);
+    expect(hidden.isRevealed()).toBe(false);
   });
 
   it('come back in another order, and what sounds is the first of it, whichever sounded before', () => {
@@ -48,10 +49,11 @@ describe('names of lanes that are hidden', () => {
     hidden.guess(0, 'Purser');
     hidden.guess(1, 'Skipper');
     hidden.guess(3, 'Bosun');
+    hidden.guess(2, 'Skipper');
     expect(hidden.toggle(4)).toBeNull();
     expect([hidden.isHidden(), hidden.isRevealed(), hidden.isGuessed()]).toEqual([false, true, true]);
     expect(hidden.lanes(4)).toEqual(order);
-    expect(hidden.right(UNITS)).toBe(2);
+    expect(hidden.right(UNITS)).toBe(3);
   });
 
   it('hidden again ask for new guesses', () => {
@@ -69,6 +71,7 @@ describe('names of lanes that are hidden', () => {
     hidden.guess(0, 'Purser');
     hidden.show();
     expect([hidden.isHidden(), hidden.isGuessed(), hidden.guesses()]).toEqual([false, false, {}]);
+    expect(hidden.isRevealed()).toBe(false);
     expect(hidden.lanes(2).map((l) => l.index)).toEqual([0, 1]);
   });
 
@@ -76,5 +79,7 @@ describe('names of lanes that are hidden', () => {
     const hidden = seeded();
     expect(hidden.toggle(1)).toBeNull();
     expect(hidden.isHidden()).toBe(false);
+    expect(hidden.toggle(2)).not.toBeNull();
+    expect(hidden.isHidden()).toBe(true);
   });
 });

@@ -70,9 +70,12 @@ describe('lanes that are heard', () => {
 
   it('are played at their own gain and alignment, in their own order', async () => {
     const { deck, player } = deckWith({ a: 4, b: 6 });
-    deck.arm(new Map(), null);
-    expect(player.lanes).toEqual([]);
+    deck.tell();
+    expect([deck.isPlaying(), deck.atS()]).toEqual([false, 0]);
     deck.show([lane('1', 'a', -6.0206), lane('2', 'b', 0)]);
+    // Not before every clip is there: a lane too few would play another clip under its number.
+    deck.arm(new Map(), { fromS: 1, toS: 2 });
+    expect([player.lanes, player.loop]).toEqual([[], null]);
     await fetchedAll();
     const map = [{ at: 0, to: 0.3 }] as unknown as typeof SAME_TIME;
     deck.arm(new Map([['2', { map }]]), { fromS: 1, toS: 2 });
@@ -98,6 +101,8 @@ describe('lanes that are heard', () => {
     deck.tell();
     expect([deck.isPlaying(), deck.atS(), player.log]).toEqual([true, 1.5, ['lane 1', 'lane 1', 'play']]);
     await deck.toggle();
+    player.at = 2;
+    deck.tell();
     expect([deck.isPlaying(), deck.atS()]).toEqual([false, 1.5]);
   });
 
@@ -128,6 +133,15 @@ describe('lanes that are heard', () => {
     expect(deck.active()).toBe(1);
     deck.show([]);
     expect(deck.active()).toBe(0);
+  });
+
+  it('can be turned, sought and left before there is anything to hear', () => {
+    const { deck, player } = deckWith({});
+    deck.setVolume(-20);
+    deck.choose(0);
+    deck.seek(3);
+    deck.leave();
+    expect([deck.atS(), player.log]).toEqual([0, ['forget']]);
   });
 
   it('leave nothing behind', async () => {
