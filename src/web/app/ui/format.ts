@@ -22,10 +22,19 @@ export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 }
 
+const two = (n: number): string => String(n).padStart(2, '0');
+const dayOf = (at: Date): string => [at.getFullYear(), at.getMonth() + 1, at.getDate()].map(two).join('-');
+
 /** Today, as the person's calendar has it. */
-export function today(): string {
-  const now = new Date();
-  return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((n) => String(n).padStart(2, '0')).join('-');
+export const today = (): string => dayOf(new Date());
+
+/** The day of a moment (ISO 8601, as the server has it), as the person's calendar has it. */
+export const momentDay = (moment: string): string => dayOf(new Date(moment));
+
+/** Day and time of a moment, by the person's clock. */
+export function momentText(moment: string): string {
+  const at = new Date(moment);
+  return `${dayOf(at)} ${two(at.getHours())}:${two(at.getMinutes())}`;
 }
 
 /** Names of kinds of gear. */

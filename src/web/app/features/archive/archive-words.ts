@@ -1,4 +1,5 @@
 import type { ArchiveState } from '#contracts/archive';
+import { momentDay } from '../../ui/format';
 
 /** A number of bytes as people say it. */
 export function bytesWords(bytes: number): string {
@@ -15,7 +16,7 @@ export function checkedWords({ clips, checked, oldestCheck, setAside }: ArchiveS
     return wrong === 0
       ? 'No clip has been read again yet; that goes on quietly while Sediment runs.'
       : `No clip has been read again yet; ${bad}.`;
-  const since = oldestCheck === null ? '' : `, the oldest reading on ${oldestCheck.slice(0, 10)}`;
+  const since = oldestCheck === null ? '' : `, the oldest reading on ${momentDay(oldestCheck)}`;
   return checked < clips
     ? `${checked} of ${clips} clips were read and held against their names${since}; ${bad}.`
     : `All ${clips} clips were read and held against their names${since}; ${bad}.`;

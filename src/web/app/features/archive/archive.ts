@@ -7,6 +7,7 @@ import { ArchiveData } from '../../data/archive';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
+import { momentDay } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { bytesWords, checkedWords, isLittleSpace } from './archive-words';
 import { UnitCorrections } from '../unit/unit-corrections';
@@ -20,6 +21,7 @@ import { UnitCorrections } from '../unit/unit-corrections';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Archive {
+  protected readonly dayOf = momentDay;
   private readonly data = inject(ArchiveData);
   protected readonly loaded = toSignal(this.data.state, { initialValue: LOADING });
   protected readonly state = computed(() => this.loaded().value ?? null);

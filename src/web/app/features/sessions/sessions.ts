@@ -12,7 +12,7 @@ import { CatalogueData } from '../../data/catalogue';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { SessionData } from '../../data/sessions';
-import { daysBetween, formatTime, today } from '../../ui/format';
+import { daysBetween, formatTime, momentText, today } from '../../ui/format';
 import { Hatch } from '../../ui/hatch';
 import { ProblemBox } from '../../ui/problem-box';
 import { toldApart } from '../../ui/told-apart';
@@ -29,6 +29,7 @@ const MOST_HELD = 12;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Sessions {
+  protected readonly momentText = momentText;
   private readonly data = inject(SessionData);
   private readonly loaded = toSignal(this.data.plans, { initialValue: LOADING });
   private readonly loadedDue = toSignal(this.data.due, { initialValue: LOADING });

@@ -6,6 +6,7 @@ import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
 import { CorrectionData } from '../../data/corrections';
 import { LOADING } from '../../data/loaded';
+import { momentDay } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 
 /** What was corrected, newest first, each with its way back. */
@@ -19,10 +20,10 @@ import { ProblemBox } from '../../ui/problem-box';
     <ul>
       @for (c of corrections(); track c.id) {
         <li [class.quiet]="c.undoneAt !== null">
-          <span class="num">{{ c.madeAt.slice(0, 10) }}</span>
+          <span class="num">{{ dayOf(c.madeAt) }}</span>
           <span>{{ c.text }}{{ c.reason ? ' — ' + c.reason : '' }}</span>
           @if (c.undoneAt; as day) {
-            <span>undone {{ day.slice(0, 10) }}</span>
+            <span>undone {{ dayOf(day) }}</span>
           } @else {
             <p-button
               size="small"
@@ -55,6 +56,7 @@ import { ProblemBox } from '../../ui/problem-box';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class UnitCorrections {
+  protected readonly dayOf = momentDay;
   /** Of one unit; null: of everything. */
   readonly unit = input.required<string | null>();
 
