@@ -27,7 +27,7 @@ import { Refusals } from '../ui/field/refusals';
 import { rowsOf } from './protocols/protocols';
 import { conditionsOf, playWords } from './protocols/step-words';
 import { resultText } from './rigs/rigs';
-import { controlOf, emptyPlan, minutesText, newestOf, tooLate } from './sessions/plan-form';
+import { controlOf, emptyPlan, minutesText, newestOf, onDay, tooLate } from './sessions/plan-form';
 import { keptCount, ruledGain, stepState, takeOfStep, whereToGoOn } from './sessions/session-progress';
 import { exchanged, proposed } from './sessions/files';
 import { PROTOCOL, SPEECH, SILENCE, CLOSE, LATENCY, take, slot, planWith } from '../testing/session-in-small';
@@ -260,6 +260,12 @@ describe('planning', () => {
       rig: null,
     });
   });
+  it('on another day is called by it, unless somebody has called it otherwise', () => {
+    const plan = { title: 'Session of 2026-03-01', day: '2026-03-01' };
+    expect(onDay(plan, '2026-04-02')).toEqual({ title: 'Session of 2026-04-02', day: '2026-04-02' });
+    expect(onDay({ ...plan, title: 'Shields' }, '2026-04-02')).toEqual({ title: 'Shields', day: '2026-04-02' });
+  });
+
   it('sees loans that are gone by then', () => {
     const plan = emptyPlan('2026-05-02', [], [], 'microphone');
     const unit = { ...plan.units[0], maker: 'X' };

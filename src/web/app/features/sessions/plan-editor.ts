@@ -22,7 +22,7 @@ import { today } from '../../ui/format';
 import { Refusals } from '../../ui/field/refusals';
 import { ProblemBox } from '../../ui/problem-box';
 import { alikeUnits } from '#core/rules/name-likeness';
-import { controlOf, emptyPlan, newestOf, plannedUnit, tooLate } from './plan-form';
+import { controlOf, emptyPlan, newestOf, onDay, plannedUnit, tooLate } from './plan-form';
 
 /** Planning a session: units, protocol, rig, what has to be at hand. */
 @Component({
@@ -118,6 +118,10 @@ export class PlanEditor {
 
   protected change(part: Partial<NewPlan>): void {
     this.plan.update((p) => p && { ...p, ...part });
+  }
+
+  protected setDay(day: string): void {
+    this.plan.update((p) => p && onDay(p, day));
   }
 
   protected setCategory(category: Category): void {

@@ -17,7 +17,7 @@ export function emptyPlan(
 ): NewPlan {
   const newest = newestOf(protocols, category);
   return newPlanSchema.parse({
-    title: `Session of ${day}`,
+    title: titleOf(day),
     day,
     category,
     protocol: newest?.protocol.id ?? 'desk-voice',
@@ -28,6 +28,15 @@ export function emptyPlan(
     needs: USUAL_NEEDS.map((what) => ({ what, isThere: false })),
   });
 }
+
+const titleOf = (day: string): string => `Session of ${day}`;
+
+/** The plan on another day: a title that nobody has written follows. */
+export const onDay = <P extends Pick<NewPlan, 'title' | 'day'>>(plan: P, day: string): P => ({
+  ...plan,
+  day,
+  title: plan.title === titleOf(plan.day) ? titleOf(day) : plan.title,
+});
 
 /** The protocol of a category that is planned with unless somebody chooses another one. */
 export function newestOf(protocols: readonly ProtocolVersion[], category: Category): ProtocolVersion | undefined {
