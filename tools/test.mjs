@@ -99,19 +99,20 @@ function failures(name) {
   return texts.length > 0 ? texts.join('\n\n') : null;
 }
 
+/** Two lanes, one for each core: what looks at the code goes on to the journeys, beside the tests of the rooms. */
 async function all() {
   await ensureNodeBuild();
-  const lanes = [
-    [...types, ...structure, ['formatting', prettier('.')], ['lint', eslint('.')]],
-    [
-      ['unit tests', vitest('unit tests', ['--project', 'unit'])],
-      ['page tests', vitest('page tests', ['--project', 'web'])],
-      ['server tests', vitest('server tests', ['--project', 'server'])],
-    ],
-  ];
-  const results = (await Promise.all(lanes.map(runLane))).flat();
-  await ensureWebBuild();
-  return [...results, await runStage(['journeys', vitest('journeys', ['--project', 'journeys'])])];
+  const looked = async () => {
+    const results = await runLane([...types, ...structure, ['formatting', prettier('.')], ['lint', eslint('.')]]);
+    await ensureWebBuild();
+    return [...results, await runStage(['journeys', vitest('journeys', ['--project', 'journeys'])])];
+  };
+  const tested = runLane([
+    ['unit tests', vitest('unit tests', ['--project', 'unit'])],
+    ['page tests', vitest('page tests', ['--project', 'web'])],
+    ['server tests', vitest('server tests', ['--project', 'server'])],
+  ]);
+  return (await Promise.all([looked(), tested])).flat();
 }
 
 async function changed(base) {

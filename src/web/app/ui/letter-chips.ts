@@ -23,16 +23,16 @@ export interface LetterChip {
         [class.heard]="heard().has(chip.code)"
         [disabled]="disabled()"
         [attr.aria-pressed]="playing() === chip.code"
-        [attr.aria-label]="chip.spoken + state(chip.code)"
         (click)="hear.emit(chip.code)"
       >
-        <span class="code">{{ chip.shown ?? chip.code }}</span>
+        <span class="visually-hidden">{{ chip.spoken }}</span>
+        <span class="code" aria-hidden="true">{{ chip.shown ?? chip.code }}</span>
         @if (chip.name) {
-          <span class="small">{{ chip.name }}</span>
+          <span class="small" aria-hidden="true">{{ chip.name }}</span>
         }
-        <span class="small">{{
-          playing() === chip.code ? '▮▮ playing' : heard().has(chip.code) ? '✓ heard' : 'listen'
-        }}</span>
+        <span class="small"
+          ><span aria-hidden="true">{{ sign(chip.code) }}</span> {{ word(chip.code) }}</span
+        >
       </button>
     }
   `,
@@ -80,7 +80,11 @@ export class LetterChips {
   readonly disabled = input(false, { transform: booleanAttribute });
   readonly hear = output<string>();
 
-  protected state(code: string): string {
-    return this.playing() === code ? ', playing' : this.heard().has(code) ? ', heard' : '';
+  protected word(code: string): string {
+    return this.playing() === code ? 'playing' : this.heard().has(code) ? 'heard' : 'listen';
+  }
+
+  protected sign(code: string): string {
+    return { playing: '▮▮', heard: '✓', listen: '' }[this.word(code)] ?? '';
   }
 }
