@@ -99,11 +99,11 @@ function failures(name) {
   return texts.length > 0 ? texts.join('\n\n') : null;
 }
 
-/** Two lanes, one for each core: what looks at the code goes on to the journeys, beside the tests of the rooms. */
+/** Two lanes about equally long, one for each core. The journeys wait for states, so that they may run beside the rest. */
 async function all() {
   await ensureNodeBuild();
-  const looked = async () => {
-    const results = await runLane([...types, ...structure, ['formatting', prettier('.')], ['lint', eslint('.')]]);
+  const walked = async () => {
+    const results = await runLane([...types, ...structure, ['formatting', prettier('.')]]);
     await ensureWebBuild();
     return [...results, await runStage(['journeys', vitest('journeys', ['--project', 'journeys'])])];
   };
@@ -111,8 +111,9 @@ async function all() {
     ['unit tests', vitest('unit tests', ['--project', 'unit'])],
     ['page tests', vitest('page tests', ['--project', 'web'])],
     ['server tests', vitest('server tests', ['--project', 'server'])],
+    ['lint', eslint('.')],
   ]);
-  return (await Promise.all([looked(), tested])).flat();
+  return (await Promise.all([walked(), tested])).flat();
 }
 
 async function changed(base) {
