@@ -8,11 +8,7 @@ import { databaseClone } from './database-clones';
 async function countedApplication() {
   const database = countedDatabase(await databaseClone(inject('databaseDump')));
   const application = await testApplication({ database });
-  const questionsOf = async (work: () => Promise<unknown>): Promise<number> => {
-    const before = database.asked();
-    await work();
-    return database.asked() - before;
-  };
+  const { questionsOf } = database;
   const bring = async (label: string, day: number) => {
     const specimen = { ...runDocument().specimen, label };
     const document = runDocument({ specimen, date: `2026-05-${String(day).padStart(2, '0')}` });
@@ -78,4 +74,6 @@ it('after one fact the catalogue reads that unit alone, and what is due asks no 
   expect(await again(110)).toBe(two);
   expect(await questionsOf(() => plans.due())).toBe(due);
   expect(await questionsOf(() => catalogue.specimens())).toBe(0);
+  // Both ask something: a count of nothing would hold all of this.
+  expect([two, due].every((asked) => asked > 0)).toBe(true);
 });
