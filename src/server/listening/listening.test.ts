@@ -226,8 +226,9 @@ describe('pairs, ABX, names, ratings, performing', () => {
         seconds: 5,
       });
     }
-    expect(xs).toBeGreaterThan(2);
-    expect(xs).toBeLessThan(14);
+    // X is drawn from a secret: that a fair one is the same letter sixteen times happens in 3 of 100,000 runs.
+    expect(xs).toBeGreaterThan(0);
+    expect(xs).toBeLessThan(16);
     expect((await application.sittings.state(sitting)).isFinished).toBe(true);
     const { result } = await application.tests.reveal(page.row.id);
     expect(result?.sentences[0].words).toBe(
