@@ -4,7 +4,7 @@ import type { Reading } from './reading';
 /** What a field for a day takes, in words. */
 export const ACCEPTED_DAY = 'a day as 2026-05-02, 2.5.2026, 2 May 2026, today or yesterday';
 
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+const MONTHS = 'january february march april may june july august september october november december'.split(' ');
 const [EARLIEST, LATEST] = ['1900-01-01', '2199-12-31'];
 
 /**
@@ -49,12 +49,8 @@ function partsOf(word: string): Parts | null {
 }
 
 /** 1 for January, under its whole name or three letters of it (four of September); 0 for none. */
-function monthOf(name: string): number {
-  const names = Array.from({ length: 12 }, (_, i) =>
-    new Date(Date.UTC(2001, i, 1)).toLocaleString('en', { month: 'long', timeZone: 'UTC' }).toLowerCase(),
-  );
-  return names.findIndex((whole, i) => whole === name || MONTHS[i] === name || (i === 8 && name === 'sept')) + 1;
-}
+const monthOf = (name: string): number =>
+  MONTHS.findIndex((whole) => name === whole || name === whole.slice(0, 3)) + 1 || (name === 'sept' ? 9 : 0);
 
 const two = (n: number): string => String(n).padStart(2, '0');
 

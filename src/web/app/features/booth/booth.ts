@@ -17,7 +17,7 @@ import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { switchMap } from 'rxjs';
 import type { CautionId } from '#core/rules/cautions';
-import { gainText, playKindOf, textOf } from '#core/rules/compare-versions';
+import { gainText, textOf } from '#core/rules/compare-versions';
 import { gainAdvice } from '#core/rules/gain-advice';
 import { takeToShow, undecidedTakes } from '#core/rules/step-takes';
 import type { Recording } from '#contracts/recording';
@@ -38,7 +38,7 @@ import { TakeSettingsForm } from '../../ui/take-settings-form';
 import { PURPOSE_NAMES, stepsOf, stepState } from '../sessions/session-progress';
 import { UndecidedDialog } from '../sessions/undecided-dialog';
 import { withAnswers, type Answer } from './answers';
-import { loadBenchChoice } from './bench-choice';
+import { loadBenchChoice, saveBenchChoice, type BenchChoice } from './bench-choice';
 import { benchOrder } from './bench-order';
 import { placeAfterSlot, placeInSlot, startPlace, stepsOn, type BoothPlace } from './booth-place';
 import { CautionDialog } from './caution-dialog';
@@ -112,10 +112,6 @@ export class Booth {
   protected readonly text = computed(() => {
     const [plan, step] = [this.plan(), this.step()];
     return plan && step ? textOf(step, plan.protocol) : null;
-  });
-  protected readonly playKind = computed(() => {
-    const step = this.step();
-    return step ? playKindOf(step) : '';
   });
   protected readonly gainRule = computed(() => gainText(this.step()?.gain ?? null));
   protected readonly window = computed(() => {
@@ -264,6 +260,11 @@ export class Booth {
   protected setCountsIn(isOn: boolean): void {
     this.countsIn.set(isOn);
     localStorage.setItem(COUNT_KEY, isOn ? 'on' : 'off');
+  }
+
+  protected setBench(choice: BenchChoice): void {
+    this.bench.set(choice);
+    saveBenchChoice(localStorage, choice);
   }
 
   protected goTo(place: BoothPlace | null): void {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
 import { firstValueFrom } from 'rxjs';
@@ -7,7 +7,7 @@ import { Recorder, SIMULATED_BENCH, type InputDevice } from '../../audio/recorde
 import { SessionData } from '../../data/sessions';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { TickField } from '../../ui/field/tick-field';
-import { loadBenchChoice, saveBenchChoice, type BenchChoice } from './bench-choice';
+import type { BenchChoice } from './bench-choice';
 import { BenchPanel } from './bench-panel';
 
 const DEVICE_KEY = 'sediment.booth.device';
@@ -33,6 +33,7 @@ export class InputDialog {
   readonly rateHz = input.required<number | null>();
   readonly countsIn = input.required<boolean>();
   readonly countsInChange = output<boolean>();
+  readonly bench = input.required<BenchChoice>();
   readonly benchChange = output<BenchChoice>();
 
   protected readonly recorder = inject(Recorder);
@@ -47,14 +48,9 @@ export class InputDialog {
   protected readonly channels = signal(1);
   protected readonly refused = signal('');
   protected readonly isBench = computed(() => this.recorder.listening()?.device.id === SIMULATED_BENCH.id);
-  protected readonly bench = signal(loadBenchChoice(localStorage));
   protected readonly parts = signal<BenchParts | null>(null);
 
   constructor() {
-    effect(() => {
-      saveBenchChoice(localStorage, this.bench());
-      this.benchChange.emit(this.bench());
-    });
     void this.list();
   }
 

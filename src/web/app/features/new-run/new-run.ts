@@ -48,7 +48,7 @@ import {
 } from './draft';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 import { NumberField } from '../../ui/field/number-field';
-import { SHEETS, priceSheet } from '../../ui/field/number-sheets';
+import { SHEETS } from '../../ui/field/number-sheets';
 import { Refusals } from '../../ui/field/refusals';
 
 /** A file that is on its way, or was refused. */
@@ -79,7 +79,6 @@ interface Transfer {
 })
 export class NewRun {
   protected readonly sheets = SHEETS;
-  protected readonly priceSheet = priceSheet;
   /** ?unit=… fills in a known specimen. */
   readonly unit = input<string>();
 

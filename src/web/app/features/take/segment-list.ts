@@ -1,5 +1,6 @@
 import type { NumberSheet } from '#core/text/read-number';
 import type { Segments } from '#contracts/segments';
+import { SHEETS } from '../../ui/field/number-sheets';
 
 /** Kinds of segments, in the order of the list. */
 export const SEGMENT_KINDS = ['speech', 'silence', 'events'] as const;
@@ -38,10 +39,9 @@ export function edgeSheets(
   { startS, endS }: Pick<SegmentRow, 'startS' | 'endS'>,
   durationS: number,
 ): { readonly start: NumberSheet; readonly end: NumberSheet } {
-  const seconds = { unit: 's', units: { ms: 0.001, min: 60 } };
   return {
-    start: { ...seconds, least: 0, most: floorMs(endS - SHORTEST_S) },
-    end: { ...seconds, least: ceilMs(startS + SHORTEST_S), most: floorMs(durationS) },
+    start: { ...SHEETS.place, least: 0, most: floorMs(endS - SHORTEST_S) },
+    end: { ...SHEETS.place, least: ceilMs(startS + SHORTEST_S), most: floorMs(durationS) },
   };
 }
 
