@@ -10,6 +10,7 @@ import { rankingInputsSchema, rankRowSchema } from './ranking';
 import { rubricSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { sessionSchema } from './session';
+import { newSheetEntriesSchema } from './sheet';
 import { correctionSchema, newCorrectionSchema } from './correction';
 import {
   newUnitSchema,
@@ -170,6 +171,13 @@ export const ENDPOINTS = {
     done,
   ),
   notePrice: post('/api/specimens/:id/prices', 'Note a price', byId, newPriceSchema, done),
+  fillSheet: post(
+    '/api/specimens/:id/sheet',
+    'Fill in fields of a unit’s data sheet, or take them back',
+    byId,
+    newSheetEntriesSchema,
+    done,
+  ),
   addUnit: post('/api/specimens', 'Note a unit that has not been tested yet', none, newUnitSchema, addedSchema),
   corrections: get('/api/corrections', 'What was corrected, newest first', none, z.array(correctionSchema)),
   correctionsOfUnit: get(

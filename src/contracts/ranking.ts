@@ -23,6 +23,11 @@ export const unitFactsSchema: z.ZodType<UnitFacts> = z.object({
     .nullable()
     .optional()
     .describe('What blind answers say'),
+  sheet: z
+    .record(z.string(), z.union([z.number(), z.boolean(), z.array(z.string())]))
+    .optional()
+    .describe('What the data sheet says, numbers in the unit of the field'),
+  cells: z.record(z.string(), z.number()).optional().describe('Cells of tables, by protocol, step, row and column'),
 });
 
 /** All that the page needs to rank by itself, with any weights. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { PRICE_KINDS, type Rubric } from '#core/rules/rubric';
 import { QUANTITY_IDS } from '#core/measure/registry';
 import { categorySchema, currencySchema, nameSchema, slugSchema } from './common';
+import { sheetFieldIdSchema } from './sheet';
 
 const pointsSchema = z.number().min(0).max(5);
 const curveSchema = z
@@ -26,6 +27,35 @@ export const criterionSchema = z.discriminatedUnion('kind', [
     kind: z.literal('heard'),
     curve: curveSchema,
     leastAnswers: z.int().min(1),
+    repeatability: z.number().min(0),
+  }),
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('sheet-number'),
+    field: sheetFieldIdSchema,
+    curve: curveSchema,
+  }),
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('sheet-word'),
+    field: sheetFieldIdSchema,
+    points: z.record(z.string().min(1), pointsSchema),
+    otherwise: pointsSchema,
+  }),
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('features'),
+    features: z.array(z.strictObject({ field: sheetFieldIdSchema, is: z.string().min(1).nullable() })).min(1).max(40),
+    curve: curveSchema,
+  }),
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('table'),
+    protocol: slugSchema,
+    step: slugSchema,
+    row: nameSchema,
+    column: nameSchema,
+    curve: curveSchema,
     repeatability: z.number().min(0),
   }),
   z.strictObject({

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
+import { sheetFieldIdSchema, sheetValueSchema } from './sheet';
 import { tableReadingSchema } from './table-reading';
 
 /** Who paid for the unit. */
@@ -84,7 +85,11 @@ export const runDocumentSchema = z
     protocolVersion: z.int().min(1),
     source: z.enum(SOURCES),
     prices: z.array(priceSchema).max(50).default([]),
-    claims: z.array(claimSchema).max(50).default([]).describe('Claims of the data sheet.'),
+    claims: z.array(claimSchema).max(50).default([]).describe('Claims of the data sheet that stand beside figures.'),
+    sheet: z
+      .record(sheetFieldIdSchema, sheetValueSchema)
+      .default({})
+      .describe('Fields of the data sheet by their names, each as it was typed.'),
     inputFullScaleDbu: z
       .number()
       .min(-60)

@@ -6,6 +6,7 @@ import { curvesSchema } from './curves';
 import { boundSchema, measurementSchema, quantitySchema, unitMeasurementSchema } from './measurement';
 import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
+import { sheetEntrySchema } from './sheet';
 import { tableReadingSchema } from './table-reading';
 
 /** How far a unit has come, in the order of the work. */
@@ -48,6 +49,8 @@ export const specimenRowSchema = z.object({
   hasRules: z.boolean(),
   /** Blind answers that it took part in. */
   heardAnswers: z.int(),
+  /** What it is by the fields of its sheet that divide its kind. */
+  classes: z.record(z.string(), z.array(z.string())),
 });
 export type SpecimenRow = z.infer<typeof specimenRowSchema>;
 
@@ -109,6 +112,8 @@ export const specimenSheetSchema = z.object({
   prices: z.array(priceSchema.extend({ id: z.string() })),
   /** Of the data sheet; of each quantity the newest. */
   claims: z.array(claimSchema),
+  /** All that was ever filled in, newest first; the newest of each field counts. */
+  sheet: z.array(sheetEntrySchema),
   /** Repairs, firmware, days to be back; newest first. */
   events: z.array(unitEventSchema),
   runs: z.array(runSchema),

@@ -42,6 +42,7 @@ import { SessionPlans } from './sessions/session-plans';
 import { TakeSorting } from './runs/take-sorting';
 import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
+import { SheetEntries } from './catalogue/sheet-entries';
 import { seedRules } from './catalogue/seed';
 import { Uploads } from './runs/uploads';
 import { openRememberingThread, openWorkerPool, type WorkerPool } from './platform/worker-pool';
@@ -60,6 +61,7 @@ export interface Application {
   readonly runImport: RunImport;
   readonly catalogue: Catalogue;
   readonly scoring: Scoring;
+  readonly sheets: SheetEntries;
   readonly corrections: Corrections;
   readonly clips: ClipReader;
   readonly protocols: ProtocolBook;
@@ -174,6 +176,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     catalogue,
     runImport,
     scoring: new Scoring(database, catalogue, hub, clock),
+    sheets: new SheetEntries(database, queue, hub, clock),
     corrections: new Corrections(database, queue, hub, now),
     clips: new ClipReader(database),
     protocols: new ProtocolBook(database, hub),

@@ -1,5 +1,7 @@
 import { claimRule } from './kinds';
+import { isAWeighted } from './claim-readings';
 import type { ClaimedFigure } from './gear-kind';
+import type { SheetValue } from './sheet/sheet-field';
 
 /** A claim beside the measured figure. */
 export type ClaimComparison =
@@ -21,4 +23,24 @@ export function compareClaim(claim: ClaimedFigure, measured: number | null): Cla
   if (reason !== null) return { comparable: false, reason };
   const value = convert(claim.value);
   return { comparable: true, value, differenceInUnit: measured === null ? null : measured - value };
+}
+
+/** Why nothing can be as good as a claim, where physics has a limit; null where it is possible, or not to be judged. */
+export function impossibleClaim(claim: ClaimedFigure): string | null {
+  const rule = claimRule(claim.quantity);
+  const value = rule?.units[claim.unit]?.(claim.value);
+  return value === undefined ? null : (rule?.beyond?.(claim, value) ?? null);
+}
+
+/** A claim as a field of a sheet keeps it: what its unit says of the weighting is a condition. */
+export function claimAsSheetValue({ value, unit, condition }: Omit<ClaimedFigure, 'quantity'>) {
+  const isWeighted = unit.endsWith('(A)');
+  const said = isWeighted && !isAWeighted({ quantity: '', value, unit: '', condition }) ? ['A-weighted'] : [];
+  const bare = isWeighted ? unit.slice(0, -'(A)'.length).trim() : unit;
+  return {
+    type: 'number',
+    value,
+    unit: bare,
+    condition: [...said, condition].filter((c) => c !== '').join(', '),
+  } as const satisfies SheetValue;
 }

@@ -1,5 +1,6 @@
 import type { QuantityId } from '../measure/registry';
 import type { AnalysedTake, RunChain, RunFigures } from './run/analysed-take';
+import type { SheetField } from './sheet/sheet-field';
 import type { StepRoleDefinition } from './step-role';
 
 /** A claim of a data sheet as its maker gives it. */
@@ -16,6 +17,12 @@ export interface ClaimRule {
   readonly units: Readonly<Record<string, (value: number) => number>>;
   /** Why a claim under these conditions is another figure than the measured one; null where it is the same. */
   readonly unlike?: (claim: ClaimedFigure) => string | null;
+  /**
+   * Why nothing can be as good as a claim; null where it is possible.
+   *
+   * @param value - in the registry's unit
+   */
+  readonly beyond?: (claim: ClaimedFigure, value: number) => string | null;
 }
 
 /** Claims that a kind of gear is sold by, by the measured figure that they stand beside. */
@@ -36,6 +43,8 @@ export interface GearKind {
   /** Figures that lists show of it, the most telling first. */
   readonly keyFigures: readonly QuantityId[];
   readonly claims: ClaimRules;
+  /** What its data sheets have a place for. */
+  readonly sheet: readonly SheetField[];
   /**
    * Figures and curves of one run.
    *

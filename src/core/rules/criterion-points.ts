@@ -2,7 +2,26 @@ import type { Bound } from '../measure/measurement';
 import { blendedPoints, heardPoints, type HeardFact } from './heard-points';
 import { pointsOnCurve, type Knot } from './points-curve';
 import { pricePoints, type DatedPrice } from './price-rule';
-import type { Criterion, HeardCriterion, MeasuredCriterion, Rubric } from './rubric';
+import type {
+  Criterion,
+  Feature,
+  FeaturesCriterion,
+  HeardCriterion,
+  MeasuredCriterion,
+  Rubric,
+  SheetNumberCriterion,
+  SheetWordCriterion,
+  TableCriterion,
+} from './rubric';
+
+/** What a data sheet says, by field, as units are compared by it: numbers in the unit of the field, words, yes or no. */
+export type SheetFacts = Readonly<Record<string, number | boolean | readonly string[]>>;
+/** Cells of tables by {@link cellKey}. */
+export type CellFacts = Readonly<Record<string, number>>;
+
+/** Name of a cell among all cells of a unit. */
+export const cellKey = (cell: Pick<TableCriterion, 'protocol' | 'step' | 'row' | 'column'>): string =>
+  [cell.protocol, cell.step, cell.row, cell.column].join('/');
 
 /** Facts about one unit, as known on the day in question. */
 export interface UnitFacts {
@@ -14,6 +33,8 @@ export interface UnitFacts {
   readonly prices: readonly DatedPrice[];
   /** What blind answers say; missing where nothing was heard. */
   readonly heard?: HeardFact | null;
+  readonly sheet?: SheetFacts;
+  readonly cells?: CellFacts;
 }
 
 /** A measured figure, as far as ranking needs it. */
@@ -74,6 +95,14 @@ export function criterionPoints(criterion: Criterion, unit: UnitFacts): Criterio
     }
     case 'measured':
       return measuredPoints(criterion, unit.figures[criterion.quantity]);
+    case 'sheet-number':
+      return sheetNumberPoints(criterion, unit.sheet?.[criterion.field]);
+    case 'sheet-word':
+      return sheetWordPoints(criterion, unit.sheet?.[criterion.field]);
+    case 'features':
+      return featurePoints(criterion, unit.sheet ?? {});
+    case 'table':
+      return tablePoints(criterion, unit.cells?.[cellKey(criterion)]);
   }
 }
 
@@ -121,6 +150,58 @@ function measuredPoints(criterion: MeasuredCriterion, fact: MeasuredFact | undef
       .filter(Boolean)
       .join('; '),
     scatter: { kind: 'figure', value, sd, beyond, curve },
+  };
+}
+
+const NOT_NOTED: CriterionPoints = { points: null, why: 'not noted in the sheet', scatter: NO_SCATTER };
+
+function sheetNumberPoints({ curve }: SheetNumberCriterion, value: SheetFacts[string] | undefined): CriterionPoints {
+  if (typeof value !== 'number') return NOT_NOTED;
+  return { points: pointsOnCurve(curve, value), why: 'by the curve, from the data sheet', scatter: NO_SCATTER };
+}
+
+function sheetWordPoints(criterion: SheetWordCriterion, value: SheetFacts[string] | undefined): CriterionPoints {
+  if (value === undefined || typeof value === 'number') return NOT_NOTED;
+  const words = typeof value === 'boolean' ? [value ? 'yes' : 'no'] : value;
+  const best = words
+    .map((word) => ({ word, points: criterion.points[word] ?? criterion.otherwise }))
+    .reduce((a, b) => (b.points > a.points ? b : a));
+  return { points: best.points, why: `${best.word}, by the data sheet`, scatter: NO_SCATTER };
+}
+
+/** Whether a unit has a feature; undefined where its sheet does not say. */
+function hasFeature({ field, is }: Feature, sheet: SheetFacts): boolean | undefined {
+  const value = sheet[field];
+  if (value === undefined) return undefined;
+  if (typeof value === 'boolean') return is === null ? value : undefined;
+  if (typeof value === 'number') return is === null ? value > 0 : undefined;
+  return is === null ? value.length > 0 : value.includes(is);
+}
+
+/**
+ * What the sheet does not say may be there or not: the points are the mean of all counts that are possible, and scatter
+ * as evenly as they lie.
+ */
+function featurePoints({ features, curve }: FeaturesCriterion, sheet: SheetFacts): CriterionPoints {
+  const has = features.map((f) => hasFeature(f, sheet));
+  const [there, unknown] = [has.filter((h) => h === true).length, has.filter((h) => h === undefined).length];
+  if (unknown === features.length) return NOT_NOTED;
+  const possible = Array.from({ length: unknown + 1 }, (_, more) => pointsOnCurve(curve, there + more));
+  const points = possible.reduce((sum, p) => sum + p, 0) / possible.length;
+  const sd = Math.sqrt(possible.reduce((sum, p) => sum + (p - points) ** 2, 0) / possible.length);
+  return {
+    points,
+    why: `${there} of ${features.length}${unknown > 0 ? `, ${unknown} not noted` : ''}`,
+    scatter: sd > 0 ? { kind: 'points', sd } : NO_SCATTER,
+  };
+}
+
+function tablePoints({ curve, repeatability }: TableCriterion, value: number | undefined): CriterionPoints {
+  if (value === undefined) return { points: null, why: 'this cell of the table is not filled in', scatter: NO_SCATTER };
+  return {
+    points: pointsOnCurve(curve, value),
+    why: 'by the curve, from the table',
+    scatter: { kind: 'figure', value, sd: repeatability, beyond: 0, curve },
   };
 }
 

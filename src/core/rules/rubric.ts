@@ -50,7 +50,57 @@ export interface HeardCriterion extends CriterionBase {
   readonly repeatability: number;
 }
 
-export type Criterion = MeasuredCriterion | ByHandCriterion | PriceCriterion | HeardCriterion;
+/** Points by a curve over a number of the data sheet, in the unit that its field is compared in. */
+export interface SheetNumberCriterion extends CriterionBase {
+  readonly kind: 'sheet-number';
+  readonly field: string;
+  readonly curve: readonly Knot[];
+}
+
+/** Points for what a field of the data sheet says: of several words the best counts. */
+export interface SheetWordCriterion extends CriterionBase {
+  readonly kind: 'sheet-word';
+  readonly field: string;
+  readonly points: Readonly<Record<string, number>>;
+  /** For any other word. */
+  readonly otherwise: number;
+}
+
+/** Something that a unit has or has not, by its data sheet. */
+export interface Feature {
+  readonly field: string;
+  /** The word that has to stand there; null: yes, or any number above zero. */
+  readonly is: string | null;
+}
+
+/** Points by a curve over how many of some features a unit has. */
+export interface FeaturesCriterion extends CriterionBase {
+  readonly kind: 'features';
+  readonly features: readonly Feature[];
+  readonly curve: readonly Knot[];
+}
+
+/** Points by a curve over a cell of a table that was filled in at a step of a protocol. */
+export interface TableCriterion extends CriterionBase {
+  readonly kind: 'table';
+  readonly protocol: string;
+  readonly step: string;
+  readonly row: string;
+  readonly column: string;
+  readonly curve: readonly Knot[];
+  /** Standard deviation of filling in again, in the unit of the cell. */
+  readonly repeatability: number;
+}
+
+export type Criterion =
+  | MeasuredCriterion
+  | ByHandCriterion
+  | PriceCriterion
+  | HeardCriterion
+  | SheetNumberCriterion
+  | SheetWordCriterion
+  | FeaturesCriterion
+  | TableCriterion;
 
 /** Whether people give points for it. */
 export const isGivenByHand = ({ kind }: Criterion): boolean => kind === 'by-hand' || kind === 'heard';

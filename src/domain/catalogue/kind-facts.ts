@@ -5,6 +5,7 @@ import type { Protocol } from '#contracts/protocol';
 import { groupBy } from '../group-by';
 import { comparableFacts, type RankedFact } from './comparable-facts';
 import { unlessChanged, type KnownUnit } from './known-unit';
+import { cellFacts, sheetFacts } from './sheet-facts';
 import { scattersOf, unitFacts, withScatter, type KindScatters } from './unit-facts';
 
 /** What the units of a kind are ranked by. */
@@ -76,13 +77,19 @@ export class KindFacts {
     return isSame ? this.scatters : now;
   }
 
-  private factsOf({ base, points, prices }: KnownUnit, heard: HeardFact | null, criteria: readonly Criterion[] | null) {
+  private factsOf(known: KnownUnit, heard: HeardFact | null, criteria: readonly Criterion[] | null) {
+    const { base, points, prices, sheet, tables } = known;
     const before = this.made.get(base.id);
     const facts = this.comparable.get(base.id) ?? NO_FACTS;
     const heardAgain = heard === null ? null : unlessChanged(before?.facts.heard ?? undefined, heard);
-    const from = [facts, points, prices, heardAgain, criteria, this.scatters];
+    const from = [base.category, facts, points, prices, sheet, tables, heardAgain, criteria, this.scatters];
     if (before?.from.every((part, i) => part === from[i])) return before;
-    const unit = { ...unitFacts(base.id, facts, points, prices), heard: heardAgain };
+    const unit = {
+      ...unitFacts(base.id, facts, points, prices),
+      heard: heardAgain,
+      sheet: sheetFacts(base.category, sheet),
+      cells: cellFacts(tables),
+    };
     return { from, facts: withScatter(unit, criteria ?? [], this.scatters) };
   }
 }

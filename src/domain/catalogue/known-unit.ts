@@ -1,5 +1,6 @@
 import type { DatedPrice } from '#core/rules/price-rule';
 import type { FactRow } from './fact';
+import type { SheetRow, TableRow } from './sheet-facts';
 import type { GivenPoints, RepeatedReading, SpecimenBase } from './specimen-base';
 
 /** All that is known of a unit, as the archive has it. What has not changed stays the same object. */
@@ -7,6 +8,10 @@ export interface KnownUnit {
   readonly base: SpecimenBase;
   readonly prices: readonly DatedPrice[];
   readonly points: readonly GivenPoints[];
+  /** What stands in its sheet. */
+  readonly sheet: readonly SheetRow[];
+  /** Tables that were filled in, newest first. */
+  readonly tables: readonly TableRow[];
   /** The figures that may count, by quantity, newest first. */
   readonly facts: readonly FactRow[];
   /** Exact figures, where it was measured under several versions of a protocol. */
@@ -26,6 +31,8 @@ export function knownAgain(before: KnownUnit | undefined, now: KnownUnit): Known
     base: unlessChanged(before.base, now.base),
     prices: unlessChanged(before.prices, now.prices),
     points: unlessChanged(before.points, now.points),
+    sheet: unlessChanged(before.sheet, now.sheet),
+    tables: unlessChanged(before.tables, now.tables),
     facts: unlessChanged(before.facts, now.facts),
     bridging: unlessChanged(before.bridging, now.bridging),
     repeated: unlessChanged(before.repeated, now.repeated),

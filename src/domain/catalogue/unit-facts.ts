@@ -1,6 +1,6 @@
 import { anotherReading, pooledReadings, scatterBetween } from '#core/measure/another-reading';
 import { isQuantity } from '#core/measure/registry';
-import type { UnitFacts } from '#core/rules/criterion-points';
+import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import type { DatedPrice } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import type { PooledScatter } from '#core/stats/pooled-scatter';
@@ -41,9 +41,18 @@ export function withScatter(unit: UnitFacts, criteria: readonly Criterion[], sca
   return { ...unit, figures: Object.fromEntries(figures) };
 }
 
-/** A unit enters the ranking with its first measured run; before that there is nothing to rank it by. */
-export const isMeasured = (base: SpecimenBase, unit: UnitFacts | undefined): boolean =>
-  base.takes > 0 && unit !== undefined && Object.keys(unit.figures).length > 0;
+/**
+ * A unit enters the ranking with its first test that says something of it: a measured run, or a table that its rules
+ * count. Where the rules of a kind count neither, a run and anything but a price will do; before that there is nothing
+ * to rank it by.
+ */
+export function isTested(base: SpecimenBase, unit: UnitFacts | undefined, criteria: readonly Criterion[]): boolean {
+  if (!unit || base.last_tested === null) return false;
+  if (base.takes > 0 && Object.keys(unit.figures).length > 0) return true;
+  const byTests = criteria.filter((c) => c.kind === 'measured' || c.kind === 'table');
+  const counting = byTests.length > 0 ? byTests : criteria.filter((c) => c.kind !== 'price');
+  return counting.some((c) => criterionPoints(c, unit).points !== null);
+}
 
 /** What ranking knows of a unit: its figures, points by hand and prices. */
 export function unitFacts(

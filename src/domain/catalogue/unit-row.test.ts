@@ -3,7 +3,7 @@ import { rubricSchema } from '#contracts/rubric';
 import document from '../../server/seed/rubric-microphone-1.json' with { type: 'json' };
 import type { RankedFact } from './comparable-facts';
 import type { SpecimenBase } from './specimen-base';
-import { isMeasured, readingAgain, scattersOf, unitFacts, withScatter } from './unit-facts';
+import { isTested, readingAgain, scattersOf, unitFacts, withScatter } from './unit-facts';
 import { namesOf, specimenRow, stageOf } from './unit-row';
 
 const NO_SCATTERS = new Map();
@@ -58,15 +58,30 @@ it('a unit goes from received over takes to measured and scored', () => {
 
 it('enters the ranking with its first figure, not with a take alone', () => {
   const measured = unitFacts('1', [fact('noiseReSpeechA', -60)], [], []);
-  expect(isMeasured(BASE, measured)).toBe(true);
-  expect(isMeasured({ ...BASE, takes: 0 }, measured)).toBe(false);
-  expect(isMeasured(BASE, unitFacts('1', [], [], []))).toBe(false);
-  expect(isMeasured(BASE, undefined)).toBe(false);
+  expect(isTested(BASE, measured, criteria)).toBe(true);
+  expect(isTested({ ...BASE, takes: 0, last_tested: null }, measured, criteria)).toBe(false);
+  expect(isTested(BASE, unitFacts('1', [], [], []), criteria)).toBe(false);
+  expect(isTested(BASE, undefined, criteria)).toBe(false);
+  // Points by hand and a price are no test of a kind that is measured.
+  expect(isTested(BASE, unitFacts('1', [], points(HAND), [price(90, 'street', '2026-01-01')]), criteria)).toBe(false);
+});
+
+it('of a kind that is not measured enters with a table that counts, or with anything but a price after a run', () => {
+  const cell = { protocol: 'input-stage', step: 'latency', row: '48 kHz', column: '64' };
+  const table = [{ id: 'wait', name: 'Wait', meaning: 'm', kind: 'table', ...cell, curve: [[5, 5]], repeatability: 0 }] as const; // prettier-ignore
+  const ofTables = { ...BASE, takes: 0 };
+  const withCell = { ...unitFacts('1', [], [], []), cells: { 'input-stage/latency/48 kHz/64': 7 } };
+  expect(isTested(ofTables, withCell, table)).toBe(true);
+  expect(isTested(ofTables, { ...withCell, cells: {} }, table)).toBe(false);
+  const byHand = criteria.filter((c) => c.kind === 'by-hand' || c.kind === 'price');
+  expect(isTested(ofTables, unitFacts('1', [], points(HAND), []), byHand)).toBe(true);
+  expect(isTested(ofTables, unitFacts('1', [], [], [price(90, 'street', '2026-01-01')]), byHand)).toBe(false);
+  expect(isTested({ ...ofTables, last_tested: null }, unitFacts('1', [], points(HAND), []), byHand)).toBe(false);
 });
 
 it('shows its figures with their ±, missing ones as missing, and what has to be given by hand', () => {
   const unit = unitFacts('1', [fact('noiseReSpeechA', -60), fact('rearRejection', null)], points(HAND.slice(0, 1)), []);
-  const row = specimenRow(BASE, unit, undefined, criteria, NO_SCATTERS);
+  const row = specimenRow(BASE, unit, undefined, criteria, NO_SCATTERS, {});
   expect(row).toMatchObject({
     stage: 'measured',
     // What was not measured is no figure of a list.
@@ -75,14 +90,14 @@ it('shows its figures with their ±, missing ones as missing, and what has to be
     hasRules: true,
     missingPoints: HAND.slice(1),
   });
-  const scored = specimenRow(BASE, unitFacts('1', [], points(HAND), []), undefined, criteria, NO_SCATTERS);
+  const scored = specimenRow(BASE, unitFacts('1', [], points(HAND), []), undefined, criteria, NO_SCATTERS, {});
   expect([scored.stage, scored.missingPoints]).toEqual(['scored', []]);
 });
 
 it('lists each kind by its own figures', () => {
   const unit = unitFacts('1', [fact('noiseReSpeechA', -60), fact('einA', -128), fact('noiseFigure', 3)], [], []);
   const shown = (category: SpecimenBase['category']) =>
-    specimenRow({ ...BASE, category }, unit, undefined, null, NO_SCATTERS).figures.map((f) => f.quantity);
+    specimenRow({ ...BASE, category }, unit, undefined, null, NO_SCATTERS, {}).figures.map((f) => f.quantity);
   expect(shown('interface')).toEqual(['einA', 'noiseFigure']);
   expect(shown('booster')).toEqual(['noiseReSpeechA']);
 });
@@ -90,15 +105,15 @@ it('lists each kind by its own figures', () => {
 it('shows the price that counts: by the rules, or the newest where there are none', () => {
   const prices = [price(90, 'sale', '2026-02-01'), price(129, 'street', '2026-01-01')];
   const unit = unitFacts('1', [], [], prices);
-  expect(specimenRow(BASE, unit, undefined, criteria, NO_SCATTERS).price).toMatchObject({
+  expect(specimenRow(BASE, unit, undefined, criteria, NO_SCATTERS, {}).price).toMatchObject({
     amount: 129,
     kind: 'street',
   });
-  expect(specimenRow(BASE, unit, undefined, null, NO_SCATTERS)).toMatchObject({
+  expect(specimenRow(BASE, unit, undefined, null, NO_SCATTERS, {})).toMatchObject({
     price: { amount: 90 },
     hasRules: false,
   });
-  expect(specimenRow(BASE, unitFacts('1', [], [], []), undefined, criteria, NO_SCATTERS).price).toBeNull();
+  expect(specimenRow(BASE, unitFacts('1', [], [], []), undefined, criteria, NO_SCATTERS, {}).price).toBeNull();
 });
 
 it('names say what is on the desk and what watches over the rig', () => {

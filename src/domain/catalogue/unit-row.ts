@@ -36,6 +36,7 @@ export function specimenRow(
   ranked: Placed | undefined,
   rules: readonly Criterion[] | null,
   scatters: KindScatters,
+  classes: SpecimenRow['classes'],
 ): SpecimenRow {
   const criteria = rules ?? [];
   const missingPoints = criteria
@@ -62,6 +63,7 @@ export function specimenRow(
     composite: ranked?.composite ?? null,
     hasRules: rules !== null,
     heardAnswers: unit.heard?.answers ?? 0,
+    classes,
   };
 }
 

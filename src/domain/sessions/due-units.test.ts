@@ -24,6 +24,7 @@ const row = (id: string, change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   composite: null,
   hasRules: true,
   heardAnswers: 0,
+  classes: {},
   ...change,
 });
 const RUBRIC = {

@@ -6,7 +6,7 @@ import type { Session } from '#contracts/session';
 import type { SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { KindFacts } from '#domain/catalogue/kind-facts';
-import { isMeasured, type KindScatters } from '#domain/catalogue/unit-facts';
+import { isTested, type KindScatters } from '#domain/catalogue/unit-facts';
 import { namesOf } from '#domain/catalogue/unit-row';
 import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
@@ -177,7 +177,7 @@ export class Catalogue {
       if (rubric) {
         const measured = members.flatMap(({ base }, i) => {
           const own = ofKind.facts[i];
-          return isMeasured(base, own) ? [{ base, facts: own }] : [];
+          return isTested(base, own, rubric.criteria) ? [{ base, facts: own }] : [];
         });
         const facts = measured.map((m) => m.facts);
         inputs.set(category, { rubric, units: facts, names: namesOf(measured.map((m) => m.base), controls) }); // prettier-ignore
@@ -185,11 +185,13 @@ export class Catalogue {
         ranked.set(category, order);
         for (const standing of order.standings) standings.set(standing.id, standing);
       }
-      for (const [i, { base }] of members.entries())
+      for (const [i, member] of members.entries()) {
+        const { id } = member.base;
         rows.set(
-          base.id,
-          this.rows.of(base, ofKind.facts[i], standings.get(base.id), rubric?.criteria ?? null, ofKind.scatters),
+          id,
+          this.rows.of(member, ofKind.facts[i], standings.get(id), rubric?.criteria ?? null, ofKind.scatters),
         );
+      }
     }
     return { rows: units.flatMap((u) => rows.get(u.base.id) ?? []), byId: rows, inputs, ranked, scatters };
   }

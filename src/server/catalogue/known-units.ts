@@ -4,8 +4,10 @@ import { knownAgain, type KnownUnit } from '#domain/catalogue/known-unit';
 import { groupBy } from '#domain/group-by';
 import type { Database } from '../platform/db/database';
 import { bridgingFacts, currentFacts, repeatedFacts } from '../runs/queries/measurement';
+import { tablesOfUnits } from '../runs/queries/table-reading';
 import { currentPoints } from './queries/points';
 import { listPrices } from './queries/price';
+import { currentSheets } from './queries/sheet';
 import { listSpecimens, specimensInOrder } from './queries/specimen';
 
 const NONE: readonly never[] = [];
@@ -31,6 +33,8 @@ export class KnownUnits {
     const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
     const bridging = groupBy(await bridgingFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
     const repeated = groupBy(await repeatedFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
+    const sheets = groupBy(await currentSheets(db, ids), (e) => e.specimen_id);
+    const tables = groupBy(await tablesOfUnits(db, ids), (t) => t.specimen_id);
     const before = this.units;
     const units = ids === null ? new Map<string, KnownUnit>() : new Map(before);
     let isReordered = false;
@@ -43,6 +47,8 @@ export class KnownUnits {
           base,
           prices: prices.get(id) ?? NONE,
           points: points.get(id) ?? NONE,
+          sheet: (sheets.get(id) ?? NONE).map(({ field, value }) => ({ field, value })),
+          tables: (tables.get(id) ?? NONE).map(({ protocol, step, cells }) => ({ protocol, step, cells })),
           facts: facts.get(id) ?? NONE,
           bridging: bridging.get(id) ?? NONE,
           repeated: repeated.get(id) ?? NONE,

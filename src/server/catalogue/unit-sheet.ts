@@ -3,6 +3,7 @@ import { corrected, type Agreement } from '#core/rules/rig-agreement';
 import { curvesSchema } from '#contracts/curves';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
 import type { Protocol } from '#contracts/protocol';
+import { currentSheet } from '#contracts/sheet';
 import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { tableCellSchema } from '#contracts/table-reading';
 import { plainPrice, readingAgain, type KindScatters } from '#domain/catalogue/unit-facts';
@@ -18,7 +19,7 @@ import { takeFromRow } from '../runs/take-from-row';
 import { wordCounts } from '../scale/queries/heard';
 import { findProtocol } from '../sessions/queries/protocol';
 import { undecidedBesideRuns, type UndecidedRow } from '../sessions/queries/session-plan';
-import { claimsOfSpecimen } from './queries/claim';
+import { claimsOf, sheetHistory } from './queries/sheet';
 import { pointsHistory } from './queries/points';
 import { listPrices } from './queries/price';
 import { listUnitEvents } from './queries/unit-event';
@@ -37,11 +38,13 @@ export class UnitSheet {
   async of(row: SpecimenRow, scatters: KindScatters): Promise<SpecimenSheet> {
     const { id } = row;
     const db = this.database;
+    const sheet = await sheetHistory(db, id);
     return {
       row,
       runs: await this.runs(id, scatters),
       prices: (await listPrices(db, [id])).map((p) => ({ id: p.id, ...plainPrice(p) })),
-      claims: await claimsOfSpecimen(db, id),
+      claims: claimsOf(currentSheet(sheet)),
+      sheet,
       words: (await wordCounts(db, { specimenId: id })).map((w) => ({
         word: w.word,
         count: w.count,

@@ -34,6 +34,10 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
     await scoring.notePrice(params.id, body);
     return ok;
   });
+  handle(site, ENDPOINTS.fillSheet, async ({ params, body }) => {
+    await application.sheets.put(params.id, body);
+    return ok;
+  });
   handle(site, ENDPOINTS.addUnit, ({ body }) => scoring.addUnit(body));
   handle(site, ENDPOINTS.corrections, () => application.corrections.list(null));
   handle(site, ENDPOINTS.correctionsOfUnit, ({ params }) => application.corrections.list(params.id));

@@ -32,7 +32,7 @@ import {
   type AnalysedTakeRow,
   type ClipAnalysisRow,
 } from './queries/analysis';
-import { claimsOfSpecimen } from '../catalogue/queries/claim';
+import { claimsOfSpecimen } from '../catalogue/queries/sheet';
 import { dropCurve, storeCurve } from './queries/curve';
 import { storeMeasurements } from './queries/measurement';
 import { addSegmentChoice, latestChoice } from './queries/segment-choice';

@@ -2,6 +2,8 @@ import { fieldText, issueText } from '#contracts/issue-text';
 import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
 import type { ProblemDetail } from '#contracts/problem';
 import type { Protocol } from '#contracts/protocol';
+import { currentKind, sheetField } from '#core/gear/kinds';
+import { misfit } from '#core/gear/sheet/sheet-value';
 import { isGivenByHand, type Rubric } from '#core/rules/rubric';
 
 /** What a run document is checked against. */
@@ -18,13 +20,14 @@ export const RUN_FILE = 'run.json';
  * Checks a run document and lists everything that is wrong with it, not just the first thing. What depends on a part
  * that is itself wrong is checked as far as it can be.
  *
- * @param raw - the parsed JSON
+ * @param sent - the parsed JSON
  * @returns the document where it is sound, and all problems
  */
 export function checkRunDocument(
-  raw: unknown,
+  sent: unknown,
   context: RunCheckContext,
 ): { document: RunDocument | null; problems: ProblemDetail[]; files: string[] } {
+  const raw = withCurrentKind(sent);
   const tooLong = longLists(raw);
   if (tooLong.length > 0) return { document: null, problems: tooLong, files: [] };
   const parsed = runDocumentSchema.safeParse(raw);
@@ -34,6 +37,7 @@ export function checkRunDocument(
   const points = asList(loose['points']).map(asRecord);
   problems.push(...protocolProblems(loose, takes, context.protocols));
   problems.push(...pointsProblems(loose, points, context));
+  if (parsed.success) problems.push(...sheetProblems(parsed.data));
   problems.push(...repeated(takes, 'takes', 'file'), ...repeated(points, 'points', 'criterion'));
   const files = takes.map((t) => t['file']).filter((f): f is string => runFileNameSchema.safeParse(f).success);
   return {
@@ -54,6 +58,22 @@ const longLists = (raw: unknown): ProblemDetail[] =>
   );
 
 type Loose = Record<string, unknown>;
+
+/** Files name a kind as it was called when they were written. */
+function withCurrentKind(sent: unknown): unknown {
+  const loose = asRecord(sent);
+  const specimen = asRecord(loose['specimen']);
+  const category = currentKind(specimen['category']);
+  return category === specimen['category'] ? sent : { ...loose, specimen: { ...specimen, category } };
+}
+
+/** Fields of the data sheet that the kind of gear does not have, or that do not take what stands in them. */
+const sheetProblems = ({ specimen, sheet }: RunDocument): ProblemDetail[] =>
+  Object.entries(sheet).flatMap(([id, value]) => {
+    const field = sheetField(specimen.category, id);
+    const why = field ? misfit(field, value) : `is no field of the sheet of ${specimen.category}`;
+    return why === null ? [] : [problem(['sheet', id], why)];
+  });
 
 const asRecord = (value: unknown): Loose => (typeof value === 'object' && value !== null ? (value as Loose) : {});
 const asList = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);

@@ -1,3 +1,4 @@
+import { claimAsSheetValue } from '#core/gear/claim-comparison';
 import { lstat, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
@@ -8,7 +9,7 @@ import type { ProblemDetail } from '#contracts/problem';
 import type { ImportResult, NewRun, RunDocument } from '#contracts/run-document';
 import type { Database, Queryable } from '../platform/db/database';
 import { orderAnalysis } from './queries/analysis';
-import { noteClaim } from '../catalogue/queries/claim';
+import { noteSheetEntry } from '../catalogue/queries/sheet';
 import { findClip } from './queries/clip';
 import { givePoints } from '../catalogue/queries/points';
 import { notePrice } from '../catalogue/queries/price';
@@ -117,7 +118,10 @@ export class RunImport {
         ? { runId: before.id, ordered: [] }
         : await addRun(tx, document, clips, specimenId, key);
       for (const price of document.prices) await notePrice(tx, specimenId, price);
-      for (const claim of document.claims) await noteClaim(tx, specimenId, claim, document.date);
+      for (const claim of document.claims)
+        await noteSheetEntry(tx, specimenId, { field: claim.quantity, value: claimAsSheetValue(claim) }, document.date);
+      for (const [field, value] of Object.entries(document.sheet))
+        await noteSheetEntry(tx, specimenId, { field, value }, document.date);
       await addPoints(tx, document, specimenId, runId);
       return { result: { runId, specimenId, created: !before }, ordered };
     });

@@ -1,5 +1,6 @@
 import type { GearKind } from '../gear-kind';
 import { PICKUP } from '../microphone/microphone';
+import { ACCESSORY_SHEET } from './sheet';
 
 /** Accessory: it has no sound of its own, and is heard through the microphone that it stands with. */
 export const ACCESSORY = {
@@ -7,4 +8,5 @@ export const ACCESSORY = {
   id: 'accessory',
   name: 'Accessory',
   isHeardThroughAnother: true,
+  sheet: ACCESSORY_SHEET,
 } as const satisfies GearKind;

@@ -1,5 +1,6 @@
 import type { GearKind } from '../gear-kind';
 import { PICKUP } from '../microphone/microphone';
+import { BOOSTER_SHEET } from './sheet';
 
 /** Booster: it has no sound of its own, and is heard through the microphone that it stands with. */
 export const BOOSTER = {
@@ -7,4 +8,5 @@ export const BOOSTER = {
   id: 'booster',
   name: 'Booster',
   isHeardThroughAnother: true,
+  sheet: BOOSTER_SHEET,
 } as const satisfies GearKind;

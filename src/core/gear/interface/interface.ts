@@ -2,6 +2,7 @@ import type { GearKind } from '../gear-kind';
 import { LINE_CLAIMS } from './claims';
 import { LINE_ROLES } from './roles';
 import { lineRunFigures } from './run-figures';
+import { INTERFACE_SHEET } from './sheet';
 
 /** Interfaces and preamps: their takes are fed by cables, and they are the chain themselves. */
 export const INTERFACE = {
@@ -11,5 +12,6 @@ export const INTERFACE = {
   isHeardThroughAnother: false,
   keyFigures: ['einA', 'noiseFigure'],
   claims: LINE_CLAIMS,
+  sheet: INTERFACE_SHEET,
   runFigures: lineRunFigures,
 } as const satisfies GearKind;

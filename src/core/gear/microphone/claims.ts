@@ -6,7 +6,7 @@ const HERTZ = { Hz: asItIs, kHz: (v: number) => 1000 * v };
 /** What data sheets of microphones claim. */
 export const PICKUP_CLAIMS = {
   // 0 dB re 1 V/Pa is 1000 mV/Pa.
-  sensitivity: { units: { 'mV/Pa': asItIs, 'dBV/Pa': (v) => 1000 * 10 ** (v / 20) } },
+  sensitivity: { units: { 'mV/Pa': asItIs, 'V/Pa': (v) => 1000 * v, 'dBV/Pa': (v) => 1000 * 10 ** (v / 20) } },
   selfNoise: {
     units: { 'dB SPL(A)': asItIs, 'dB(A)': asItIs, 'dB SPL': asItIs, dB: asItIs },
     unlike: (claim) => {

@@ -1,3 +1,4 @@
+import { categorySchema, type Category } from '#contracts/common';
 import type { RunDocument } from '#contracts/run-document';
 import { unitKey } from '#contracts/unit-name';
 import { among } from '../../platform/db/among';
@@ -119,6 +120,12 @@ export async function noteCustody(db: Queryable, specimenId: string, onDesk: boo
     onDesk,
     day,
   ]);
+}
+
+/** The kind of gear of a unit; null where there is no such unit. */
+export async function unitKind(db: Queryable, id: string): Promise<Category | null> {
+  const [row] = await db.query<{ category: string }>('SELECT category FROM unit WHERE id = $1', [id]);
+  return row ? categorySchema.parse(row.category) : null;
 }
 
 export async function specimenExists(db: Queryable, id: string): Promise<boolean> {

@@ -1,4 +1,5 @@
-import type { TableReading } from '#contracts/table-reading';
+import { tableCellSchema, type TableCell, type TableReading } from '#contracts/table-reading';
+import { among } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** Where a table was filled in: in a running session, or in a run. */
@@ -26,4 +27,24 @@ export async function tablesOf(
      WHERE ${column} IN (${ids.map((_, i) => `$${i + 1}`).join(', ')}) ORDER BY ${column}, step, id DESC`,
     ids,
   );
+}
+
+/** Tables of the runs of some units, or of all, newest first. */
+export async function tablesOfUnits(
+  db: Queryable,
+  ids: readonly string[] | null = null,
+): Promise<{ specimen_id: string; protocol: string; step: string; cells: TableCell[] }[]> {
+  const { sql, values } = among(ids, 'r.specimen_id', 1);
+  const rows = await db.query<{ specimen_id: string; protocol: string; step: string; cells: unknown }>(
+    `SELECT DISTINCT ON (se.held_on, r.id, t.step) r.specimen_id, p.slug AS protocol, t.step, t.cells
+     FROM table_reading t
+     JOIN run r ON r.id = t.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     WHERE r.purpose = 'unit' ${sql}
+     ORDER BY se.held_on DESC, r.id DESC, t.step, t.id DESC`,
+    values,
+  );
+  return rows.map((row) => ({ ...row, cells: tableCellSchema.array().parse(row.cells) }));
 }

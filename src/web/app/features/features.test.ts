@@ -58,6 +58,7 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   composite: 3,
   hasRules: true,
   heardAnswers: 0,
+  classes: {},
   ...change,
 });
 

@@ -22,7 +22,7 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
         <pattern id="hatch-accessory" width="10" height="5" patternUnits="userSpaceOnUse">
           <path d="M0 2.5q2.5 -3 5 0t5 0" class="line" />
         </pattern>
-        <pattern id="hatch-instrument-source" width="6" height="6" patternUnits="userSpaceOnUse">
+        <pattern id="hatch-headphones" width="6" height="6" patternUnits="userSpaceOnUse">
           <path d="M1 1l4 4M5 1L1 5" class="line" />
         </pattern>
       </defs>

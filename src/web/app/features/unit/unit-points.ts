@@ -19,6 +19,10 @@ const KIND_NAMES: Readonly<Record<Criterion['kind'], string>> = {
   heard: 'heard and by hand',
   measured: 'by rule',
   price: 'by rule',
+  'sheet-number': 'by the sheet',
+  'sheet-word': 'by the sheet',
+  features: 'by the sheet',
+  table: 'by the table',
 };
 
 /** Points of a unit by the rules of its kind; those that a person gives are given and changed here. */
