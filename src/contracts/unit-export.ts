@@ -3,6 +3,7 @@ import { categorySchema, daySchema, sha256Schema } from './common';
 import { curvesSchema } from './curves';
 import { measurementSchema, unitMeasurementSchema } from './measurement';
 import { claimSchema } from './run-document';
+import { sheetValueSchema } from './sheet';
 
 const unit = { unit: z.string() };
 const exportedSchema = measurementSchema.extend(unit);
@@ -12,6 +13,7 @@ export const unitExportSchema = z.object({
   format: z.literal('sediment-measurements/1'),
   unit: z.object({ maker: z.string(), model: z.string(), label: z.string(), category: categorySchema }),
   claims: z.array(claimSchema),
+  sheet: z.record(z.string(), sheetValueSchema).describe('What stands in its data sheet, by field, as it was given.'),
   runs: z.array(
     z.object({
       date: daySchema,

@@ -20,7 +20,8 @@ export interface ClaimRule {
   /**
    * Why nothing can be as good as a claim; null where it is possible.
    *
-   * @param value - in the registry's unit
+   * @param claim - as the maker gives it
+   * @param value - the same in the registry's unit
    */
   readonly beyond?: (claim: ClaimedFigure, value: number) => string | null;
 }

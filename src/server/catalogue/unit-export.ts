@@ -1,5 +1,6 @@
 import { quantity } from '#core/measure/registry';
 import type { MeasurementJson } from '#contracts/measurement';
+import { currentSheet } from '#contracts/sheet';
 import type { SpecimenSheet } from '#contracts/specimen';
 import type { UnitExport } from '#contracts/unit-export';
 
@@ -10,6 +11,7 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
     format: 'sediment-measurements/1',
     unit: { maker, model, label, category },
     claims: sheet.claims,
+    sheet: Object.fromEntries(currentSheet(sheet.sheet)),
     runs: sheet.runs.map((run) => ({
       date: run.date,
       protocol: run.protocol,

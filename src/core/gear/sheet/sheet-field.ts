@@ -34,11 +34,13 @@ export interface WordsSheetField extends FieldBase {
   readonly isClass?: boolean;
 }
 
+/** Something that is there or not. */
 export interface YesNoSheetField extends FieldBase {
   readonly type: 'yes-no';
   readonly isClass?: boolean;
 }
 
+/** What nothing is compared by. */
 export interface TextSheetField extends FieldBase {
   readonly type: 'text';
 }

@@ -7,6 +7,7 @@ import type { RankingInputs } from '#contracts/ranking';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
 import type { Session } from '#contracts/session';
+import type { NewSheetEntries } from '#contracts/sheet';
 import type { TakePage } from '#contracts/take-page';
 import type { Protocol } from '#contracts/protocol';
 import type { PointsInput, PriceInput } from '#contracts/run-document';
@@ -59,6 +60,10 @@ export class CatalogueData {
 
   givePoints(id: string, points: PointsInput): Observable<unknown> {
     return this.api.call(ENDPOINTS.givePoints, { params: { id }, body: points });
+  }
+
+  fillSheet(id: string, body: NewSheetEntries): Observable<unknown> {
+    return this.api.call(ENDPOINTS.fillSheet, { params: { id }, body });
   }
 
   notePrice(id: string, price: PriceInput): Observable<unknown> {

@@ -13,6 +13,7 @@ import {
   type RunDocument,
   type RunDocumentInput,
 } from '#contracts/run-document';
+import { sheetFieldIdSchema, sheetValueSchema } from '#contracts/sheet';
 import { unitKey } from '#contracts/unit-name';
 import { readRunDocument } from './read-run-document';
 import { today } from '../../ui/format';
@@ -61,6 +62,7 @@ export const draftSchema = z.object({
   /** Prices of a dropped run.json beyond the one in the form, and reasons of its points. */
   furtherPrices: z.array(z.unknown()),
   claims: z.array(claimSchema),
+  sheet: z.record(sheetFieldIdSchema, sheetValueSchema).default({}),
   inputFullScaleDbu: z.number().nullable(),
   rig: z.string().nullable().default(null),
   purpose: z.enum(['opening', 'unit', 'closing']).default('unit'),
@@ -92,6 +94,7 @@ export function emptyDraft(): Draft {
     files: [],
     furtherPrices: [],
     claims: [],
+    sheet: {},
     inputFullScaleDbu: null,
     rig: null,
     purpose: 'unit',
@@ -135,6 +138,7 @@ export function documentOf(draft: Draft): RunDocumentInput {
     source: draft.source,
     prices: [...price, ...(draft.furtherPrices as RunDocument['prices'])],
     claims: draft.claims,
+    sheet: draft.sheet,
     ...(draft.inputFullScaleDbu === null ? {} : { inputFullScaleDbu: draft.inputFullScaleDbu }),
     ...(draft.rig === null ? {} : { rig: draft.rig }),
     purpose: draft.purpose,
@@ -181,6 +185,7 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; no
     currency: first?.currency ?? draft.currency,
     kind: first?.kind ?? draft.kind,
     claims,
+    sheet: plain.sheet ?? {},
     inputFullScaleDbu: plain.inputFullScaleDbu ?? null,
     rig: plain.rig ?? null,
     purpose: plain.purpose ?? 'unit',

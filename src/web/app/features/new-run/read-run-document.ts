@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { currentKind } from '#core/gear/kinds';
+import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import { categorySchema, nameSchema } from '#contracts/common';
 import {
   claimSchema,
@@ -9,6 +11,7 @@ import {
   type RunDocument,
 } from '#contracts/run-document';
 import { fieldText, issueText } from '#contracts/issue-text';
+import { sheetValueSchema } from '#contracts/sheet';
 import { tableReadingSchema } from '#contracts/table-reading';
 
 const ENTRIES = {
@@ -46,6 +49,7 @@ export function readRunDocument(raw: unknown): { document: ReadRunDocument | nul
     if (key === 'format') continue;
     if (key in ENTRIES) Object.assign(document, { [key]: entriesOf(key as keyof typeof ENTRIES, value, leave) });
     else if (key === 'specimen') document.specimen = specimenOf(value, leave);
+    else if (key === 'sheet') document.sheet = sheetOf(value, leave);
     else if (key in PLAIN.shape) {
       const read = PLAIN.shape[key as keyof typeof PLAIN.shape].safeParse(value);
       if (read.success) Object.assign(document, { [key]: read.data });
@@ -79,9 +83,20 @@ function specimenOf(value: unknown, leave: Leave): ReadRunDocument['specimen'] {
   return Object.fromEntries(
     Object.entries(SPECIMEN).flatMap(([key, schema]) => {
       if (!(key in fields)) return [];
-      const read = schema.safeParse(fields[key]);
+      // Files name a kind as it was called when they were written.
+      const read = schema.safeParse(key === 'category' ? currentKind(fields[key]) : fields[key]);
       if (!read.success) leave(`“${key}” of the specimen`, read.error);
       return read.success ? [[key, read.data]] : [];
+    }),
+  );
+}
+
+function sheetOf(value: unknown, leave: Leave): Record<string, SheetValue> {
+  return Object.fromEntries(
+    Object.entries(isRecord(value) ? value : {}).flatMap(([field, entry]) => {
+      const read = sheetValueSchema.safeParse(entry);
+      if (!read.success) leave(`“${field}” of the data sheet`, read.error);
+      return read.success ? [[field, read.data]] : [];
     }),
   );
 }

@@ -68,7 +68,8 @@ export function measuredGroups(
   });
 }
 
-function claimText(claim: Claim, measurement: MeasurementJson): ClaimText {
+/** A claim beside the figure that it is of. */
+export function claimText(claim: Claim, measurement: MeasurementJson): ClaimText {
   const condition = claim.condition ? ` (${claim.condition})` : '';
   const text = `claimed ${formatNumber(claim.value, Number.isInteger(claim.value) ? 0 : 1)} ${claim.unit}${condition}`;
   const comparison = compareClaim(claim, measurement.value);

@@ -25,6 +25,7 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
   const count = (n: number, what: string): string => (n > 0 ? `${n} ${what}` : '');
   return [
     { id: 'intake', label: 'Intake', missing: '' },
+    { id: 'data-sheet', label: 'Data sheet', missing: sheet.sheet.some((e) => e.value !== null) ? '' : 'empty' },
     { id: 'prices', label: 'Prices', missing: priceGap(prices, rubric) },
     { id: 'takes', label: 'Takes', missing: takes.length === 0 ? 'no takes' : count(failed, 'failed') },
     { id: 'measured', label: 'Measured', missing: figures.length === 0 ? 'no figures' : count(unmeasured, 'missing') },

@@ -35,6 +35,7 @@ import { UnitName } from './unit-name';
 import { UnitPlace } from './unit-place';
 import { UnitPoints } from './unit-points';
 import { UnitPrices } from './unit-prices';
+import { UnitSheet } from './unit-sheet';
 
 const SOURCE_WORDS: Readonly<Record<string, string>> = {
   bought: 'bought',
@@ -64,6 +65,7 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     UnitPlace,
     UnitPoints,
     UnitPrices,
+    UnitSheet,
   ],
   templateUrl: './unit.html',
   styleUrl: './unit.css',
