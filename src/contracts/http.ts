@@ -7,7 +7,7 @@ import { clipSchema, waveformSchema } from './clip';
 import { jobSchema } from './events';
 import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankRowSchema } from './ranking';
-import { rubricSchema } from './rubric';
+import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { sessionSchema } from './session';
 import { newSheetEntriesSchema } from './sheet';
@@ -199,6 +199,13 @@ export const ENDPOINTS = {
   sessions: get('/api/sessions', 'Measuring sessions, newest first', none, z.array(sessionSchema)),
   protocols: get('/api/protocols', 'All protocol versions', none, z.array(protocolSchema)),
   rubrics: get('/api/rubrics', 'The current rubric of every kind of gear that has one', none, z.array(rubricSchema)),
+  rubricVersions: get(
+    '/api/rubrics/:category',
+    'All versions of the rules of a kind, newest first',
+    byCategory,
+    z.array(rubricVersionSchema),
+  ),
+  saveRubric: post('/api/rubrics', 'Save rules as the next version of their kind', none, rubricSchema, rubricVersionSchema),
   rankingInputs: get(
     '/api/ranking/:category/inputs',
     'Facts and rules from which a ranking follows',

@@ -1,7 +1,9 @@
 import { z } from 'zod';
-import { PRICE_KINDS, type Rubric } from '#core/rules/rubric';
+import { PRICE_KINDS, TOTALS_SHOWN, type Rubric } from '#core/rules/rubric';
 import { QUANTITY_IDS } from '#core/measure/registry';
-import { categorySchema, currencySchema, nameSchema, slugSchema } from './common';
+import { gearKind } from '#core/gear/kinds';
+import { categorySchema, currencySchema, daySchema, nameSchema, slugSchema, type Category } from './common';
+import type { Protocol } from './protocol';
 import { sheetFieldIdSchema } from './sheet';
 
 const pointsSchema = z.number().min(0).max(5);
@@ -21,7 +23,12 @@ export const criterionSchema = z.discriminatedUnion('kind', [
     curve: curveSchema,
     repeatability: z.number().min(0),
   }),
-  z.strictObject({ ...criterionBase, kind: z.literal('by-hand'), repeatability: z.number().min(0) }),
+  z.strictObject({
+    ...criterionBase,
+    kind: z.literal('by-hand'),
+    words: z.array(z.string().trim().max(200)).length(6).optional().describe('What each whole point means, 0 to 5.'),
+    repeatability: z.number().min(0),
+  }),
   z.strictObject({
     ...criterionBase,
     kind: z.literal('heard'),
@@ -45,7 +52,10 @@ export const criterionSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     ...criterionBase,
     kind: z.literal('features'),
-    features: z.array(z.strictObject({ field: sheetFieldIdSchema, is: z.string().min(1).nullable() })).min(1).max(40),
+    features: z
+      .array(z.strictObject({ field: sheetFieldIdSchema, is: z.string().min(1).nullable() }))
+      .min(1)
+      .max(40),
     curve: curveSchema,
   }),
   z.strictObject({
@@ -77,8 +87,65 @@ export const rubricSchema: z.ZodType<Rubric> = z
     category: categorySchema,
     criteria: z.array(criterionSchema).min(1),
     weights: z.record(z.string(), z.number().min(0)),
+    uses: z
+      .array(z.strictObject({ name: nameSchema, weights: z.record(z.string(), z.number().min(0)) }))
+      .max(20)
+      .optional()
+      .describe('Other weights for other uses.'),
+    total: z.enum(TOTALS_SHOWN).optional().describe('How a total is shown; the mean of 5 where left out.'),
     stratumProbability: z.number().gt(0.5).max(1),
   })
   .refine((rubric) => rubric.criteria.every((c) => rubric.weights[c.id] !== undefined), {
     message: 'every criterion needs a weight',
   });
+
+/** A version of the rules of a kind, with the day it was saved and what was scored by it. */
+export const rubricVersionSchema = z.object({
+  rubric: rubricSchema,
+  savedOn: daySchema,
+  /** Points by hand that were given under it. */
+  points: z.int(),
+});
+export type RubricVersion = z.infer<typeof rubricVersionSchema>;
+
+/** What is wrong inside a rubric that has the right shape. */
+export function rubricProblems(rubric: Rubric, protocols: readonly Protocol[]): { field: string; message: string }[] {
+  const problems: { field: string; message: string }[] = [];
+  const ids = rubric.criteria.map((c) => c.id);
+  const fields = new Map(gearKind(rubric.category as Category).sheet.map((f) => [f.id, f]));
+  rubric.criteria.forEach((criterion, i) => {
+    const say = (field: string, message: string): void => {
+      problems.push({ field: `criteria[${i}].${field}`, message });
+    };
+    if (ids.indexOf(criterion.id) < i) say('id', `"${criterion.id}" is there twice`);
+    const none = (id: string): string => `the sheet of this kind has no field "${id}"`;
+    if (criterion.kind === 'sheet-number' && fields.get(criterion.field)?.type !== 'number')
+      say('field', fields.has(criterion.field) ? 'this field is no number' : none(criterion.field));
+    if (criterion.kind === 'sheet-word') {
+      const type = fields.get(criterion.field)?.type;
+      if (type !== 'choice' && type !== 'several' && type !== 'yes-no')
+        say('field', type === undefined ? none(criterion.field) : 'this field holds no words');
+    }
+    if (criterion.kind === 'features')
+      for (const { field } of criterion.features) if (!fields.has(field)) say('features', none(field));
+    if (criterion.kind === 'table') {
+      const versions = protocols.filter((p) => p.id === criterion.protocol);
+      const hasCell = versions.some((p) =>
+        p.steps.some(
+          (s) =>
+            s.id === criterion.step &&
+            s.table?.rows.includes(criterion.row) === true &&
+            s.table.columns.includes(criterion.column),
+        ),
+      );
+      if (!hasCell) say('step', `no version of "${criterion.protocol}" has this cell`);
+    }
+  });
+  if (rubric.criteria.every((c) => (rubric.weights[c.id] ?? 0) === 0))
+    problems.push({ field: 'weights', message: 'at least one criterion has to count' });
+  const uses = rubric.uses?.map((u) => u.name) ?? [];
+  uses.forEach((name, i) => {
+    if (uses.indexOf(name) < i) problems.push({ field: `uses[${i}].name`, message: `"${name}" is there twice` });
+  });
+  return problems;
+}

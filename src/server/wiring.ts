@@ -42,6 +42,7 @@ import { SessionPlans } from './sessions/session-plans';
 import { TakeSorting } from './runs/take-sorting';
 import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
+import { RubricBook } from './catalogue/rubric-book';
 import { SheetEntries } from './catalogue/sheet-entries';
 import { seedRules } from './catalogue/seed';
 import { Uploads } from './runs/uploads';
@@ -62,6 +63,7 @@ export interface Application {
   readonly catalogue: Catalogue;
   readonly scoring: Scoring;
   readonly sheets: SheetEntries;
+  readonly rubricBook: RubricBook;
   readonly corrections: Corrections;
   readonly clips: ClipReader;
   readonly protocols: ProtocolBook;
@@ -177,6 +179,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     runImport,
     scoring: new Scoring(database, catalogue, hub, clock),
     sheets: new SheetEntries(database, queue, hub, clock),
+    rubricBook: new RubricBook(database, hub, clock),
     corrections: new Corrections(database, queue, hub, now),
     clips: new ClipReader(database),
     protocols: new ProtocolBook(database, hub),

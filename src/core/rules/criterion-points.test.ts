@@ -7,7 +7,10 @@ const BASE = { id: 'c', name: 'C', meaning: 'm' } as const;
 
 it('a number of the sheet goes through the curve', () => {
   const weight: Criterion = { ...BASE, kind: 'sheet-number', field: 'weight', curve: [[100, 5], [300, 3]] }; // prettier-ignore
-  expect(criterionPoints(weight, unit({ sheet: { weight: 200 } }))).toMatchObject({ points: 4, scatter: { kind: 'none' } });
+  expect(criterionPoints(weight, unit({ sheet: { weight: 200 } }))).toMatchObject({
+    points: 4,
+    scatter: { kind: 'none' },
+  });
   expect(criterionPoints(weight, unit({ sheet: { weight: ['heavy'] } })).points).toBeNull();
   expect(criterionPoints(weight, unit({})).why).toBe('not noted in the sheet');
 });

@@ -24,6 +24,8 @@ export interface MeasuredCriterion extends CriterionBase {
 /** Points given by a person. */
 export interface ByHandCriterion extends CriterionBase {
   readonly kind: 'by-hand';
+  /** What each whole point means, from 0 to 5; what nobody has written is empty. */
+  readonly words?: readonly string[];
   /** Standard deviation of the same person giving points again. */
   readonly repeatability: number;
 }
@@ -105,6 +107,16 @@ export type Criterion =
 /** Whether people give points for it. */
 export const isGivenByHand = ({ kind }: Criterion): boolean => kind === 'by-hand' || kind === 'heard';
 
+/** Weights of the criteria for one use; a criterion that is not named keeps its usual one. */
+export interface RubricUse {
+  readonly name: string;
+  readonly weights: Readonly<Record<string, number>>;
+}
+
+/** How a total is shown. */
+export const TOTALS_SHOWN = ['mean', 'sum', 'per-cent'] as const;
+export type TotalShown = (typeof TOTALS_SHOWN)[number];
+
 /** The written rules by which a category is scored: data, versioned, frozen once used. */
 export interface Rubric {
   readonly id: string;
@@ -114,6 +126,10 @@ export interface Rubric {
   readonly criteria: readonly Criterion[];
   /** Share of each criterion in the composite; they need not add up to anything. */
   readonly weights: Readonly<Record<string, number>>;
+  /** Other weights for other uses: singing, on a camera, in the street. */
+  readonly uses?: readonly RubricUse[];
+  /** How a total is shown; the mean of 5 where nothing is said. */
+  readonly total?: TotalShown;
   /** A unit opens a new stratum when the first of the stratum above beats it with at least this probability. */
   readonly stratumProbability: number;
 }

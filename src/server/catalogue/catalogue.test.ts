@@ -26,7 +26,12 @@ it('answers from one snapshot while units come in', async () => {
   isArriving = false;
   await asking;
   expect(await application.catalogue.ranking('microphone')).toHaveLength(4);
-  // A category without rules says so; a list without such units is no error.
+  // A list without such units is no error; a kind without rules says so.
+  expect(await application.catalogue.ranking('booster')).toEqual([]);
+  await application.database.query(
+    `DELETE FROM rubric_version v USING rubric r WHERE r.id = v.rubric_id AND r.category = 'booster'`,
+  );
+  application.hub.rulesChanged();
   await expect(application.catalogue.ranking('booster')).rejects.toMatchObject({ code: 'not-found' });
 });
 

@@ -4,7 +4,12 @@ import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import { sheetValueText } from '#core/gear/sheet/sheet-value';
 import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
-const number = (value: number, unit: string, condition = ''): SheetValue => ({ type: 'number', value, unit, condition });
+const number = (value: number, unit: string, condition = ''): SheetValue => ({
+  type: 'number',
+  value,
+  unit,
+  condition,
+});
 const UNIT = { maker: 'Oarlock', model: 'Tally', label: 'A', category: 'interface' } as const;
 
 it('keeps every entry of a sheet; the newest counts, and what is taken back does not', async () => {
@@ -94,11 +99,17 @@ it('a claimed sensitivity ties the figures of runs that are there to sound press
   const noise = async () =>
     (await application.catalogue.sheet(specimenId)).runs[0].measurements.find((m) => m.quantity === 'selfNoise')?.value;
   expect((await noise()) ?? null).toBeNull();
-  await application.sheets.put(specimenId, { entries: [{ field: 'sensitivity', value: number(4, 'mV/Pa') }], reason: '' });
+  await application.sheets.put(specimenId, {
+    entries: [{ field: 'sensitivity', value: number(4, 'mV/Pa') }],
+    reason: '',
+  });
   const before = (await noise()) ?? NaN;
   expect(before).toBeGreaterThan(0);
   // Ten times the sensitivity, 20 dB less noise.
-  await application.sheets.put(specimenId, { entries: [{ field: 'sensitivity', value: number(0.04, 'V/Pa') }], reason: '' });
+  await application.sheets.put(specimenId, {
+    entries: [{ field: 'sensitivity', value: number(0.04, 'V/Pa') }],
+    reason: '',
+  });
   expect((await noise()) ?? NaN).toBeCloseTo(before - 20, 6);
 });
 

@@ -23,6 +23,8 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
   handle(site, ENDPOINTS.sessions, () => catalogue.sessions());
   handle(site, ENDPOINTS.protocols, () => application.protocols.protocols());
   handle(site, ENDPOINTS.rubrics, () => catalogue.rubrics());
+  handle(site, ENDPOINTS.rubricVersions, ({ params }) => application.rubricBook.versions(params.category));
+  handle(site, ENDPOINTS.saveRubric, ({ body }) => application.rubricBook.save(body));
   handle(site, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));
   handle(site, ENDPOINTS.ranking, ({ params }) => catalogue.ranking(params.category));
   handle(site, ENDPOINTS.importRun, ({ body }) => runImport.importUploaded(body));

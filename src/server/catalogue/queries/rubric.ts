@@ -36,3 +36,18 @@ export async function currentRubric(
   );
   return row ? { versionId: row.id, rubric: rubricSchema.parse(row.document) } : null;
 }
+
+/** All versions of the rules of a category, newest first, with what was given by hand under each. */
+export async function rubricVersions(
+  db: Queryable,
+  category: string,
+): Promise<{ rubric: Rubric; saved_at: Date; points: number }[]> {
+  const rows = await db.query<{ document: unknown; saved_at: Date; points: number }>(
+    `SELECT v.document, v.recorded_at AS saved_at,
+            (SELECT count(*)::int FROM points p WHERE p.rubric_version_id = v.id) AS points
+     FROM rubric_version v JOIN rubric r ON r.id = v.rubric_id
+     WHERE r.category = $1 ORDER BY v.version DESC, v.id DESC`,
+    [category],
+  );
+  return rows.map((row) => ({ ...row, rubric: rubricSchema.parse(row.document) }));
+}
