@@ -170,7 +170,7 @@ function sheetWordPoints(criterion: SheetWordCriterion, value: SheetFacts[string
 }
 
 /** Whether a unit has a feature; undefined where its sheet does not say. */
-function hasFeature({ field, is }: Feature, sheet: SheetFacts): boolean | undefined {
+export function hasFeature({ field, is }: Feature, sheet: SheetFacts): boolean | undefined {
   const value = sheet[field];
   if (value === undefined) return undefined;
   if (typeof value === 'boolean') return is === null ? value : undefined;

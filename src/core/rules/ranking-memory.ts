@@ -128,6 +128,11 @@ export class RankingMemory {
     return this.units.get(id)?.points ?? [];
   }
 
+  /** Composites that were drawn for a unit in the last ranking. */
+  drawsOf(id: string): Float64Array {
+    return this.units.get(id)?.drawn ?? new Float64Array();
+  }
+
   private standings(all: readonly Drawn[], composites: readonly number[], stratumProbability: number): Standings {
     const order = Uint32Array.from(all.keys()).sort(
       (a, b) => composites[b] - composites[a] || compareIds(all[a].facts.id, all[b].facts.id),
@@ -175,9 +180,10 @@ function sameCatalogue(before: CatalogueOfPoints | undefined, after: CatalogueOf
  * 1,000 draws put a standard error of 0.9 % on a probability of 90 %. In a large catalogue, where many more pairs are
  * looked at than anyone reads, 500 (1.3 %) keep the page quick.
  */
-const usualDraws = (units: number): number => (units > 1000 ? 500 : 1000);
+export const usualDraws = (units: number): number => (units > 1000 ? 500 : 1000);
 
-function normalisedWeights(rubric: Rubric, weights: Rubric['weights']): number[] {
+/** Weights of the criteria as shares of 1. */
+export function normalisedWeights(rubric: Rubric, weights: Rubric['weights']): number[] {
   const raw = rubric.criteria.map((c) => Math.max(0, weightOf(weights, c)));
   const total = raw.reduce((s, w) => s + w, 0);
   // All weights at zero would divide by zero; then every criterion counts alike.

@@ -18,6 +18,7 @@ const PER_CENT = 100;
  * How a rubric shows totals: as the weighted mean of 5, as a sum of five points for each criterion that counts, or in per
  * cent of the most. All three say the same.
  *
+ * @param rubric - the rules
  * @param weights - those that a ranking uses: a criterion without weight adds nothing to a sum
  */
 export function shownTotal(rubric: Rubric, weights: Rubric['weights']): ShownTotal {

@@ -74,6 +74,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/ranking/ranking').then((m) => m.Ranking),
   },
   {
+    path: 'rules',
+    title: 'Rules · Sediment',
+    loadComponent: () => import('./features/rules/rules').then((m) => m.Rules),
+  },
+  {
     path: 'protocols',
     title: 'Protocols · Sediment',
     loadComponent: () => import('./features/protocols/protocols').then((m) => m.Protocols),

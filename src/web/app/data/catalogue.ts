@@ -4,6 +4,7 @@ import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
 import type { Rubric } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
+import type { RubricVersion } from '#contracts/rubric';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
 import type { Session } from '#contracts/session';
@@ -23,7 +24,7 @@ export class CatalogueData {
   private readonly events = inject(Events);
 
   private readonly changes = [
-    this.events.events.pipe(filter((event) => event.type === 'specimen')),
+    this.events.events.pipe(filter((event) => event.type === 'specimen' || event.type === 'rules')),
     this.events.reconnects,
   ] as const;
 
@@ -38,9 +39,10 @@ export class CatalogueData {
   readonly protocols: Observable<Loaded<Protocol[]>> = live(() => this.api.call(ENDPOINTS.protocols, {}));
 
   /** The current rubric of every kind that has one. */
-  readonly rubrics: Observable<Loaded<Rubric[]>> = live(() => this.api.call(ENDPOINTS.rubrics, {})).pipe(
-    shareReplay({ bufferSize: 1, refCount: true }),
-  );
+  readonly rubrics: Observable<Loaded<Rubric[]>> = live(
+    () => this.api.call(ENDPOINTS.rubrics, {}),
+    ...this.changes,
+  ).pipe(shareReplay({ bufferSize: 1, refCount: true }));
 
   sheet(id: string): Observable<Loaded<SpecimenSheet>> {
     return live(() => this.api.call(ENDPOINTS.specimen, { params: { id } }), ...this.changes);
@@ -56,6 +58,15 @@ export class CatalogueData {
 
   rankingInputs(category: Category): Observable<Loaded<RankingInputs>> {
     return live(() => this.api.call(ENDPOINTS.rankingInputs, { params: { category } }), ...this.changes);
+  }
+
+  /** All versions of the rules of a kind, newest first. */
+  rubricVersions(category: Category): Observable<Loaded<RubricVersion[]>> {
+    return live(() => this.api.call(ENDPOINTS.rubricVersions, { params: { category } }), ...this.changes);
+  }
+
+  saveRubric(rubric: Rubric): Observable<RubricVersion> {
+    return this.api.call(ENDPOINTS.saveRubric, { body: rubric });
   }
 
   givePoints(id: string, points: PointsInput): Observable<unknown> {
