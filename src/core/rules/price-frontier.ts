@@ -45,31 +45,43 @@ export function priceFrontier(units: readonly UnitFacts[], rubric: Rubric, optio
   const bestOfCheaper = new Float64Array(draws).fill(-Infinity);
   let best = -Infinity;
   return groupsOfPrice(priced).flatMap((group) => {
-    const rows = group.map(({ id, price, at, drawn }): PricedUnit => {
+    const rivals = topTwo(group.map((u) => u.drawn));
+    const means = topTwo(group.map((u) => [standings.composite[u.at]]));
+    const rows = group.map(({ id, price, at, drawn }, own): PricedUnit => {
       const composite = standings.composite[at];
       let on = 0;
-      for (let d = 0; d < draws; d++) {
-        const rivals = group.reduce(
-          (most, other) => (other.id === id ? most : Math.max(most, other.drawn[d])),
-          -Infinity,
-        );
-        if (drawn[d] > bestOfCheaper[d] && drawn[d] >= rivals) on++;
-      }
-      const rival = group.reduce((most, other) => (other.id === id ? most : Math.max(most, standings.composite[other.at])), -Infinity); // prettier-ignore
+      for (let d = 0; d < draws; d++) if (drawn[d] > bestOfCheaper[d] && drawn[d] >= rivals.of(own, d)) on++;
       return {
         id,
         price,
         composite,
         composite90: [standings.composite5[at], standings.composite95[at]],
-        isOnFrontier: composite > best && composite >= rival,
+        isOnFrontier: composite > best && composite >= means.of(own, 0),
         probability: on / draws,
       };
     });
-    for (const { drawn } of group)
-      for (let d = 0; d < draws; d++) if (drawn[d] > bestOfCheaper[d]) bestOfCheaper[d] = drawn[d];
-    best = Math.max(best, ...rows.map((r) => r.composite));
+    for (let d = 0; d < draws; d++) bestOfCheaper[d] = Math.max(bestOfCheaper[d], rivals.most[d]);
+    best = Math.max(best, means.most[0]);
     return rows;
   });
+}
+
+/** Of several rows of numbers the highest of each column, without one row: kept as the two highest, so that it is quick. */
+function topTwo(rows: readonly ArrayLike<number>[]) {
+  const count = rows.at(0)?.length ?? 0;
+  const most = new Float64Array(count).fill(-Infinity);
+  const second = new Float64Array(count).fill(-Infinity);
+  const holder = new Int32Array(count).fill(-1);
+  rows.forEach((row, r) => {
+    for (let d = 0; d < count; d++) {
+      if (row[d] > most[d]) {
+        second[d] = most[d];
+        most[d] = row[d];
+        holder[d] = r;
+      } else if (row[d] > second[d]) second[d] = row[d];
+    }
+  });
+  return { most, of: (row: number, d: number): number => (holder[d] === row ? second[d] : most[d]) };
 }
 
 /** Units of one price stand side by side: none of them is cheaper. */

@@ -50,17 +50,29 @@ describe('why one stands above the other', () => {
     const at = (weights: Rubric['weights']) => rankUnits([A, B], RUBRIC, { weights }).map((u) => u.composite);
     const [one, other] = at({ ...RUBRIC.weights, sound: 1.5 });
     expect(one).toBeCloseTo(other, 12);
-    expect(why.points).toEqual({ criterion: 'sound', unit: 'second', by: 0.25 });
+    expect(why.points).toEqual({ criterion: 'sound', unit: 'second', gains: true, by: 0.25 });
   });
 
   it('the first loses where the second has no room to gain, and nothing turns what nothing can', () => {
     const [top, low] = [unit('t', { sound: 5, build: 5, looks: 5 }), unit('l', { sound: 4.9, build: 5, looks: 5 })];
-    expect(whyAbove([top, low], RUBRIC, 't', 'l').points).toEqual({ criterion: 'sound', unit: 'second', by: expect.closeTo(0.1, 9) as number }); // prettier-ignore
+    expect(whyAbove([top, low], RUBRIC, 't', 'l').points).toEqual({ criterion: 'sound', unit: 'second', gains: true, by: expect.closeTo(0.1, 9) as number }); // prettier-ignore
     const [best, worst] = [unit('x', { sound: 5, build: 5, looks: 5 }), unit('y', { sound: 0, build: 0, looks: 0 })];
     const never = whyAbove([best, worst], RUBRIC, 'x', 'y');
     expect([never.weight, never.points]).toEqual([null, null]);
     const one = unit('o', { sound: 5, build: 4, looks: 4 });
     const two = unit('p', { sound: 4.5, build: 4.5, looks: 3.8 });
+    // Asked the other way round, the same has to change.
+    expect(whyAbove([A, B], RUBRIC, 'b', 'a').points).toEqual({
+      criterion: 'sound',
+      unit: 'first',
+      gains: true,
+      by: 0.25,
+    });
+    expect(whyAbove([A, B], RUBRIC, 'b', 'a').weight).toEqual({ criterion: 'sound', from: 2, to: 1.5 });
+    // Where the one below is at the top of the scale, the one above loses.
+    const full = unit('f', { sound: 5, build: 2, looks: 2 });
+    const even = unit('e', { sound: 5, build: 4.9, looks: 4.9 });
+    expect(whyAbove([even, full], { ...RUBRIC, weights: { sound: 40, build: 1, looks: 1 } }, 'e', 'f').points).toMatchObject({ criterion: 'sound', unit: 'first', gains: false }); // prettier-ignore
     // Looks and build of the second reach 5 before they make up for it; sound does, at 4.75.
     expect(whyAbove([one, two], RUBRIC, 'o', 'p').points?.criterion).toBe('sound');
   });

@@ -37,8 +37,11 @@ export interface TurningWeight {
 /** The smallest change of one criterion's points that turns the order. */
 export interface TurningPoints {
   readonly criterion: string;
-  /** The unit whose points would have to change: the second gains, or the first loses. */
+  /** The unit whose points would have to change. */
   readonly unit: 'first' | 'second';
+  /** The one that stands below gains, or the one that stands above loses. */
+  readonly gains: boolean;
+  /** By so many points. */
   readonly by: number;
 }
 
@@ -145,10 +148,13 @@ function turningWeight(shares: readonly CriterionShare[], weights: Rubric['weigh
 }
 
 function turningPoints(shares: readonly CriterionShare[], difference: number): TurningPoints | null {
-  return shares.reduce<TurningPoints | null>((best, { criterion, first, second, share }) => {
-    if (share <= 0) return best;
-    const by = difference / share;
-    const unit = second.points + by <= MOST_POINTS ? 'second' : first.points - by >= 0 ? 'first' : null;
-    return unit === null || (best && best.by <= by) ? best : { criterion, unit, by };
+  const [above, below] = difference >= 0 ? (['first', 'second'] as const) : (['second', 'first'] as const);
+  return shares.reduce<TurningPoints | null>((best, criterion) => {
+    if (criterion.share <= 0) return best;
+    const by = Math.abs(difference) / criterion.share;
+    if (best && best.by <= by) return best;
+    if (criterion[below].points + by <= MOST_POINTS)
+      return { criterion: criterion.criterion, unit: below, gains: true, by };
+    return criterion[above].points - by >= 0 ? { criterion: criterion.criterion, unit: above, gains: false, by } : best;
   }, null);
 }

@@ -1,9 +1,13 @@
 import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import { from, type Observable } from 'rxjs';
+import type { PricedUnit } from '#core/rules/price-frontier';
 import type { RankedUnit } from '#core/rules/rank';
+import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import type { RankWorker } from './rank.worker';
+
+type Weights = Readonly<Record<string, number>>;
 
 /** Ranks in a web worker. */
 @Injectable({ providedIn: 'root' })
@@ -12,7 +16,17 @@ export class Ranker {
     new Worker(new URL('./rank.worker', import.meta.url), { type: 'module' }),
   );
 
-  rank(inputs: RankingInputs, weights: Readonly<Record<string, number>>): Observable<RankedUnit[]> {
+  rank(inputs: RankingInputs, weights: Weights): Observable<RankedUnit[]> {
     return from(this.worker.rankUnits(inputs.units, inputs.rubric, { weights }));
+  }
+
+  /** Units that no cheaper one equals. */
+  frontier(inputs: RankingInputs, weights: Weights): Observable<PricedUnit[]> {
+    return from(this.worker.priceFrontier(inputs.units, inputs.rubric, { weights }));
+  }
+
+  /** Why one unit stands above another. */
+  why(inputs: RankingInputs, weights: Weights, first: string, second: string): Observable<WhyAbove> {
+    return from(this.worker.whyAbove(inputs.units, inputs.rubric, first, second, { weights }));
   }
 }

@@ -13,16 +13,19 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
-import { Router, RouterLink } from '@angular/router';
+import { Router, RouterLink, type Params } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, debounceTime, filter, map, of, switchMap } from 'rxjs';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import type { Criterion } from '#core/rules/rubric';
+import { shownTotal, weightsFor } from '#core/rules/shown-total';
 import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
 import type { RankingInputs } from '#contracts/ranking';
-import { ChoiceField } from '../../ui/field/choice-field';
+import { ChoiceField, type Choice } from '../../ui/field/choice-field';
+import { NumberField } from '../../ui/field/number-field';
+import { priceSheet } from '../../ui/field/number-sheets';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { kindChoices } from '../../data/choices';
@@ -32,11 +35,25 @@ import { Ranker } from '../../data/ranker';
 import { CATEGORY_NAMES, formatNumber, formatPrice } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
-import { nameOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
+import { nameOf, neighbourOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
 import { Narrow } from '../../data/narrow';
+import { BoardView } from './board-view';
+import { FrontierView } from './frontier-view';
+import {
+  RANKING_VIEWS,
+  classChoices,
+  classesText,
+  filterInputs,
+  readClasses,
+  readUpTo,
+  type RankingFilter,
+  type RankingView,
+} from './ranking-request';
+import { WhyPanel } from './why-panel';
 
 type Weights = Readonly<Record<string, number>>;
-const weightsKey = (kind: Category): string => `sediment.weights.${kind}`;
+const weightsKey = (kind: Category, use: string | null): string =>
+  `sediment.weights.${kind}${use === null ? '' : `.${use}`}`;
 const SETTLE_MS = 60;
 /** Lines left above a unit that is brought into view. */
 const LINES_ABOVE = 6;
@@ -45,15 +62,19 @@ const LINES_ABOVE = 6;
 @Component({
   selector: 'sd-ranking',
   imports: [
+    BoardView,
     Button,
     ChoiceField,
     FormsModule,
+    FrontierView,
     NgTemplateOutlet,
+    NumberField,
     ProblemBox,
     RouterLink,
     ScrollingModule,
     Slider,
     Whisker,
+    WhyPanel,
   ],
   templateUrl: './ranking.html',
   styleUrl: './ranking.css',
@@ -67,6 +88,14 @@ export class Ranking {
   readonly unit = input<string>();
   /** ?kind=… is the kind of gear that is ranked. */
   readonly kind = input<string>();
+  /** ?use=… takes the weights of a use. */
+  readonly use = input<string>();
+  /** ?is=transducer:ribbon ranks those that are, among each other. */
+  readonly is = input<string>();
+  /** ?upTo=200 leaves out what costs more. */
+  readonly upTo = input<string>();
+  /** ?view=board or price shows the same units in another way. */
+  readonly view = input<string>();
 
   private readonly router = inject(Router);
   private readonly ranker = inject(Ranker);
@@ -98,18 +127,52 @@ export class Ranking {
     { initialValue: LOADING },
   );
   protected readonly problem = computed(() => this.rubrics().problem ?? this.loaded().problem);
-  protected readonly inputs = computed(() => this.loaded().value);
+  private readonly all = computed(() => this.loaded().value);
+  protected readonly shownView = computed<RankingView>(() => RANKING_VIEWS.find((v) => v === this.view()) ?? 'list');
+  protected readonly filter = computed<RankingFilter>(() => ({
+    classes: readClasses(this.is(), this.rankedKind()),
+    upTo: readUpTo(this.upTo()),
+  }));
+  protected readonly isFiltered = computed(() => this.filter().classes.length > 0 || this.filter().upTo !== null);
+  /** Facts of the units that the filter leaves: they are ranked among each other. */
+  protected readonly inputs = computed(() => {
+    const all = this.all();
+    return all && filterInputs(all, this.specimens().value ?? [], this.filter());
+  });
+  protected readonly classes = computed(() => classChoices(this.rankedKind(), this.specimens().value ?? []));
+  protected readonly uses = computed(() => {
+    const uses = this.all()?.rubric.uses ?? [];
+    return uses.length === 0
+      ? []
+      : [{ label: 'any use', value: null }, ...uses.map((u) => ({ label: u.name, value: u.name }))];
+  });
+  protected readonly rankedUse = computed(() => this.uses().find((u) => u.value === this.use())?.value ?? null);
+  private readonly priceRule = computed(() => this.criteria().find((c) => c.kind === 'price'));
+  protected readonly priceSheet = computed(() => {
+    const rule = this.priceRule();
+    return rule?.kind === 'price' ? priceSheet(rule.currency) : null;
+  });
   protected readonly criteria = computed<readonly Criterion[]>(() => this.inputs()?.rubric.criteria ?? []);
   private readonly criterionNames = computed(() => new Map(this.criteria().map((c) => [c.id, c.name])));
 
-  private readonly chosen = linkedSignal<Weights | null>(() => storedWeights(this.rankedKind()));
-  protected readonly weights = computed<Weights>(() => ({ ...this.inputs()?.rubric.weights, ...this.chosen() }));
+  /** Weights of the rubric, for the use that the address names. */
+  private readonly given = computed<Weights>(() => {
+    const rubric = this.all()?.rubric;
+    return rubric ? weightsFor(rubric, this.rankedUse()) : {};
+  });
+  private readonly weightsKey = computed(() => weightsKey(this.rankedKind(), this.rankedUse()));
+  private readonly chosen = linkedSignal<Weights | null>(() => storedWeights(this.weightsKey()));
+  protected readonly weights = computed<Weights>(() => ({ ...this.given(), ...this.chosen() }));
+  protected readonly total = computed(() => {
+    const rubric = this.all()?.rubric;
+    return rubric ? shownTotal(rubric, this.weights()) : null;
+  });
   protected readonly isChanged = computed(() =>
-    this.criteria().some((c) => this.weights()[c.id] !== this.inputs()?.rubric.weights[c.id]),
+    this.criteria().some((c) => this.weights()[c.id] !== this.given()[c.id]),
   );
 
   protected readonly rankProblem = signal<string | null>(null);
-  private readonly result = toSignal(
+  protected readonly result = toSignal(
     combineLatest([
       toObservable(this.inputs).pipe(filter((i): i is RankingInputs => i !== null)),
       toObservable(this.weights),
@@ -152,6 +215,24 @@ export class Ranking {
   protected readonly active = signal(0);
   private readonly selected = signal<string | null>(null);
   protected readonly open = computed(() => this.ranked().find((u) => u.id === this.selected()) ?? null);
+  /** The unit that the open one is held against; the one above it until another is chosen. */
+  private readonly rival = linkedSignal<string | null, string | null>({
+    source: this.selected,
+    computation: () => null,
+  });
+  /** Two units of the ranking, the better one first; null where there is only one. */
+  protected readonly pair = computed(() => {
+    const ranked = this.result()?.ranked ?? [];
+    const open = this.open();
+    const other = ranked.find((u) => u.id === this.rival()) ?? neighbourOf(ranked, open);
+    if (!open || !other || other.id === open.id) return null;
+    return open.place < other.place ? { first: open.id, second: other.id, rival: other.id } : { first: other.id, second: open.id, rival: other.id }; // prettier-ignore
+  });
+  protected readonly rivals = computed(() =>
+    this.ranked()
+      .filter((u) => u.id !== this.selected())
+      .map((u) => ({ label: nameOf(this.names(), u.id), value: u.id, note: `place ${u.place}` })),
+  );
 
   constructor() {
     const breadcrumb = inject(Breadcrumb);
@@ -178,11 +259,16 @@ export class Ranking {
     });
     effect(() => {
       const chosen = this.chosen();
-      if (chosen) localStorage.setItem(weightsKey(this.rankedKind()), JSON.stringify(chosen));
-      else localStorage.removeItem(weightsKey(this.rankedKind()));
+      if (chosen) localStorage.setItem(this.weightsKey(), JSON.stringify(chosen));
+      else localStorage.removeItem(this.weightsKey());
     });
   }
 
+  protected readonly views: readonly { readonly label: string; readonly value: RankingView }[] = [
+    { label: 'Order', value: 'list' },
+    { label: 'All figures', value: 'board' },
+    { label: 'Against price', value: 'price' },
+  ];
   protected readonly name = (unit: RankedUnit): string => nameOf(this.names(), unit.id);
   protected readonly number = formatNumber;
   protected readonly trackLine = (_: number, line: RankingLine): string =>
@@ -196,6 +282,53 @@ export class Ranking {
     this.selected.set(null);
     void this.router.navigate([], { queryParams: { kind } });
   }
+
+  protected setRival(id: string): void {
+    this.rival.set(id);
+  }
+
+  protected setUse(use: string | null): void {
+    this.ask({ use });
+  }
+
+  protected setView(view: RankingView): void {
+    this.ask({ view: view === 'list' ? null : view });
+  }
+
+  /** Words of one field: none is any. */
+  protected setClass(field: string, word: string | null): void {
+    const others = this.filter().classes.filter((c) => c.field !== field);
+    this.ask({ is: classesText(word === null ? others : [...others, { field, word }]) });
+  }
+
+  protected classOf(field: string): string | null {
+    return this.filter().classes.find((c) => c.field === field)?.word ?? null;
+  }
+
+  protected setUpTo(amount: number | null): void {
+    this.ask({ upTo: amount });
+  }
+
+  protected clearFilter(): void {
+    this.ask({ is: null, upTo: null });
+  }
+
+  private ask(queryParams: Params): void {
+    void this.router.navigate([], {
+      queryParams: { kind: this.rankedKind(), ...queryParams },
+      queryParamsHandling: 'merge',
+    });
+  }
+
+  protected readonly classOptions = (words: readonly { word: string; units: number }[]): Choice<string | null>[] => [
+    { label: 'any', value: null },
+    ...words.map((w) => ({ label: w.word, value: w.word, note: `${w.units}` })),
+  ];
+
+  protected readonly totalText = (value: number): string => {
+    const total = this.total();
+    return total ? formatNumber(value * total.factor, total.decimals) : '';
+  };
 
   protected setWeight(id: string, value: number): void {
     this.chosen.set({ ...this.weights(), [id]: value });
@@ -244,9 +377,9 @@ export class Ranking {
   }
 }
 
-function storedWeights(kind: Category): Weights | null {
+function storedWeights(key: string): Weights | null {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(weightsKey(kind)) ?? 'null');
+    const value: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
     if (typeof value !== 'object' || value === null) return null;
     return Object.fromEntries(
       Object.entries(value).filter((entry): entry is [string, number] => typeof entry[1] === 'number'),

@@ -63,3 +63,9 @@ export function standingSentences(
   }
   return sentences;
 }
+
+/** The unit one place above; of the first one, the one below. */
+export function neighbourOf(ranked: readonly RankedUnit[], unit: RankedUnit | null): RankedUnit | null {
+  if (!unit) return null;
+  return ranked.at(unit.place === 1 ? 1 : unit.place - 2) ?? null;
+}
