@@ -1,0 +1,153 @@
+import { describe, expect, it } from 'vitest';
+import type { UnitFacts } from '#core/rules/criterion-points';
+import type { PricedUnit } from '#core/rules/price-frontier';
+import type { RankedUnit } from '#core/rules/rank';
+import type { WhyAbove } from '#core/rules/why-above';
+import type { RankingInputs } from '#contracts/ranking';
+import type { SpecimenRow } from '#contracts/specimen';
+import { boardCsv, boardOf } from './board';
+import { frontierChart } from './frontier-geometry';
+import { classChoices, classesText, filterInputs, readClasses, readUpTo } from './ranking-request';
+import { neighbourOf } from './standing';
+import { turningSentences } from './turning-sentences';
+
+const row = (id: string, classes: SpecimenRow['classes'], category = 'microphone') => ({ id, classes, category }) as SpecimenRow; // prettier-ignore
+const facts = (id: string, change: Partial<UnitFacts> = {}): UnitFacts => ({
+  id,
+  figures: {},
+  byHand: {},
+  prices: [],
+  ...change,
+});
+const price = (amount: number) => ({
+  prices: [{ amount, currency: 'EUR', kind: 'street' as const, date: '2026-01-01' }],
+});
+const RULE = { id: 'value', name: 'Value', meaning: 'm', kind: 'price', currency: 'EUR', basis: ['street'], curve: [[1, 5]], limit: null } as const; // prettier-ignore
+const inputs = (...units: UnitFacts[]) => ({ units, names: {}, rubric: { criteria: [RULE], weights: {} } }) as unknown as RankingInputs; // prettier-ignore
+
+describe('the address of a ranking', () => {
+  it('says which units, and comes back as it was; what is no field of the kind is left out', () => {
+    const classes = readClasses('transducer:ribbon,pattern:figure of eight,weight:5,nothing,:x,address:', 'microphone');
+    expect(classes).toEqual([
+      { field: 'transducer', word: 'ribbon' },
+      { field: 'pattern', word: 'figure of eight' },
+    ]);
+    expect(classesText(classes)).toBe('transducer:ribbon,pattern:figure of eight');
+    expect(classesText([])).toBeNull();
+    expect(readClasses(undefined, 'microphone')).toEqual([]);
+    expect(['200', '49.5', '0', '-3', 'much', undefined].map(readUpTo)).toEqual([200, 49.5, null, null, null, null]);
+  });
+
+  it('offers the words that units have, most frequent first', () => {
+    const rows = [row('1', { pattern: ['omni', 'cardioid'] }), row('2', { pattern: ['cardioid'] }), row('3', { pattern: ['wide'] }, 'accessory')]; // prettier-ignore
+    expect(classChoices('microphone', rows)).toEqual([
+      { field: 'pattern', name: 'Pattern', words: [{ word: 'cardioid', units: 2 }, { word: 'omni', units: 1 }] },
+    ]); // prettier-ignore
+  });
+
+  it('leaves the units that are of every field asked for, by any of its words, and within the price', () => {
+    const rows = [
+      row('1', { transducer: ['ribbon'], pattern: ['omni'] }),
+      row('2', { transducer: ['ribbon'], pattern: ['cardioid'] }),
+      row('3', { pattern: ['omni'] }),
+    ];
+    const all = inputs(facts('1', price(90)), facts('2', price(210)), facts('3'));
+    const left = (is: string, upTo: number | null) => filterInputs(all, rows, { classes: readClasses(is, 'microphone'), upTo }).units.map((u) => u.id); // prettier-ignore
+    expect(left('', null)).toEqual(['1', '2', '3']);
+    expect(left('transducer:ribbon', null)).toEqual(['1', '2']);
+    expect(left('transducer:ribbon,pattern:omni', null)).toEqual(['1']);
+    expect(left('pattern:omni,pattern:cardioid', null)).toEqual(['1', '2', '3']);
+    // A unit without a price is not known to be within any.
+    expect(left('', 210)).toEqual(['1', '2']);
+    expect(left('', 209)).toEqual(['1']);
+  });
+});
+
+it('the neighbour of a unit is the one above it; of the first one, the one below', () => {
+  const ranked = ['a', 'b', 'c'].map((id, i) => ({ id, place: i + 1 }) as RankedUnit);
+  expect([0, 1, 2].map((i) => neighbourOf(ranked, ranked[i])?.id)).toEqual(['b', 'a', 'b']);
+  expect(neighbourOf(ranked.slice(0, 1), ranked[0])).toBeNull();
+  expect(neighbourOf(ranked, null)).toBeNull();
+});
+
+describe('the board', () => {
+  const figure = (value: number | null, uncertainty = 0.1, bound: 'exact' | 'at-least' = 'exact') => ({ value, uncertainty, bound, notMeasured: null }); // prettier-ignore
+  const units = [
+    facts('a', { figures: { noiseReSpeechA: figure(-60), rearRejection: figure(12) } }),
+    facts('b', { figures: { noiseReSpeechA: figure(-65) } }),
+    facts('c', { figures: { noiseReSpeechA: figure(-65), rearRejection: figure(20, 1, 'at-least') } }),
+    facts('d', { figures: { noiseReSpeechA: figure(-64.8), rearRejection: figure(null) } }),
+    facts('e', { figures: { noiseReSpeechA: figure(-50) } }),
+  ];
+  const [noise, rejection] = boardOf(units);
+
+  it('ranks each column by itself, the better way first; equal figures share a place', () => {
+    expect([...noise.cells].map(([id, c]) => [id, c.rank, c.fourth])).toEqual([
+      ['a', 4, 3],
+      ['b', 1, 1],
+      ['c', 1, 1],
+      ['d', 3, 2],
+      ['e', 5, 4],
+    ]);
+    // Higher is better here; a limit has no rank, and what was not measured no cell.
+    expect([...rejection.cells].map(([id, c]) => [id, c.rank, c.bound])).toEqual([
+      ['a', 1, 'exact'],
+      ['c', null, 'at-least'],
+    ]);
+  });
+
+  it('marks what no other beats beyond the uncertainty of both', () => {
+    // 0.2 apart; two standard uncertainties of both are 0.28.
+    expect([...noise.cells].map(([id, c]) => [id, c.tiesBest])).toEqual([['a', false], ['b', true], ['c', true], ['d', true], ['e', false]]); // prettier-ignore
+  });
+
+  it('goes out with all digits', () => {
+    const csv = boardCsv(
+      [
+        { id: 'a', name: 'Oarlock “A”, "first"' },
+        { id: 'c', name: 'C' },
+      ],
+      [noise, rejection],
+    );
+    expect(csv.split('\r\n')).toEqual([
+      '"unit","noiseReSpeechA in dB(A)","noiseReSpeechA uncertainty","noiseReSpeechA rank","rearRejection in dB","rearRejection uncertainty","rearRejection rank"',
+      '"Oarlock “A”, ""first""",-60,0.1,4,12,0.1,1',
+      '"C",-65,0.1,1,>=20,1,',
+      '',
+    ]);
+  });
+});
+
+it('the chart of prices: twice the price is the same way, stairs go up at squares only', () => {
+  const unit = (id: string, amount: number, composite: number, isOnFrontier: boolean): PricedUnit => ({ id, price: amount, composite, composite90: [composite - 0.2, composite + 0.2], isOnFrontier, probability: 1 }); // prettier-ignore
+  const chart = frontierChart([unit('a', 50, 2, true), unit('b', 100, 1.5, false), unit('c', 200, 4, true)], 600, 300);
+  const [a, b, c] = chart.dots;
+  expect(b.x - a.x).toBeCloseTo(c.x - b.x, 9);
+  expect(a.y).toBeGreaterThan(c.y);
+  expect(chart.stairs).toBe(`M${a.x.toFixed(1)} ${a.y.toFixed(1)}H${c.x.toFixed(1)}V${c.y.toFixed(1)}H600`);
+  expect(chart.priceTicks.map((t) => t.label)).toEqual(['50', '100', '200']);
+  expect(chart.pointTicks.map((t) => t.label)[0]).toBe('1.0');
+});
+
+describe('what would turn an order, in words', () => {
+  const why = (change: Partial<WhyAbove>): WhyAbove => ({ shares: [], difference: 0.3, sd: 0.1, probability: 0.9, weight: null, points: null, ...change }); // prettier-ignore
+  const say = (change: Partial<WhyAbove>) => turningSentences(why(change), (id) => id, 'A', 'B');
+  it('says the least weight and the least points, rounded to where the order has turned', () => {
+    const sentences = say({
+      weight: { criterion: 'Sound', from: 2, to: 1.56 },
+      points: { criterion: 'Build', unit: 'second', gains: true, by: 0.41 },
+    });
+    expect(sentences).toEqual([
+      'The order turns where Sound counts below 1.5 instead of 2.0.',
+      'Or where B had 0.5 points more in Build.',
+    ]);
+    expect(say({ weight: { criterion: 'Sound', from: 2, to: 3.21 }, points: { criterion: 'Build', unit: 'first', gains: false, by: 0.4 } })).toEqual([
+      'The order turns where Sound counts above 3.3 instead of 2.0.',
+      'Or where A had 0.4 points fewer in Build.',
+    ]); // prettier-ignore
+  });
+  it('says that nothing does, and that there is no order', () => {
+    expect(say({})).toEqual(['No weight alone turns the order.', 'No criterion alone makes up for the difference.']);
+    expect(say({ difference: 0 })).toEqual(['They stand equal.']);
+  });
+});
