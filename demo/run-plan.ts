@@ -1,6 +1,8 @@
 import type { RunDocumentInput } from '#contracts/run-document';
-import { NEW_DESK, OLD_DESK, voltsToDbu, type InterfaceModel } from '#rig/audio-interface';
+import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
 import type { MicrophoneModel } from '#rig/microphone';
+import { gainFor } from './demo-gain';
+import { OTHER_GEAR } from './other-gear';
 import { DEMO_RIGS, DEMO_UNITS, INTERFACE_CHANGE, PLOSIVE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
 
 /** What a worker needs to render one run of the demo, and the document that goes with it. */
@@ -8,30 +10,22 @@ export interface DemoRunPlan {
   readonly document: RunDocumentInput;
   readonly onDesk: boolean;
   readonly microphone: MicrophoneModel;
+  /** The microphone as it sounds through what is tested, at steps that are made with it. */
+  readonly with?: MicrophoneModel;
   readonly interface: InterfaceModel;
   /** Names of the files in demo/speech. */
   readonly voice: 'low' | 'high' | 'north';
 }
 
-/** Loudest pressure of the passage at 15 cm. */
-const SPEECH_PEAK_PA = 2;
-const TARGET_PEAK_DBFS = -11;
-const HIGHEST_GAIN_DB = 62;
-
-/** Gain that brings the peaks of the passage to the desk's target, in whole decibels as a person would set it. */
-export function gainFor(microphone: MicrophoneModel, desk: InterfaceModel): number {
-  const peakDbu = voltsToDbu((SPEECH_PEAK_PA * microphone.sensitivityMvPa) / 1000 / Math.SQRT2);
-  return Math.max(0, Math.min(HIGHEST_GAIN_DB, Math.round(desk.fullScaleDbu + TARGET_PEAK_DBFS - peakDbu)));
-}
-
 /** All runs of the demo, oldest first. */
-export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS): DemoRunPlan[] {
-  return units
-    .flatMap((unit) => [
+export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS, others = OTHER_GEAR): DemoRunPlan[] {
+  return [
+    ...others,
+    ...units.flatMap((unit) => [
       ...unit.dates.map((date, visit) => plan(unit, date, visit, unit.closes?.includes(date) ? 'opening' : 'unit')),
       ...(unit.closes ?? []).map((date) => plan(unit, date, 1, 'closing')),
-    ])
-    .sort((a, b) => (a.document.date < b.document.date ? -1 : a.document.date > b.document.date ? 1 : 0));
+    ]),
+  ].sort((a, b) => (a.document.date < b.document.date ? -1 : a.document.date > b.document.date ? 1 : 0));
 }
 
 /** Steps that came with the second version of the protocol, and how they are set up. */
@@ -103,6 +97,30 @@ function claimsOf({ microphone, sheet }: DemoUnit): RunDocumentInput['claims'] {
   ];
 }
 
+/** Patterns by the share of their pressure part, first-order; the nearest counts. */
+const PATTERNS: readonly (readonly [share: number, name: string])[] = [
+  [0, 'figure of eight'],
+  [0.28, 'hypercardioid'],
+  [0.4, 'supercardioid'],
+  [0.53, 'cardioid'],
+  [0.65, 'wide cardioid'],
+  [1, 'omni'],
+];
+/** A moving coil gives a few millivolts, a condenser more; a ribbon is known by its pattern. */
+const LEAST_CONDENSER_MV = 4;
+
+/** What anybody sees on the box: kind of transducer, pattern, connection. */
+function sheetOf({ microphone: { alphaHigh, sensitivityMvPa } }: DemoUnit): NonNullable<RunDocumentInput['sheet']> {
+  const [, pattern] = PATTERNS.reduce((a, b) => (Math.abs(b[0] - alphaHigh) < Math.abs(a[0] - alphaHigh) ? b : a));
+  const transducer = alphaHigh < 0.1 ? 'ribbon' : sensitivityMvPa < LEAST_CONDENSER_MV ? 'moving coil' : 'condenser';
+  return {
+    transducer: { type: 'words', words: [transducer] },
+    pattern: { type: 'words', words: [pattern] },
+    connection: { type: 'words', words: ['XLR'] },
+    power: { type: 'words', words: [transducer === 'condenser' ? 'phantom 48 V' : 'none'] },
+  };
+}
+
 type RunPurpose = NonNullable<RunDocumentInput['purpose']>;
 
 function plan(unit: DemoUnit, date: string, visit: number, purpose: RunPurpose): DemoRunPlan {
@@ -122,6 +140,7 @@ function plan(unit: DemoUnit, date: string, visit: number, purpose: RunPurpose):
       source: unit.source,
       prices: unit.prices.map(([amount, kind, day]) => ({ amount, currency: 'EUR', kind, date: day })),
       claims: claimsOf(unit) ?? [],
+      sheet: sheetOf(unit),
       inputFullScaleDbu: desk.fullScaleDbu,
       rig: DEMO_RIGS[0].name,
       purpose,

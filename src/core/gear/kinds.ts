@@ -31,7 +31,8 @@ export const stepRole = (id: string): StepRoleDefinition | undefined => ROLES.ge
 /** A kind that was one once is another now: what was recorded of an instrument's sound is a microphone's. */
 const RETIRED: Readonly<Record<string, GearKindId>> = { 'instrument-source': 'microphone' };
 /** A name of a kind as it is called now; what is no kind stays as it is. */
-export const currentKind = (id: unknown): unknown => (typeof id === 'string' && Object.hasOwn(RETIRED, id) ? RETIRED[id] : id);
+export const currentKind = (id: unknown): unknown =>
+  typeof id === 'string' && Object.hasOwn(RETIRED, id) ? RETIRED[id] : id;
 
 /** A field of a kind's data sheet. */
 export const sheetField = (kind: GearKindId, id: string): SheetField | undefined =>

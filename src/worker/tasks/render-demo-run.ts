@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { encodeWav } from '#core/audio/wav-write';
 import { standardNormal } from '#core/stats/normal';
 import { seededBits } from '#core/stats/random';
+import { renderLineInput } from '#rig/line-input';
 import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import type { DemoRunPlan } from '../../../demo/run-plan';
@@ -38,12 +39,26 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
     // The closing takes of a day are other takes than its opening ones.
     const closing = plan.document.purpose === 'closing' ? ['closing'] : [];
     const seed = [maker, model, label, date, take.step, ...closing].join('/');
+    const line = lineOf(take.step);
+    if (line) {
+      const { levelDbu, gainDb } = take;
+      const setup = {
+        sampleRate: SAMPLE_RATE,
+        ...line,
+        gainDb,
+        interface: plan.interface,
+        seed,
+        toneDbu: levelDbu ?? null,
+      };
+      writeFileSync(join(into, take.file), encodeWav([renderLineInput(setup)], SAMPLE_RATE, 'pcm24'));
+      continue;
+    }
     const scene = sceneOf(take.step, speaker, seed);
     const setup: TakeSetup = {
       sampleRate: SAMPLE_RATE,
       distanceM: take.distanceM ?? 0.15,
       angleDeg: take.angleDeg ?? 0,
-      microphone: plan.microphone,
+      microphone: take.step === 'with' ? (plan.with ?? plan.microphone) : plan.microphone,
       interface: plan.interface,
       gainDb: take.gainDb,
       seed,
@@ -53,6 +68,12 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
   }
   writeFileSync(join(into, 'run.json'), JSON.stringify(plan.document, null, 2));
 }
+
+const PASSAGES = ['speech', 'rear', 'with', 'without'];
+
+/** Steps that a cable feeds; null for those that a microphone hears. */
+const lineOf = (step: string): { durationS: number } | null =>
+  step === 'electrical' ? { durationS: 5 } : step === 'noise-150' ? { durationS: 12 } : null;
 
 type Scene = Pick<TakeSetup, 'durationS' | 'voice' | 'speechDbSpl' | 'room' | 'puffsS'>;
 
@@ -70,7 +91,7 @@ function sceneOf(step: string, speaker: Voice, seed: string): Scene {
     };
   }
   // Nobody reads a passage twice at exactly the same level; a counting line is easier to keep.
-  const isPassage = step === 'speech' || step === 'rear';
+  const isPassage = PASSAGES.includes(step);
   const spread = (isPassage ? 1 : 0.3) * READER_SD_DB;
   const speechDbSpl = SPEECH_DB_SPL + spread * standardNormal(seededBits(`${seed}/reader`));
   const voice = isPassage ? speaker : shortened(speaker, SHORT_S * SAMPLE_RATE);

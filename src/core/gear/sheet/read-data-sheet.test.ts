@@ -40,23 +40,30 @@ it('reads what it knows, and keeps the rest as text', () => {
   ]);
 });
 
-it.each(['20–20000 Hz', '20 Hz - 20 kHz', '20 to 20,000 Hz', '20…20 000 Hz, ±1 dB'])('reads both ends of %s', (range) => {
-  const { found } = read(`Frequency range: ${range}`);
-  expect(found['responseLow3']).toMatch(/^20 Hz/);
-  expect(found['responseHigh3']).toMatch(/^(?:20000 Hz|20 kHz)/);
-});
+it.each(['20–20000 Hz', '20 Hz - 20 kHz', '20 to 20,000 Hz', '20…20 000 Hz, ±1 dB'])(
+  'reads both ends of %s',
+  (range) => {
+    const { found } = read(`Frequency range: ${range}`);
+    expect(found['responseLow3']).toMatch(/^20 Hz/);
+    expect(found['responseHigh3']).toMatch(/^(?:20000 Hz|20 kHz)/);
+  },
+);
 
 it('takes no range that is empty: a point before three digits may be one for thousands', () => {
   const { found, left } = read('Frequency range: 20 – 20.000 Hz');
   expect(found).toEqual({});
   expect(left[0].why).toMatch(/^20 Hz is outside; a number from 1000 to 200000 Hz/);
-  expect(read('Frequency range: 1 kHz – 1 kHz').left[0].why).toBe('the upper end of this range is not above its lower one');
+  expect(read('Frequency range: 1 kHz – 1 kHz').left[0].why).toBe(
+    'the upper end of this range is not above its lower one',
+  );
 });
 
 it('puts a noise figure where its weighting says, and nowhere where it does not', () => {
   expect(read('EIN: -128 dBu A-weighted, 150 Ω', 'interface').found).toEqual({ einA: '−128 dBu, A-weighted, 150 Ω' });
   expect(read('E.I.N.: −125 dBu (unweighted)', 'interface').left[0].why).toBe('');
-  expect(read('Equivalent input noise: −125 dBu (unweighted)', 'interface').found).toEqual({ einZ: '−125 dBu, unweighted' });
+  expect(read('Equivalent input noise: −125 dBu (unweighted)', 'interface').found).toEqual({
+    einZ: '−125 dBu, unweighted',
+  });
   const unsaid = read('EIN: -128 dBu', 'interface');
   expect(unsaid.found).toEqual({});
   expect(unsaid.left[0].why).toMatch(/weighting is not said/);

@@ -49,7 +49,10 @@ describe('a number of a data sheet', () => {
   });
 
   it('is shown as it was typed, and can be typed again', () => {
-    for (const [text, of] of [['-128 dBu A, 150 Ω', EIN_A], ['<0.001 %', field('interface', 'distortion')]] as const) {
+    for (const [text, of] of [
+      ['-128 dBu A, 150 Ω', EIN_A],
+      ['<0.001 %', field('interface', 'distortion')],
+    ] as const) {
       const value = read(text, of);
       const shown = sheetValueText(value);
       if (!shown.includes('less than')) expect(read(shown, of)).toEqual(value);
@@ -59,7 +62,11 @@ describe('a number of a data sheet', () => {
 
   it.each([
     ['128 dBu', EIN_A, /^128 dBu is outside; a number from −150 to −60 dBu is taken/],
-    ['-125 dBu unweighted', EIN_A, /^EIN, A-weighted is A-weighted; what is unweighted belongs into the field beside it/],
+    [
+      '-125 dBu unweighted',
+      EIN_A,
+      /^EIN, A-weighted is A-weighted; what is unweighted belongs into the field beside it/,
+    ],
     ['-125 dBu A', EIN_Z, /A-weighted belongs into the field beside it/],
     ['48 V', field('microphone', 'phantomCurrent'), /“V” begins with no unit of this field; .* in mA, A is taken/],
     ['about 26', SENSITIVITY, /begins with no number/],
@@ -99,6 +106,14 @@ describe('conversions', () => {
   it('says what another unit comes to, and nothing where it is the field’s own', () => {
     expect(convertedText(SENSITIVITY, read('-40 dBV/Pa', SENSITIVITY))).toBe('10 mV/Pa');
     expect(convertedText(SENSITIVITY, read('10 mV/Pa', SENSITIVITY))).toBe('');
+    const mostInput = field('interface', 'mostInput');
+    expect(convertedText(mostInput, read('0.775 V', mostInput))).toBe('0 dBu');
+    expect(convertedText(field('microphone', 'weight'), read('2 oz', field('microphone', 'weight')))).toBe('56.7 g');
+    // A prefix is read by everybody.
+    expect(convertedText(field('microphone', 'weight'), read('1.6 kg', field('microphone', 'weight')))).toBe('');
+    expect(
+      convertedText(field('interface', 'inputImpedance'), read('2.6 kΩ', field('interface', 'inputImpedance'))),
+    ).toBe('');
     // The same level under another name.
     expect(convertedText(field('microphone', 'selfNoise'), read('14 dB', field('microphone', 'selfNoise')))).toBe('');
   });
@@ -125,7 +140,9 @@ describe('words', () => {
     expect(read('carbon  granule', transducer)).toEqual({ type: 'words', words: ['carbon granule'] });
     expect(read('own, own; 48', pattern)).toEqual({ type: 'words', words: ['own', '48'] });
     // A full word that begins another one is that word.
-    expect(read('omni', { ...pattern, options: ['omni', 'omni wide'] } as SheetField)).toMatchObject({ words: ['omni'] });
+    expect(read('omni', { ...pattern, options: ['omni', 'omni wide'] } as SheetField)).toMatchObject({
+      words: ['omni'],
+    });
     expect(refusal('x'.repeat(81), transducer)).toMatch(/longer than 80/);
   });
   it('yes and no are nothing else', () => {
@@ -144,8 +161,12 @@ describe('words', () => {
 describe('what comes in by files', () => {
   it('has to be what the field takes', () => {
     expect(misfit(EIN_A, { type: 'number', value: -128, unit: 'dBu', condition: '' })).toBeNull();
-    expect(misfit(EIN_A, { type: 'number', value: -128, unit: 'Ω', condition: '' })).toMatch(/in dBu, dBV, V, mV, not in “Ω”/);
-    expect(misfit(EIN_A, { type: 'number', value: 5, unit: 'dBu', condition: '' })).toMatch(/from −150 dBu up to −60 dBu/);
+    expect(misfit(EIN_A, { type: 'number', value: -128, unit: 'Ω', condition: '' })).toMatch(
+      /in dBu, dBV, V, mV, not in “Ω”/,
+    );
+    expect(misfit(EIN_A, { type: 'number', value: 5, unit: 'dBu', condition: '' })).toMatch(
+      /from −150 dBu up to −60 dBu/,
+    );
     expect(misfit(EIN_A, { type: 'yes-no', yes: true })).toBe('takes a number');
     expect(misfit(field('interface', 'phantom'), { type: 'text', text: 'yes' })).toBe('takes yes or no');
     expect(misfit(field('microphone', 'address'), { type: 'words', words: ['end', 'side'] })).toBe('takes one word');

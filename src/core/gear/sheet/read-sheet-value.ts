@@ -72,7 +72,10 @@ function readSheetNumber(typed: string, field: NumberSheetField): Reading<SheetV
     return refused(`${numberText(value, { unit: taken.unit })} is outside`, field);
   const condition = conditionOf(taken.rest, BOUNDS[sign] ?? '');
   if (condition.length > LONGEST_CONDITION)
-    return { isUnderstood: false, why: `The conditions are longer than ${LONGEST_CONDITION} characters: shorten them.` };
+    return {
+      isUnderstood: false,
+      why: `The conditions are longer than ${LONGEST_CONDITION} characters: shorten them.`,
+    };
   const contradiction = contradicts(condition, field);
   if (contradiction !== null) return { isUnderstood: false, why: contradiction };
   const isSaid = field.implies !== undefined && !condition.includes(field.implies);
@@ -123,15 +126,25 @@ function readWords(typed: string, field: WordsSheetField): Reading<SheetValue> {
   const parts = field.type === 'several' ? typed.split(/[,;\n]/u) : [typed];
   const words = parts.map((p) => p.trim().replace(/\s+/gu, ' ')).filter((p) => p !== '');
   if (words.length === 0) return { isUnderstood: true, value: null };
-  if (words.length > MOST_WORDS) return { isUnderstood: false, why: `More than ${MOST_WORDS} are not kept in one field.` };
+  if (words.length > MOST_WORDS)
+    return { isUnderstood: false, why: `More than ${MOST_WORDS} are not kept in one field.` };
   const long = words.find((w) => w.length > LONGEST_WORD);
   if (long !== undefined)
-    return { isUnderstood: false, why: `“${long.slice(0, 20)}…” is longer than ${LONGEST_WORD} characters: shorten it.` };
+    return {
+      isUnderstood: false,
+      why: `“${long.slice(0, 20)}…” is longer than ${LONGEST_WORD} characters: shorten it.`,
+    };
   const meant = words.map((w) => wordMeant(w, field.options));
   const doubtful = meant.find((m) => m.couldBe.length > 1);
   if (doubtful)
-    return { isUnderstood: false, why: `“${doubtful.word}” can be ${doubtful.couldBe.join(' or ')}: write one more letter.` };
-  return { isUnderstood: true, value: { type: 'words', words: [...new Set(meant.map((m) => m.couldBe[0] ?? m.word))] } };
+    return {
+      isUnderstood: false,
+      why: `“${doubtful.word}” can be ${doubtful.couldBe.join(' or ')}: write one more letter.`,
+    };
+  return {
+    isUnderstood: true,
+    value: { type: 'words', words: [...new Set(meant.map((m) => m.couldBe[0] ?? m.word))] },
+  };
 }
 
 /** Letters of which a shortened word has to have at least this many: two letters are a word of its own. */

@@ -97,7 +97,7 @@ const WRITTEN: Readonly<Record<string, string>> = {
   hrs: 'h',
   minutes: 'min',
   us: 'µs',
-  'μs': 'µs',
+  μs: 'µs',
   bits: 'bit',
   month: 'months',
   year: 'years',

@@ -33,12 +33,17 @@ export function convertedText(field: SheetField, value: SheetValue): string {
   const number = sheetNumber(field, value);
   if (number === null || field.type !== 'number' || value.type !== 'number') return '';
   const [unit] = unitsOf(field.unit);
-  if (value.unit === unit || conversionTo(field.unit, value.unit) === conversionTo(field.unit, unit)) return '';
-  return numberText(Number(number.toPrecision(SHOWN_DIGITS)), { unit });
+  const isSame = conversionTo(field.unit, value.unit) === conversionTo(field.unit, unit);
+  if (isSame || bare(value.unit) === bare(unit)) return '';
+  const rounded = unit.startsWith('dB') ? number.toFixed(LEVEL_DECIMALS) : number.toPrecision(SHOWN_DIGITS);
+  return numberText(Number(rounded), { unit });
 }
 
+/** A unit without its SI prefix: 2.6 kΩ are read as 2600 Ω by everybody. */
+const bare = (unit: string): string => unit.replace(/^[kMmcµ](?=[\p{L}Ω])/u, '');
 /** As many digits as a data sheet is good for. */
 const SHOWN_DIGITS = 4;
+const LEVEL_DECIMALS = 1;
 
 /** Classes that a unit belongs to by a field; none where it is no class or nothing is noted. */
 export function classesOf(field: SheetField, value: SheetValue | undefined): readonly string[] {
@@ -49,8 +54,7 @@ export function classesOf(field: SheetField, value: SheetValue | undefined): rea
 
 /** Why a value cannot stand in a field; null where it can. What comes in by files and requests is not typed into it. */
 export function misfit(field: SheetField, value: SheetValue): string | null {
-  const fits =
-    field.type === 'choice' || field.type === 'several' ? value.type === 'words' : value.type === field.type;
+  const fits = field.type === 'choice' || field.type === 'several' ? value.type === 'words' : value.type === field.type;
   if (!fits) return `takes ${TAKES[field.type]}`;
   if (field.type === 'choice' && value.type === 'words' && value.words.length !== 1) return 'takes one word';
   if (field.type !== 'number' || value.type !== 'number') return null;

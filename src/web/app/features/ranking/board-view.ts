@@ -21,7 +21,7 @@ interface BoardRow {
   selector: 'sd-board-view',
   imports: [Button, Figure, RouterLink, TableModule],
   template: `
-    <div class="actions">
+    <div class="actions head-line">
       <p class="small quiet grow">
         Each column by itself: the number in a cell is the rank, ● marks what no other beats beyond the uncertainty of
         both, and the shade is the fourth of the column.
@@ -42,7 +42,7 @@ interface BoardRow {
       <ng-template #header>
         <tr class="head">
           <th pSortableColumn="place" style="width: 64px" class="right">Place <p-sortIcon field="place" /></th>
-          <th pSortableColumn="name" style="width: 240px">Unit <p-sortIcon field="name" /></th>
+          <th pSortableColumn="name" style="width: 240px" pFrozenColumn>Unit <p-sortIcon field="name" /></th>
           @for (c of columns(); track c.id) {
             <th [pSortableColumn]="'cells.' + c.id + '.value'" class="right" style="width: 148px">
               {{ c.name }} <p-sortIcon [field]="'cells.' + c.id + '.value'" />
@@ -53,7 +53,7 @@ interface BoardRow {
       <ng-template #body let-row>
         <tr style="height: 32px">
           <td class="num right">{{ row.place }}</td>
-          <td class="name">
+          <td class="name" pFrozenColumn>
             <a [routerLink]="['/gear', row.id]">{{ row.name }}</a>
           </td>
           @for (c of columns(); track c.id) {
@@ -63,7 +63,7 @@ interface BoardRow {
                   <span role="img" aria-label="no other is better beyond doubt">●</span>
                 }
                 @if (cell.rank) {
-                  <span class="small quiet num">{{ cell.rank }}</span>
+                  <span class="rank small num">{{ cell.rank }}</span>
                 }
                 <sd-figure
                   [quantity]="c.id"
@@ -88,6 +88,9 @@ interface BoardRow {
       min-height: 0;
       height: 100%;
     }
+    .head-line {
+      padding: 6px 12px 0;
+    }
     p-table {
       display: block;
       min-height: 0;
@@ -97,6 +100,11 @@ interface BoardRow {
       overflow: hidden;
       white-space: nowrap;
       text-overflow: ellipsis;
+    }
+    .rank {
+      float: left;
+      min-width: 20px;
+      color: var(--quiet);
     }
     .cell[data-fourth='1'] {
       background: color-mix(in srgb, var(--malachite) 22%, transparent);

@@ -37,13 +37,20 @@ export function boardOf(units: readonly UnitFacts[]): BoardColumn[] {
     const exact = known.filter((k) => k.bound === 'exact').sort((a, b) => sign * (a.value - b.value));
     const best = exact.at(0);
     const again = (k: (typeof known)[number]): number => Math.hypot(k.uncertainty ?? 0, k.between ?? 0);
+    // A limit has no rank, but one that lies beyond a figure on the better side is better than it, whatever it is.
+    const limits = known.filter((k) => k.bound === (better === 'lower' ? 'at-most' : 'at-least'));
+    const limitsBetter = (value: number): number => limits.filter((l) => sign * (l.value - value) <= 0).length;
     const cells = new Map(
       known.map((k): [string, BoardCell] => {
         // Equal values share the better place.
-        const rank = better === null || k.bound !== 'exact' ? null : exact.findIndex((e) => e.value === k.value) + 1;
-        const fourth = rank === null ? null : (Math.min(4, 1 + Math.floor((4 * (rank - 1)) / exact.length)) as 1 | 2 | 3 | 4); // prettier-ignore
+        const isRanked = better !== null && k.bound === 'exact';
+        const rank = isRanked ? exact.findIndex((e) => e.value === k.value) + 1 + limitsBetter(k.value) : null;
+        const fourth = rank === null ? null : (Math.min(4, 1 + Math.floor((4 * (rank - 1)) / known.length)) as 1 | 2 | 3 | 4); // prettier-ignore
         const tiesBest =
-          rank !== null && best !== undefined && Math.abs(k.value - best.value) <= COVERAGE * Math.hypot(again(k), again(best)); // prettier-ignore
+          rank !== null &&
+          best !== undefined &&
+          limitsBetter(k.value) === 0 &&
+          Math.abs(k.value - best.value) <= COVERAGE * Math.hypot(again(k), again(best));
         const { value, uncertainty, bound } = k;
         return [k.unit, { value, uncertainty, bound, rank, tiesBest, fourth }];
       }),

@@ -89,10 +89,10 @@ describe('the board', () => {
       ['d', 3, 2],
       ['e', 5, 4],
     ]);
-    // Higher is better here; a limit has no rank, and what was not measured no cell.
-    expect([...rejection.cells].map(([id, c]) => [id, c.rank, c.bound])).toEqual([
-      ['a', 1, 'exact'],
-      ['c', null, 'at-least'],
+    // Higher is better here. A limit has no rank, but at least 20 is better than 12; what was not measured has no cell.
+    expect([...rejection.cells].map(([id, c]) => [id, c.rank, c.bound, c.tiesBest])).toEqual([
+      ['a', 2, 'exact', false],
+      ['c', null, 'at-least', false],
     ]);
   });
 
@@ -111,7 +111,7 @@ describe('the board', () => {
     );
     expect(csv.split('\r\n')).toEqual([
       '"unit","noiseReSpeechA in dB(A)","noiseReSpeechA uncertainty","noiseReSpeechA rank","rearRejection in dB","rearRejection uncertainty","rearRejection rank"',
-      '"Oarlock “A”, ""first""",-60,0.1,4,12,0.1,1',
+      '"Oarlock “A”, ""first""",-60,0.1,4,12,0.1,2',
       '"C",-65,0.1,1,>=20,1,',
       '',
     ]);

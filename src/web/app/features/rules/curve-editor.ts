@@ -16,13 +16,13 @@ const KEY_PX = 4;
   imports: [Button, NumberField],
   template: `
     <svg
-      [attr.viewBox]="'-8 -8 ' + (width + 16) + ' ' + (height + 34)"
+      [attr.viewBox]="'-18 -8 ' + (width + 26) + ' ' + (height + 34)"
       (pointermove)="drag($event)"
       (pointerup)="dragged = null"
     >
       @for (p of [0, 1, 2, 3, 4, 5]; track p) {
         <line class="grid" x1="0" [attr.x2]="width" [attr.y1]="y(p)" [attr.y2]="y(p)" />
-        <text class="mark" x="-4" [attr.y]="y(p) + 3" text-anchor="end">{{ p }}</text>
+        <text class="mark" x="-8" [attr.y]="y(p) + 3" text-anchor="end">{{ p }}</text>
       }
       @for (v of values(); track $index) {
         <line class="unit" [attr.x1]="x(v)" [attr.x2]="x(v)" [attr.y1]="height + 4" [attr.y2]="height + 12" />
@@ -193,10 +193,10 @@ export class CurveEditor {
     if (this.dragged === null) return;
     const svg = event.currentTarget as SVGSVGElement;
     const box = svg.getBoundingClientRect();
-    const scale = (WIDTH + 16) / box.width;
+    const scale = (WIDTH + 26) / box.width;
     const [x, points] = knotAt(
       this.frame(),
-      (event.clientX - box.left) * scale - 8,
+      (event.clientX - box.left) * scale - 18,
       (event.clientY - box.top) * scale - 8,
     );
     this.put(this.dragged, x, points);

@@ -1,0 +1,396 @@
+import type { SheetValue } from '#core/gear/sheet/sheet-field';
+import type { RunDocumentInput } from '#contracts/run-document';
+import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
+import type { MicrophoneModel } from '#rig/microphone';
+import { gainFor } from './demo-gain';
+import type { DemoRunPlan } from './run-plan';
+import { DEMO_UNITS } from './scenario';
+
+// What else the desk has tested since 2019: interfaces, boosters, shields, headphones, sets to go out with. All invented.
+
+const number = (value: number, unit: string, condition = ''): SheetValue => ({
+  type: 'number',
+  value,
+  unit,
+  condition,
+});
+const words = (...list: string[]): SheetValue => ({ type: 'words', words: list });
+const yes: SheetValue = { type: 'yes-no', yes: true };
+const no: SheetValue = { type: 'yes-no', yes: false };
+
+type Sheet = NonNullable<RunDocumentInput['sheet']>;
+type Points = NonNullable<RunDocumentInput['points']>;
+type Prices = readonly (readonly [amount: number, date: string])[];
+
+/** The reference microphone: what is tested with another unit is tested with this one. */
+const REFERENCE = DEMO_UNITS[0].microphone;
+
+const given = (points: Readonly<Record<string, readonly [number, string]>>): Points =>
+  Object.entries(points).map(([criterion, [value, reason]]) => ({ criterion, value, reason }));
+
+const document = (
+  category: RunDocumentInput['specimen']['category'],
+  maker: string,
+  model: string,
+  date: string,
+  prices: Prices,
+  rest: Pick<RunDocumentInput, 'protocol' | 'protocolVersion' | 'takes'> & Partial<RunDocumentInput>,
+): RunDocumentInput => ({
+  format: 'sediment-run/1',
+  specimen: { maker, model, label: 'A', category },
+  date,
+  source: 'bought',
+  prices: prices.map(([amount, day]) => ({ amount, currency: 'EUR', kind: 'street', date: day })),
+  ...rest,
+});
+
+const LATENCY_BUFFERS = ['32', '64', '128', '256', '512', '1024'];
+/** Round trip at 48 kHz: two buffers, and what the converters and the driver take. Common practice, no source. */
+const latencyTable = (overheadMs: number): NonNullable<RunDocumentInput['tables']>[number] => ({
+  step: 'latency',
+  cells: LATENCY_BUFFERS.map((column) => ({
+    row: '48 kHz',
+    column,
+    value: Math.round((overheadMs + (2 * Number(column)) / 48) * 10) / 10,
+    source: 'typed' as const,
+    clip: null,
+  })),
+});
+
+function interfaceRun(
+  model: string,
+  date: string,
+  desk: InterfaceModel,
+  prices: Prices,
+  overheadMs: number,
+  sheet: Sheet,
+  points: Points,
+  maker = 'Bitts & Cleat',
+): DemoRunPlan {
+  return {
+    document: document('interface', maker, model, date, prices, {
+      protocol: 'input-stage',
+      protocolVersion: 2,
+      takes: [
+        { step: 'electrical', file: 'electrical.wav', gainDb: 20, levelDbu: -20 },
+        { step: 'noise-150', file: 'noise-150.wav', gainDb: 56 },
+      ],
+      tables: [latencyTable(overheadMs)],
+      sheet,
+      points,
+    }),
+    onDesk: false,
+    microphone: REFERENCE,
+    interface: desk,
+    voice: 'high',
+  };
+}
+
+const INTERFACES: readonly DemoRunPlan[] = [
+  interfaceRun(
+    'Fourfold',
+    '2022-03-12',
+    OLD_DESK,
+    [[189, '2022-03-01']],
+    4.6,
+    {
+      einA: number(-125, 'dBu', 'A-weighted, 150 Ω'),
+      microphoneInputs: number(2, ''),
+      instrumentInputs: number(2, ''),
+      lineInputs: number(2, ''),
+      headphoneOutputs: number(1, ''),
+      connection: words('USB 2'),
+      power: words('over the connection'),
+      phantom: yes,
+      loopback: no,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz', '96 kHz'),
+      gainRange: number(54, 'dB'),
+      weight: number(0.86, 'kg'),
+      inTheBox: words('cable'),
+    },
+    given({
+      sound: [3, 'Clean, with a veil of hiss on quiet voices.'],
+      build: [3, 'The dial promises more than it gives.'],
+    }),
+  ),
+  interfaceRun(
+    'Eightfold',
+    '2022-04-16',
+    NEW_DESK,
+    [
+      [429, '2022-04-02'],
+      [379, '2025-02-01'],
+    ],
+    2.4,
+    {
+      einA: number(-133.4, 'dBu', 'A-weighted, 150 Ω'),
+      einZ: number(-129, 'dBu', 'unweighted, 150 Ω'),
+      microphoneInputs: number(4, ''),
+      instrumentInputs: number(2, ''),
+      lineInputs: number(4, ''),
+      headphoneOutputs: number(2, ''),
+      connection: words('USB-C'),
+      power: words('own supply'),
+      phantom: yes,
+      loopback: yes,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz', '96 kHz', '192 kHz'),
+      mostGain: number(65, 'dB'),
+      mostInput: number(0.775, 'V', 'without pad'),
+      distortion: number(0.0006, '%', 'at −1 dBFS'),
+      dynamicRange: number(116, 'dB', 'A-weighted'),
+      inputImpedance: number(2.6, 'kΩ'),
+      headphoneImpedance: number(22, 'Ω'),
+      weight: number(1.6, 'kg'),
+    },
+    given({
+      sound: [4.5, 'Nothing of its own that we could hear.'],
+      build: [4, 'Runs warm; the heat sink is for that.'],
+    }),
+  ),
+  interfaceRun(
+    'Duet of the Quay',
+    '2024-10-12',
+    { einDbu: -126.2, fullScaleDbu: 12 },
+    [[129, '2024-10-01']],
+    3.2,
+    {
+      einA: number(-128, 'dBu', 'A-weighted, 150 Ω'),
+      microphoneInputs: number(1, ''),
+      instrumentInputs: number(1, ''),
+      headphoneOutputs: number(1, ''),
+      connection: words('USB-C'),
+      power: words('over the connection'),
+      phantom: yes,
+      loopback: yes,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz'),
+      weight: number(11, 'oz'),
+    },
+    given({ sound: [4, 'As clear as the large one.'], build: [2.5, 'Plastic; the knob wobbles.'] }),
+    'Stanchion',
+  ),
+];
+
+/** Voice without it, and with it: what it does is what the second lacks or adds. */
+function pairRun(
+  category: 'accessory' | 'booster',
+  maker: string,
+  model: string,
+  date: string,
+  prices: Prices,
+  change: Partial<MicrophoneModel>,
+  sheet: Sheet,
+  points: Points,
+): DemoRunPlan {
+  const gainDb = gainFor(REFERENCE, NEW_DESK);
+  const at = { gainDb, distanceM: 0.15, angleDeg: 0 };
+  return {
+    document: document(category, maker, model, date, prices, {
+      protocol: category === 'accessory' ? 'with-without' : 'inline-booster',
+      protocolVersion: 1,
+      takes: [
+        { step: 'without', file: 'without.wav', ...at },
+        { step: 'with', file: 'with.wav', ...at },
+      ],
+      sheet,
+      points,
+    }),
+    onDesk: false,
+    microphone: REFERENCE,
+    with: { ...REFERENCE, ...change },
+    interface: NEW_DESK,
+    voice: 'high',
+  };
+}
+
+const ACCESSORIES: readonly DemoRunPlan[] = [
+  pairRun(
+    'accessory',
+    'Weathercloth',
+    'Lee Side',
+    '2023-03-04',
+    [[119, '2023-03-01']],
+    { bells: [...REFERENCE.bells, { hz: 250, db: 2.5, q: 0.9 }, { hz: 7000, db: -2, q: 0.7 }] },
+    {
+      form: words('isolation shield'),
+      weight: number(1.9, 'kg'),
+      folds: yes,
+      body: words('metal', 'foam'),
+      thread: words('3/8″', '5/8″'),
+    },
+    given({
+      effect: [2.5, 'The window behind it stays as loud.'],
+      colour: [2, 'Lifts the lows, dulls the top.'],
+      handling: [2, 'Pulls every boom down: counterweight it.'],
+      build: [4, 'Solid.'],
+    }),
+  ),
+  pairRun(
+    'accessory',
+    'Dodger',
+    'Fur 2',
+    '2023-07-08',
+    [[29, '2023-07-01']],
+    { bells: [...REFERENCE.bells, { hz: 9000, db: -1.2, q: 0.6 }] },
+    {
+      form: words('fur windscreen'),
+      weight: number(48, 'g'),
+      washable: yes,
+      loss: number(1, 'dB', 'at 10 kHz'),
+      fits: words('small diaphragm', 'camera-top'),
+    },
+    given({
+      effect: [4, 'Serves a breeze; the quay at noon is too much.'],
+      colour: [4, 'Measured rather than heard.'],
+      handling: [4, 'Stays on.'],
+      build: [3, 'Sheds a little.'],
+    }),
+  ),
+  pairRun(
+    'accessory',
+    'Halyard',
+    'Double Screen',
+    '2024-02-17',
+    [[24, '2024-02-01']],
+    {},
+    { form: words('pop filter'), weight: number(210, 'g'), thread: words('clamp'), folds: no },
+    given({
+      effect: [4.5, 'No puff gets through at 10 cm.'],
+      colour: [5, 'None.'],
+      handling: [3, 'The gooseneck sinks over an hour.'],
+      build: [3, 'Plain.'],
+    }),
+  ),
+];
+
+const BOOSTERS: readonly DemoRunPlan[] = [
+  pairRun(
+    'booster',
+    'Gunwale',
+    'Lift',
+    '2023-11-04',
+    [[89, '2023-11-01']],
+    {},
+    {
+      form: words('barrel'),
+      addedGain: number(25, 'dB'),
+      gainSteps: no,
+      phantomPassed: no,
+      inputImpedance: number(20, 'kΩ'),
+      phantomCurrent: number(3.2, 'mA'),
+      weight: number(120, 'g'),
+      body: words('metal'),
+    },
+    given({
+      clean: [4, 'With the old Fourfold a gift, with the Eightfold of no use.'],
+      sound: [4, 'As without it.'],
+      build: [4.5, 'A tube of steel.'],
+    }),
+  ),
+  pairRun(
+    'booster',
+    'Thole',
+    'Riser 20',
+    '2024-06-15',
+    [[49, '2024-06-01']],
+    { lowCut: { hz: 110, order: 2 } },
+    {
+      form: words('box'),
+      addedGain: number(20, 'dB'),
+      gainSteps: yes,
+      phantomPassed: yes,
+      lowCut: words('none'),
+      weight: number(0.3, 'kg'),
+    },
+    given({
+      clean: [2, 'Measures 5 dB quieter, and has taken the lows for it: a filter.'],
+      sound: [2.5, 'Thin.'],
+      build: [2.5, 'Light.'],
+    }),
+  ),
+];
+
+const balance = (left: number, right: number): NonNullable<RunDocumentInput['tables']>[number] => ({
+  step: 'impedance',
+  cells: [
+    ['left', left],
+    ['right', right],
+  ].map(([column, value]) => ({
+    row: '1 kHz',
+    column: String(column),
+    value: Number(value),
+    source: 'typed' as const,
+    clip: null,
+  })),
+});
+
+function headphonesRun(
+  model: string,
+  date: string,
+  prices: Prices,
+  ohms: readonly [number, number],
+  sheet: Sheet,
+  points: Points,
+): DemoRunPlan {
+  return {
+    document: document('headphones', 'Foghorn', model, date, prices, {
+      protocol: 'headphones',
+      protocolVersion: 1,
+      takes: [],
+      tables: [balance(...ohms)],
+      sheet,
+      points,
+    }),
+    onDesk: false,
+    microphone: REFERENCE,
+    interface: NEW_DESK,
+    voice: 'high',
+  };
+}
+
+const HEADPHONES: readonly DemoRunPlan[] = [
+  headphonesRun('Closed 3', '2023-09-16', [[149, '2023-09-01']], [62, 63], { construction: words('closed'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(64, 'Ω'), sensitivityPerPower: number(98, 'dB SPL/mW'), detachableCable: yes, spareParts: yes, weight: number(290, 'g') }, given({ sound: [3.5, 'A hump in the bass that one gets used to.'], comfort: [4, 'An afternoon.'], isolation: [4.5, 'The microphone hears nothing of them.'], build: [4, 'Hinges of metal.'] })), // prettier-ignore
+  headphonesRun('Open 1', '2023-09-16', [[219, '2023-09-01']], [151, 149], { construction: words('open'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm'), impedance: number(150, 'Ω'), detachableCable: no, spareParts: yes, weight: number(250, 'g') }, given({ sound: [4.5, 'Tells reverb from room.'], comfort: [4.5, 'Forgotten after ten minutes.'], isolation: [0.5, 'None, in either direction.'], build: [3, 'The cable is for life.'] })), // prettier-ignore
+  headphonesRun('Pilot', '2025-03-22', [[39, '2025-03-01']], [17, 16], { construction: words('closed'), wear: words('in the ear'), connection: words('3.5 mm'), impedance: number(16, 'Ω'), weight: number(12, 'g') }, given({ sound: [2.5, 'Bright.'], comfort: [2, 'An hour.'], isolation: [4, 'Good.'], build: [2, 'Light.'] })), // prettier-ignore
+];
+
+const OMNI_CLIP: MicrophoneModel = { alphaLow: 0.97, alphaHigh: 0.9, lowHz: 60, highHz: 16_000, sensitivityMvPa: 12, selfNoiseDbA: 27, bells: [{ hz: 5500, db: 3, q: 1 }], puffDb: 8 }; // prettier-ignore
+const SHORT_TUBE: MicrophoneModel = { alphaLow: 0.45, alphaHigh: 0.3, lowHz: 90, highHz: 15_000, sensitivityMvPa: 18, selfNoiseDbA: 23, bells: [{ hz: 3500, db: 2, q: 1.1 }], puffDb: 16 }; // prettier-ignore
+
+function fieldRun(
+  maker: string,
+  model: string,
+  date: string,
+  prices: Prices,
+  microphone: MicrophoneModel,
+  sheet: Sheet,
+  points: Points,
+): DemoRunPlan {
+  const gainDb = gainFor(microphone, NEW_DESK);
+  return {
+    document: document('field-microphone', maker, model, date, prices, {
+      protocol: 'field-voice',
+      protocolVersion: 1,
+      takes: [
+        { step: 'speech', file: 'speech.wav', gainDb, distanceM: 0.3, angleDeg: 0 },
+        { step: 'silence', file: 'silence.wav', gainDb },
+      ],
+      sheet,
+      points,
+    }),
+    onDesk: false,
+    microphone,
+    interface: NEW_DESK,
+    voice: 'north',
+  };
+}
+
+const FIELD: readonly DemoRunPlan[] = [
+  fieldRun('Mooring', 'Clip Set', '2024-08-24', [[239, '2024-08-01']], OMNI_CLIP, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(7, 'h'), range: number(250, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(31, 'g', 'transmitter') }, given({ sound: [3.5, 'Honest, a little bright.'], wind: [3.5, 'A breeze with its fur on.'], build: [3.5, 'The clip bites.'] })), // prettier-ignore
+  fieldRun('Mooring', 'Short Tube', '2024-08-24', [[119, '2024-08-01']], SHORT_TUBE, { transducer: words('condenser'), pattern: words('shotgun'), form: words('camera-top'), link: words('cable'), connection: words('3.5 mm'), batteryLife: number(40, 'h', 'one cell'), backupRecording: no, floatRecording: no, safetyTrack: yes, chargingCase: no, furWindscreen: yes, weight: number(85, 'g') }, given({ sound: [3, 'Boxy indoors.'], wind: [3, 'A light breeze.'], build: [3, 'Rattles.'] })), // prettier-ignore
+];
+
+/** Runs of everything that is no microphone for the desk, in any order. */
+export const OTHER_GEAR: readonly DemoRunPlan[] = [...INTERFACES, ...ACCESSORIES, ...BOOSTERS, ...HEADPHONES, ...FIELD];
