@@ -5,6 +5,7 @@ import { finishUploadSchema, newUploadSchema, uploadIdSchema, uploadSchema } fro
 import { categorySchema, idSchema, sha256Schema } from './common';
 import { clipSchema, waveformSchema } from './clip';
 import { jobSchema } from './events';
+import { exchangeRateSchema, newRatesSchema } from './exchange-rate';
 import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankRowSchema } from './ranking';
 import { rubricSchema, rubricVersionSchema } from './rubric';
@@ -199,13 +200,26 @@ export const ENDPOINTS = {
   sessions: get('/api/sessions', 'Measuring sessions, newest first', none, z.array(sessionSchema)),
   protocols: get('/api/protocols', 'All protocol versions', none, z.array(protocolSchema)),
   rubrics: get('/api/rubrics', 'The current rubric of every kind of gear that has one', none, z.array(rubricSchema)),
+  rates: get(
+    '/api/exchange-rates',
+    'What one euro came to on each day, oldest first',
+    none,
+    z.array(exchangeRateSchema),
+  ),
+  noteRates: post('/api/exchange-rates', 'Note exchange rates: all of them or none', none, newRatesSchema, done),
   rubricVersions: get(
     '/api/rubrics/:category',
     'All versions of the rules of a kind, newest first',
     byCategory,
     z.array(rubricVersionSchema),
   ),
-  saveRubric: post('/api/rubrics', 'Save rules as the next version of their kind', none, rubricSchema, rubricVersionSchema),
+  saveRubric: post(
+    '/api/rubrics',
+    'Save rules as the next version of their kind',
+    none,
+    rubricSchema,
+    rubricVersionSchema,
+  ),
   rankingInputs: get(
     '/api/ranking/:category/inputs',
     'Facts and rules from which a ranking follows',

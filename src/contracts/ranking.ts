@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { UnitFacts } from '#core/rules/criterion-points';
-import { priceSchema } from './run-document';
+import { countedPriceSchema } from './counted-price';
 import { rubricSchema } from './rubric';
 
 const measuredFactSchema = z.object({
@@ -17,7 +17,7 @@ export const unitFactsSchema: z.ZodType<UnitFacts> = z.object({
   id: z.string(),
   figures: z.record(z.string(), measuredFactSchema),
   byHand: z.record(z.string(), z.object({ value: z.number(), reason: z.string().nullable() })),
-  prices: z.array(priceSchema),
+  prices: z.array(countedPriceSchema),
   heard: z
     .object({ logWorth: z.number(), se: z.number(), answers: z.int() })
     .nullable()

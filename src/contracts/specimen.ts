@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { clipSchema } from './clip';
 import { clipSummarySchema } from './clip-summary';
 import { categorySchema, daySchema } from './common';
+import { countedPriceSchema } from './counted-price';
 import { curvesSchema } from './curves';
 import { boundSchema, measurementSchema, quantitySchema, unitMeasurementSchema } from './measurement';
 import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
@@ -109,7 +110,7 @@ export type GivenPoints = z.infer<typeof givenPointsSchema>;
 /** Everything on a unit's page. */
 export const specimenSheetSchema = z.object({
   row: specimenRowSchema,
-  prices: z.array(priceSchema.extend({ id: z.string() })),
+  prices: z.array(countedPriceSchema.extend({ id: z.string() })),
   /** Of the data sheet; of each quantity the newest. */
   claims: z.array(claimSchema),
   /** All that was ever filled in, newest first; the newest of each field counts. */

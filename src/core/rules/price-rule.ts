@@ -1,3 +1,4 @@
+import type { Changed, ExchangeRates } from './exchange-rates';
 import { pointsOnCurve } from './points-curve';
 import type { PriceCriterion, PriceKind } from './rubric';
 
@@ -9,6 +10,8 @@ export interface DatedPrice {
   readonly kind: PriceKind;
   /** The day it held, ISO 8601. */
   readonly date: string;
+  /** What it came to in other currencies on that day, where there were rates. */
+  readonly also?: Readonly<Record<string, Changed>>;
 }
 
 /** What the rule made of the prices. */
@@ -24,14 +27,14 @@ export type PriceVerdict =
  * @param rule - the criterion
  */
 export function pricePoints(prices: readonly DatedPrice[], rule: PriceCriterion): PriceVerdict {
-  const usable = prices.filter((p) => p.currency === rule.currency);
+  const usable = prices.flatMap((p) => inCurrency(p, rule.currency) ?? []);
   if (usable.length === 0) {
     const others = [...new Set(prices.map((p) => p.currency))];
     return {
       points: null,
       why:
         others.length > 0
-          ? `price known only in ${others.join(', ')}; the rubric counts ${rule.currency}`
+          ? `not counted: price known only in ${others.join(', ')}, and no rate to ${rule.currency} on its day or before`
           : 'no price noted',
     };
   }
@@ -58,8 +61,42 @@ export function pricePoints(prices: readonly DatedPrice[], rule: PriceCriterion)
   };
 }
 
-function latest(prices: readonly DatedPrice[]): DatedPrice | null {
-  return prices.reduce<DatedPrice | null>((best, p) => (best && best.date >= p.date ? best : p), null);
+/** A price as the rule counts it, with what it was before it was changed. */
+interface CountedPrice extends DatedPrice {
+  readonly before: { readonly text: string; readonly rateOn: string } | null;
 }
 
-const describe = (p: DatedPrice): string => `${p.kind} price ${p.amount} ${p.currency}, ${p.date}`;
+function inCurrency(price: DatedPrice, currency: string): CountedPrice | null {
+  if (price.currency === currency) return { ...price, before: null };
+  const changed = price.also?.[currency];
+  if (!changed) return null;
+  const before = { text: `${price.amount} ${price.currency}`, rateOn: changed.rateOn };
+  return { ...price, amount: changed.amount, currency, before };
+}
+
+/**
+ * Prices with what each came to in every currency that there are rates of.
+ *
+ * @param prices - as they were noted
+ * @param rates - of all days
+ */
+export function withRates(prices: readonly DatedPrice[], rates: ExchangeRates): DatedPrice[] {
+  return prices.map((price) => {
+    const also = Object.fromEntries(
+      rates.currencies.flatMap((to) => {
+        const changed = to === price.currency ? null : rates.change(price.amount, price.currency, to, price.date);
+        return changed ? [[to, changed]] : [];
+      }),
+    );
+    return Object.keys(also).length === 0 ? price : { ...price, also };
+  });
+}
+
+function latest(prices: readonly CountedPrice[]): CountedPrice | null {
+  return prices.reduce<CountedPrice | null>((best, p) => (best && best.date >= p.date ? best : p), null);
+}
+
+const describe = ({ kind, amount, currency, date, before }: CountedPrice): string =>
+  before === null
+    ? `${kind} price ${amount} ${currency}, ${date}`
+    : `${kind} price ${before.text}, ${date}: ${amount} ${currency} by the rate of ${before.rateOn}`;

@@ -93,7 +93,7 @@ describe('pricePoints', () => {
   it('says why there are no points: no price, another currency, another kind', () => {
     expect(pricePoints([], rule)).toEqual({ points: null, why: 'no price noted' });
     expect(pricePoints([price(100, 'street', '2025-01-01', 'USD')], rule).why).toBe(
-      'price known only in USD; the rubric counts EUR',
+      'not counted: price known only in USD, and no rate to EUR on its day or before',
     );
     expect(pricePoints([price(100, 'used', '2025-01-01')], rule).why).toBe('no street or list price noted');
   });

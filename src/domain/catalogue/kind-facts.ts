@@ -1,5 +1,7 @@
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
+import type { ExchangeRates } from '#core/rules/exchange-rates';
+import { withRates } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import type { Protocol } from '#contracts/protocol';
 import { groupBy } from '../group-by';
@@ -38,12 +40,14 @@ export class KindFacts {
    * @param protocols - all versions of all protocols; the same object where nothing changed
    * @param heard - what blind answers say
    * @param criteria - the rules; the same object where nothing changed, null where there are none
+   * @param rates - of exchange; the same object where nothing changed
    */
   of(
     units: readonly KnownUnit[],
     protocols: readonly Protocol[],
     heard: ReadonlyMap<string, HeardFact>,
     criteria: readonly Criterion[] | null,
+    rates: ExchangeRates,
   ): OfKind {
     const has = (part: 'facts' | 'bridging' | 'repeated'): boolean =>
       this.last?.units.length === units.length && this.last.units.every((u, i) => u[part] === units[i][part]);
@@ -52,7 +56,7 @@ export class KindFacts {
     this.last = { units, protocols };
     const made = new Map<string, Made>();
     const facts = units.map((unit) => {
-      const one = this.factsOf(unit, heard.get(unit.base.id) ?? null, criteria);
+      const one = this.factsOf(unit, heard.get(unit.base.id) ?? null, criteria, rates);
       made.set(unit.base.id, one);
       return one.facts;
     });
@@ -77,15 +81,20 @@ export class KindFacts {
     return isSame ? this.scatters : now;
   }
 
-  private factsOf(known: KnownUnit, heard: HeardFact | null, criteria: readonly Criterion[] | null) {
+  private factsOf(
+    known: KnownUnit,
+    heard: HeardFact | null,
+    criteria: readonly Criterion[] | null,
+    rates: ExchangeRates,
+  ) {
     const { base, points, prices, sheet, tables } = known;
     const before = this.made.get(base.id);
     const facts = this.comparable.get(base.id) ?? NO_FACTS;
     const heardAgain = heard === null ? null : unlessChanged(before?.facts.heard ?? undefined, heard);
-    const from = [base.category, facts, points, prices, sheet, tables, heardAgain, criteria, this.scatters];
+    const from = [base.category, facts, points, prices, sheet, tables, heardAgain, criteria, rates, this.scatters];
     if (before?.from.every((part, i) => part === from[i])) return before;
     const unit = {
-      ...unitFacts(base.id, facts, points, prices),
+      ...unitFacts(base.id, facts, points, withRates(prices, rates)),
       heard: heardAgain,
       sheet: sheetFacts(base.category, sheet),
       cells: cellFacts(tables),

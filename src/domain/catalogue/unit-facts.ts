@@ -76,9 +76,10 @@ export function unitFacts(
   };
 }
 
-export const plainPrice = ({ amount, currency, kind, date }: DatedPrice): DatedPrice => ({
+export const plainPrice = ({ amount, currency, kind, date, also }: DatedPrice): DatedPrice => ({
   amount,
   currency,
   kind,
   date,
+  ...(also ? { also } : {}),
 });

@@ -1,7 +1,7 @@
 import { gearKind } from '#core/gear/kinds';
 import type { QuantityId } from '#core/measure/registry';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
-import { pricePoints, type DatedPrice } from '#core/rules/price-rule';
+import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import { isGivenByHand, type Criterion } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
@@ -67,11 +67,14 @@ export function specimenRow(
   };
 }
 
-/** The price that the rules count; without such a rule, the newest. */
-function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): DatedPrice | null {
+/** The price that the rules count, in their currency; without such a rule, the newest. */
+function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): SpecimenRow['price'] {
   const rule = criteria.find((c) => c.kind === 'price');
   const verdict = rule ? pricePoints(unit.prices, rule) : null;
-  return verdict && verdict.points !== null ? verdict.price : (unit.prices.at(0) ?? null);
+  const price = verdict && verdict.points !== null ? verdict.price : unit.prices.at(0);
+  if (!price) return null;
+  const { amount, currency, kind, date } = price;
+  return { amount, currency, kind, date };
 }
 
 /** @param missingPoints - null where there are no rules to score it by */

@@ -1,3 +1,4 @@
+import { ExchangeRates } from '#core/rules/exchange-rates';
 import type { Rubric } from '#core/rules/rubric';
 import { CATEGORIES, type Category } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
@@ -20,6 +21,7 @@ import type { HeardScale } from '../scale/heard-scale';
 import { listProtocols } from '../sessions/queries/protocol';
 import { KindRanking, type RankedKind, type Standing } from './kind-ranking';
 import { KnownUnits } from './known-units';
+import { listRates } from './queries/exchange-rate';
 import { currentRubrics } from './queries/rubric';
 import { UnitSheet } from './unit-sheet';
 
@@ -30,6 +32,7 @@ interface Snapshot {
   readonly inputs: ReadonlyMap<Category, RankingInputs>;
   readonly ranked: ReadonlyMap<Category, RankedKind>;
   readonly scatters: ReadonlyMap<Category, KindScatters>;
+  readonly rates: ExchangeRates;
 }
 
 /** What figures are compared and ranked by. */
@@ -37,6 +40,7 @@ interface Rules {
   readonly protocols: readonly Protocol[];
   readonly rubrics: ReadonlyMap<string, Rubric>;
   readonly controls: ReadonlySet<string>;
+  readonly rates: ExchangeRates;
 }
 
 /**
@@ -86,7 +90,8 @@ export class Catalogue {
   /** @throws Failure `not-found` */
   async sheet(id: string): Promise<SpecimenSheet> {
     const row = await this.specimen(id);
-    return this.sheets.of(row, (await this.current()).scatters.get(row.category) ?? new Map());
+    const { scatters, rates } = await this.current();
+    return this.sheets.of(row, scatters.get(row.category) ?? new Map(), rates);
   }
 
   async sessions(): Promise<Session[]> {
@@ -159,7 +164,7 @@ export class Catalogue {
   }
 
   private async putTogether(): Promise<Snapshot> {
-    const { protocols, rubrics, controls } = await (this.rules ??= this.readRules());
+    const { protocols, rubrics, controls, rates } = await (this.rules ??= this.readRules());
     const units = this.known.inOrder();
     const byKind = groupBy(units, (u) => u.base.category);
     const inputs = new Map<Category, RankingInputs>();
@@ -171,7 +176,7 @@ export class Catalogue {
       const { facts: factsOfKind, ranking } = this.kind(category);
       const members = byKind.get(category) ?? [];
       const heard = members.length === 0 ? new Map() : await this.scale.factsForRanking(category);
-      const ofKind = factsOfKind.of(members, protocols, heard, rubric?.criteria ?? null);
+      const ofKind = factsOfKind.of(members, protocols, heard, rubric?.criteria ?? null, rates);
       scatters.set(category, ofKind.scatters);
       const standings = new Map<string, Standing>();
       if (rubric) {
@@ -193,7 +198,7 @@ export class Catalogue {
         );
       }
     }
-    return { rows: units.flatMap((u) => rows.get(u.base.id) ?? []), byId: rows, inputs, ranked, scatters };
+    return { rows: units.flatMap((u) => rows.get(u.base.id) ?? []), byId: rows, inputs, ranked, scatters, rates };
   }
 
   private async readRules(): Promise<Rules> {
@@ -201,6 +206,7 @@ export class Catalogue {
       protocols: await listProtocols(this.database),
       rubrics: new Map((await currentRubrics(this.database)).map((r) => [r.category, r])),
       controls: await this.rigs.controlUnits(),
+      rates: new ExchangeRates(await listRates(this.database)),
     };
   }
 

@@ -75,3 +75,23 @@ it('kinds without a figure are ranked by what is heard, noted and given by hand,
   expect((await catalogue.ranking('headphones'))[0].points['features']).toBe(3);
   expect((await catalogue.specimen(specimenId)).classes).toEqual({ spareParts: ['yes'], detachableCable: ['no'] });
 });
+
+it('a price in another currency counts as soon as there is a rate, and the sheet says what it came to', async () => {
+  const application = await testApplication();
+  const usd = { amount: 162.5, currency: 'USD', kind: 'street' as const, date: '2026-05-01' };
+  const { specimenId } = await application.runImport.importFolder(
+    writeRunFolder(temporaryFolder(), runDocument({ prices: [usd] })),
+  );
+  await application.queue.idle();
+  const value = async () => (await application.catalogue.ranking('microphone'))[0].points['value'];
+  expect(await value()).toBeNull();
+  expect((await application.catalogue.specimen(specimenId)).price).toEqual(usd);
+  await application.scoring.noteRates([{ date: '2026-04-30', currency: 'USD', rate: 1.5 }]);
+  await application.scoring.noteRates([{ date: '2026-04-30', currency: 'USD', rate: 1.25 }]);
+  // 130 EUR, between 80 at 4.5 points and 150 at 3.8.
+  expect(await value()).toBeCloseTo(4.5 - (0.7 * 50) / 70, 9);
+  expect((await application.catalogue.specimen(specimenId)).price).toMatchObject({ amount: 130, currency: 'EUR' });
+  const [noted] = (await application.catalogue.sheet(specimenId)).prices;
+  expect(noted).toMatchObject({ ...usd, also: { EUR: { amount: 130, rateOn: '2026-04-30' } } });
+  expect(await application.scoring.rates()).toEqual([{ date: '2026-04-30', currency: 'USD', rate: 1.25 }]);
+});

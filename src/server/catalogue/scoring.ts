@@ -1,7 +1,9 @@
+import type { ExchangeRate } from '#core/rules/exchange-rates';
 import { isGivenByHand } from '#core/rules/rubric';
 import type { PointsInput, PriceInput } from '#contracts/run-document';
 import type { NewUnit } from '#contracts/specimen';
 import type { Database } from '../platform/db/database';
+import { listRates, noteRates } from './queries/exchange-rate';
 import { givePoints } from './queries/points';
 import { notePrice } from './queries/price';
 import { currentRubric } from './queries/rubric';
@@ -42,6 +44,16 @@ export class Scoring {
     const id = await this.database.transaction((tx) => ensureSpecimen(tx, unit));
     this.hub.specimenChanged(id);
     return { id };
+  }
+
+  /** What one euro came to on days; prices in other currencies count by it from then on. */
+  async noteRates(rates: readonly ExchangeRate[]): Promise<void> {
+    await this.database.transaction((tx) => noteRates(tx, rates));
+    this.hub.rulesChanged();
+  }
+
+  rates(): Promise<ExchangeRate[]> {
+    return listRates(this.database);
   }
 
   /** @throws Failure `not-found` */

@@ -1,4 +1,6 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
+import type { ExchangeRates } from '#core/rules/exchange-rates';
+import { withRates } from '#core/rules/price-rule';
 import { corrected, type Agreement } from '#core/rules/rig-agreement';
 import { curvesSchema } from '#contracts/curves';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
@@ -34,15 +36,17 @@ export class UnitSheet {
   /**
    * @param row - the unit as lists show it
    * @param scatters - what readings of its kind differ by
+   * @param rates - of exchange
    */
-  async of(row: SpecimenRow, scatters: KindScatters): Promise<SpecimenSheet> {
+  async of(row: SpecimenRow, scatters: KindScatters, rates: ExchangeRates): Promise<SpecimenSheet> {
     const { id } = row;
     const db = this.database;
     const sheet = await sheetHistory(db, id);
+    const prices = await listPrices(db, [id]);
     return {
       row,
       runs: await this.runs(id, scatters),
-      prices: (await listPrices(db, [id])).map((p) => ({ id: p.id, ...plainPrice(p) })),
+      prices: prices.map((p) => ({ id: p.id, ...plainPrice(withRates([p], rates)[0]) })),
       claims: claimsOf(currentSheet(sheet)),
       sheet,
       words: (await wordCounts(db, { specimenId: id })).map((w) => ({

@@ -23,6 +23,11 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
   handle(site, ENDPOINTS.sessions, () => catalogue.sessions());
   handle(site, ENDPOINTS.protocols, () => application.protocols.protocols());
   handle(site, ENDPOINTS.rubrics, () => catalogue.rubrics());
+  handle(site, ENDPOINTS.rates, () => scoring.rates());
+  handle(site, ENDPOINTS.noteRates, async ({ body }) => {
+    await scoring.noteRates(body.rates);
+    return ok;
+  });
   handle(site, ENDPOINTS.rubricVersions, ({ params }) => application.rubricBook.versions(params.category));
   handle(site, ENDPOINTS.saveRubric, ({ body }) => application.rubricBook.save(body));
   handle(site, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));

@@ -53,7 +53,9 @@ it('claims become entries of the sheet, and what was an instrument source become
        ('Oarlock', 'Tally', 'interface'), ('Oarlock', 'Fife', 'microphone'), ('Oarlock', 'Fife', 'instrument-source'),
        ('Oarlock', 'Drum', 'instrument-source')`,
   );
-  await database.query(`INSERT INTO specimen (model_id, label) VALUES (1, 'A'), (2, 'A'), (3, 'A'), (3, 'B'), (4, 'A')`);
+  await database.query(
+    `INSERT INTO specimen (model_id, label) VALUES (1, 'A'), (2, 'A'), (3, 'A'), (3, 'B'), (4, 'A')`,
+  );
   await database.query(
     `INSERT INTO claim (specimen_id, quantity, value, unit, condition, effective_on) VALUES
        (1, 'einA', -128, 'dBu(A)', '150 Ω', '2026-01-01'), (1, 'einZ', -125, 'dBu', '', '2026-01-02'),

@@ -139,6 +139,7 @@ export class Ranking {
     const all = this.all();
     return all && filterInputs(all, this.specimens().value ?? [], this.filter());
   });
+  protected readonly count = computed(() => this.inputs()?.units.length ?? 0);
   protected readonly classes = computed(() => classChoices(this.rankedKind(), this.specimens().value ?? []));
   protected readonly uses = computed(() => {
     const uses = this.all()?.rubric.uses ?? [];
@@ -148,10 +149,11 @@ export class Ranking {
   });
   protected readonly rankedUse = computed(() => this.uses().find((u) => u.value === this.use())?.value ?? null);
   private readonly priceRule = computed(() => this.criteria().find((c) => c.kind === 'price'));
-  protected readonly priceSheet = computed(() => {
+  protected readonly currency = computed(() => {
     const rule = this.priceRule();
-    return rule?.kind === 'price' ? priceSheet(rule.currency) : null;
+    return rule?.kind === 'price' ? rule.currency : '';
   });
+  protected readonly priceSheet = computed(() => (this.currency() === '' ? null : priceSheet(this.currency())));
   protected readonly criteria = computed<readonly Criterion[]>(() => this.inputs()?.rubric.criteria ?? []);
   private readonly criterionNames = computed(() => new Map(this.criteria().map((c) => [c.id, c.name])));
 
