@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { filter, shareReplay, type Observable } from 'rxjs';
 import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
+import type { ExchangeRate } from '#core/rules/exchange-rates';
 import type { Rubric } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
 import type { RubricVersion } from '#contracts/rubric';
@@ -58,6 +59,13 @@ export class CatalogueData {
 
   rankingInputs(category: Category): Observable<Loaded<RankingInputs>> {
     return live(() => this.api.call(ENDPOINTS.rankingInputs, { params: { category } }), ...this.changes);
+  }
+
+  /** What one euro came to on each day, oldest first. */
+  readonly rates: Observable<Loaded<ExchangeRate[]>> = live(() => this.api.call(ENDPOINTS.rates, {}), ...this.changes);
+
+  noteRates(rates: readonly ExchangeRate[]): Observable<unknown> {
+    return this.api.call(ENDPOINTS.noteRates, { body: { rates: [...rates] } });
   }
 
   /** All versions of the rules of a kind, newest first. */

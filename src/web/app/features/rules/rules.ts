@@ -33,6 +33,7 @@ import { ProblemBox } from '../../ui/problem-box';
 import { moved } from '../protocols/protocol-draft';
 import { CriterionForm } from './criterion-form';
 import { criterionId, draftProblems, firstRubric, sourceWords, withCriterion, withoutCriterion } from './rubric-draft';
+import { ExchangeRatesPanel } from './exchange-rates-panel';
 import { WhoMoves } from './who-moves';
 
 const SETTLE_MS = 150;
@@ -46,7 +47,18 @@ const TOTAL_NAMES: Readonly<Record<TotalShown, string>> = {
 /** The written rules by which a kind of gear is scored; before they are saved, who moves. */
 @Component({
   selector: 'sd-rules',
-  imports: [Button, ChoiceField, CriterionForm, FormsModule, NumberField, ProblemBox, RouterLink, TextField, WhoMoves],
+  imports: [
+    Button,
+    ChoiceField,
+    CriterionForm,
+    ExchangeRatesPanel,
+    FormsModule,
+    NumberField,
+    ProblemBox,
+    RouterLink,
+    TextField,
+    WhoMoves,
+  ],
   templateUrl: './rules.html',
   styleUrl: './rules.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -53,5 +53,7 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
 export function priceGap(prices: readonly DatedPrice[], rubric: Rubric | null): string {
   if (prices.length === 0) return 'no price';
   const rule = rubric?.criteria.find((c) => c.kind === 'price');
-  return rule && !prices.some((p) => p.currency === rule.currency || p.also?.[rule.currency] !== undefined) ? `none in ${rule.currency}` : '';
+  return rule && !prices.some((p) => p.currency === rule.currency || p.also?.[rule.currency] !== undefined)
+    ? `none in ${rule.currency}`
+    : '';
 }

@@ -52,7 +52,12 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
             } @else {
               <td class="num">{{ p.date }}</td>
               <td>{{ p.kind }}</td>
-              <td class="right num">{{ text(p.amount, p.currency) }}</td>
+              <td class="right num">
+                {{ text(p.amount, p.currency) }}
+                @for (c of changed(p); track c) {
+                  <div class="quiet small">{{ c }}</div>
+                }
+              </td>
               <td class="right">
                 <p-button
                   size="small"
@@ -112,6 +117,8 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
 export class UnitPrices {
   readonly unit = input.required<string>();
   readonly prices = input.required<readonly Price[]>();
+  /** That the rules count; null where there are none. */
+  readonly currency = input<string | null>(null);
 
   private readonly data = inject(CatalogueData);
   private readonly corrections = inject(CorrectionData);
@@ -120,6 +127,13 @@ export class UnitPrices {
   protected readonly draft = signal(emptyPrice());
   protected readonly correcting = signal<{ readonly id: string; readonly draft: PriceDraft } | null>(null);
   protected readonly text = formatPrice;
+
+  /** What it came to in the currency that the rules count. */
+  protected changed({ also }: Price): string[] {
+    const currency = this.currency();
+    const changed = currency === null ? undefined : also?.[currency];
+    return changed && currency ? [`= ${formatPrice(changed.amount, currency)}, rate of ${changed.rateOn}`] : [];
+  }
 
   protected save(): void {
     const { amount, currency, kind, date } = this.draft();

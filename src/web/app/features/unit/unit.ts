@@ -99,6 +99,10 @@ export class Unit {
     { initialValue: LOADING },
   );
   protected readonly rubric = computed(() => this.inputs().value?.rubric ?? null);
+  protected readonly currency = computed(() => {
+    const rule = this.rubric()?.criteria.find((c) => c.kind === 'price');
+    return rule?.kind === 'price' ? rule.currency : null;
+  });
   /** What counts: of every figure the newest, of the unit's own runs. */
   protected readonly counting = computed(() => countingRun(this.sheet()?.runs ?? []));
   protected readonly ranked = toSignal(
