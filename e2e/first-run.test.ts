@@ -119,7 +119,7 @@ describe('an empty archive', () => {
 
     await page.getByRole('button', { name: 'See it in the ranking' }).click();
     await page.getByText('Place 1 of 1').waitFor();
-    await page.getByText('Missing: Sound, Features, Build').waitFor();
+    await page.getByText('Missing: Round trip, Sound, Features, Build').waitFor();
     await page.getByRole('combobox', { name: 'Kind of gear' }).click();
     await page.getByRole('option', { name: 'Microphone', exact: true }).click();
     await page.locator('.list').getByText('Oarlock Purser · A').waitFor();

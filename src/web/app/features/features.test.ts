@@ -28,7 +28,8 @@ import { rankingLines, standingSentences, unitUnderTest } from './ranking/standi
 import { added, moved, segmentRows, without } from './take/segment-list';
 import { distanceChart, responseChart } from './unit/measured-charts';
 import { measuredGroups } from './unit/measured-groups';
-import { takeNotes, takeSetup } from './unit/take-notes';
+import { sharedNotes, takeNotes, takeSetup } from './unit/take-notes';
+import { cameWords, classWords, whyNotRanked } from './unit/unit-summary';
 import { emptyProtocol } from './protocols/protocol-draft';
 import { protocolSchema, stepSchema, type Step } from '#contracts/protocol';
 import type { Segments } from '#contracts/segments';
@@ -60,6 +61,31 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   heardAnswers: 0,
   classes: {},
   ...change,
+});
+
+describe('the first look at a unit', () => {
+  const sheet = (change: Partial<SpecimenRow>, purposes: Run['purpose'][] = ['unit']) => ({
+    row: row(change),
+    runs: purposes.map((purpose) => ({ purpose, source: 'lent' }) as Run),
+  });
+  it('says what it is by the classes of its kind', () => {
+    const classes = { connection: ['USB-C'], loopback: ['no'], pattern: ['omni'] };
+    expect(classWords(sheet({ category: 'interface', classes }))).toEqual(['USB-C', 'loopback: no']);
+    expect(classWords(sheet({}))).toEqual([]);
+  });
+  it('says how it came and when it was tested', () => {
+    expect(cameWords(sheet({}))).toBe('lent, tested 2026-05-02, on the desk');
+    expect(cameWords(sheet({ firstTested: '2025-01-01', onDesk: false }))).toBe('lent, tested 2025-01-01 to 2026-05-02, put away'); // prettier-ignore
+    expect(cameWords(sheet({ firstTested: null, lastTested: null }, []))).toBe('not tested, on the desk');
+  });
+  it('says truly why it has no place', () => {
+    expect(whyNotRanked(sheet({ hasRules: false }))).toMatch(/no rules/);
+    expect(whyNotRanked(sheet({ lastTested: null }, []))).toBe('not tested yet');
+    expect(whyNotRanked(sheet({}, ['opening', 'closing']))).toMatch(/the rig’s/);
+    expect(whyNotRanked(sheet({ failedAnalyses: 1, waitingAnalyses: 1 }))).toBe('an analysis failed');
+    expect(whyNotRanked(sheet({ waitingAnalyses: 1 }))).toBe('being measured');
+    expect(whyNotRanked(sheet({}))).toMatch(/nothing that its rules count/);
+  });
 });
 
 describe('bench', () => {
@@ -541,6 +567,18 @@ describe('notes on a take', () => {
     );
     // A sweep has no speech, and needs none.
     expect(takeNotes(take('sweep-0', { noise: { ...summary().noise, speech: [] } }), 'sweep')).toEqual([]);
+  });
+
+  it('that most takes of a run share are said once, whatever their levels', () => {
+    const humming = (dbfs: number) => take('silence', { hum: { mainsHz: 50, totalDbfs: dbfs, lines: [] } });
+    const clipped = take('speech', { level: { ...summary().level, clippedRuns: 1 } });
+    const hum = 'Hum of 50 Hz mains: look for a ground loop or a supply nearby.';
+    expect(sharedNotes([humming(-71), humming(-72), humming(-73), clipped]).find((n) => n.about === hum)?.takes).toBe(
+      3,
+    );
+    // Two are no run, and three of seven no rule.
+    expect(sharedNotes([humming(-71), humming(-72)])).toEqual([]);
+    expect(sharedNotes([...[-71, -72, -73].map(humming), ...Array.from({ length: 4 }, () => clipped)]).map((n) => n.about)).toEqual(['Clipped in 1 place: turn the gain down and take it again.']); // prettier-ignore
   });
 
   it('say how it was made in one line', () => {

@@ -7,6 +7,32 @@ import { formatNumber } from '../../ui/format';
 export interface TakeNote {
   readonly text: string;
   readonly isProblem: boolean;
+  /** What it is about, without what differs from take to take; the text itself where it is left out. */
+  readonly about?: string;
+}
+
+/** A finding that many takes of a run share is said once. */
+export interface SharedNote {
+  readonly about: string;
+  readonly takes: number;
+}
+
+/** Fewer takes than these do not make a finding the run's. */
+const LEAST_SHARING = 3;
+const SHARING_PART = 0.5;
+
+/** What a note is known by among takes. */
+export const aboutOf = (note: TakeNote): string => note.about ?? note.text;
+
+/** Findings that at least half of the takes of a run have, three at least; the most frequent first. */
+export function sharedNotes(takes: readonly Take[]): SharedNote[] {
+  const counts = new Map<string, number>();
+  for (const take of takes)
+    for (const about of new Set(takeNotes(take).map(aboutOf))) counts.set(about, (counts.get(about) ?? 0) + 1);
+  return [...counts]
+    .filter(([, count]) => count >= LEAST_SHARING && count >= SHARING_PART * takes.length)
+    .map(([about, count]) => ({ about, takes: count }))
+    .sort((a, b) => b.takes - a.takes);
 }
 
 /** Full scale is this near: the converter was at its end (common practice, no source). */
@@ -74,17 +100,20 @@ function disturbances({ hum, interference, dropOuts, noise }: ClipSummary, shows
   const matters = (dbfs: number | null): boolean => doLinesMatter(dbfs, noise.silenceRmsDbfs.a);
   if (hum?.mainsHz && matters(hum.totalDbfs))
     notes.push({
+      about: `Hum of ${hum.mainsHz} Hz mains: look for a ground loop or a supply nearby.`,
       text: `Hum of ${hum.mainsHz} Hz mains at ${level(hum.totalDbfs)}: look for a ground loop or a supply nearby.`,
       isProblem: false,
     });
   if (interference?.busWhine && matters(interference.busWhine.totalDbfs)) {
     notes.push({
+      about: 'Bus whine at multiples of 1 kHz: try another port or hub.',
       text: `Bus whine at multiples of 1 kHz, ${level(interference.busWhine.totalDbfs)}: try another port or hub.`,
       isProblem: false,
     });
   }
   if (interference?.radioBursts && matters(interference.radioBursts.totalDbfs)) {
     notes.push({
+      about: 'Radio bursts of a phone (217 Hz): move it away.',
       text: `Radio bursts of a phone (217 Hz), ${level(interference.radioBursts.totalDbfs)}: move it away.`,
       isProblem: true,
     });

@@ -1,11 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import type { Take } from '#contracts/specimen';
 import { ClipPlayer } from '../../ui/clip-player';
 import { Figure } from '../../ui/figure';
-import { takeNotes, takeSetup } from './take-notes';
+import { aboutOf, takeNotes, takeSetup, type SharedNote } from './take-notes';
 
 /** What a take says of itself in its row; the page of the take has the rest. */
 const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'truePeak', 'silenceRmsA'];
@@ -16,8 +16,26 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
   imports: [Button, ClipPlayer, Figure, RouterLink],
   template: `
     <div class="head-line">
+      <button
+        type="button"
+        class="toggle"
+        [attr.aria-expanded]="isOpen()"
+        [attr.aria-label]="(isOpen() ? 'Close ' : 'Open ') + name()"
+        (click)="isOpen.set(!isOpen())"
+      >
+        <i [class]="isOpen() ? 'pi pi-chevron-down' : 'pi pi-chevron-right'" aria-hidden="true"></i>
+      </button>
       <a class="step" [routerLink]="['/takes', take().id]">{{ take().stepTitle }}</a>
-      <span class="num quiet">{{ setup() }}</span>
+      <span class="num quiet setup">{{ setup() }}</span>
+      @if (loudness(); as m) {
+        <sd-figure [quantity]="m.quantity" [value]="m.value" [uncertainty]="m.uncertainty" [bound]="m.bound" />
+      }
+      @if (!isOpen() && notes().length > 0) {
+        <span class="small warn"
+          ><i class="pi pi-exclamation-triangle" aria-hidden="true"></i>
+          {{ notes().length === 1 ? 'one note' : notes().length + ' notes' }}</span
+        >
+      }
       <a
         class="small"
         routerLink="/compare"
@@ -42,24 +60,26 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
     </div>
     @switch (take().analysis.status) {
       @case ('done') {
-        <sd-clip-player [clip]="take().clip" [name]="name()" />
-        <div class="figures">
-          @for (m of figures(); track m.quantity) {
-            <span class="labelled"
-              ><span class="quiet small">{{ m.name }}</span>
-              <sd-figure
-                [quantity]="m.quantity"
-                [value]="m.value"
-                [uncertainty]="m.uncertainty"
-                [bound]="m.bound"
-                [condition]="m.condition"
-            /></span>
+        @if (isOpen()) {
+          <sd-clip-player [clip]="take().clip" [name]="name()" />
+          <div class="figures">
+            @for (m of figures(); track m.quantity) {
+              <span class="labelled"
+                ><span class="quiet small">{{ m.name }}</span>
+                <sd-figure
+                  [quantity]="m.quantity"
+                  [value]="m.value"
+                  [uncertainty]="m.uncertainty"
+                  [bound]="m.bound"
+                  [condition]="m.condition"
+              /></span>
+            }
+          </div>
+          @for (note of notes(); track note.text) {
+            <p class="note" [class.problem]="note.isProblem">
+              <i class="pi pi-exclamation-triangle" aria-hidden="true"></i> {{ note.text }}
+            </p>
           }
-        </div>
-        @for (note of notes(); track note.text) {
-          <p class="note" [class.problem]="note.isProblem">
-            <i class="pi pi-exclamation-triangle" aria-hidden="true"></i> {{ note.text }}
-          </p>
         }
       }
       @case ('failed') {
@@ -81,7 +101,7 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
     :host {
       display: grid;
       gap: 6px;
-      padding: 8px 12px;
+      padding: 2px 8px;
     }
     .head-line {
       display: flex;
@@ -89,8 +109,19 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
       align-items: center;
       gap: 4px 12px;
     }
-    .head-line .num {
+    .head-line .setup {
       flex: 1;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .toggle {
+      width: 24px;
+      height: 24px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: inherit;
+      cursor: pointer;
     }
     .step {
       font-weight: 620;
@@ -114,13 +145,22 @@ export class TakeRow {
   readonly take = input.required<Take>();
   /** Day of its run. */
   readonly date = input.required<string>();
+  /** Findings that are said once for all takes of the run. */
+  readonly shared = input<readonly SharedNote[]>([]);
   readonly correctAsked = output();
   readonly leaveOutAsked = output();
   readonly retryAsked = output();
 
   protected readonly name = computed(() => `${this.take().stepTitle}, ${this.date()}`);
   protected readonly setup = computed(() => takeSetup(this.take()));
-  protected readonly notes = computed(() => takeNotes(this.take()));
+  protected readonly notes = computed(() => {
+    const shared = new Set(this.shared().map((s) => s.about));
+    return takeNotes(this.take()).filter((note) => !shared.has(aboutOf(note)));
+  });
+  protected readonly isOpen = signal(false);
+  protected readonly loudness = computed(() =>
+    this.take().measurements.find((m) => m.quantity === 'integratedLoudness'),
+  );
   protected readonly figures = computed(() =>
     this.take()
       .measurements.filter((m) => SHOWN.includes(m.quantity))

@@ -26,6 +26,7 @@ import { RunTable } from './run-table';
 import { sheetOutline } from './sheet-outline';
 import { stayInView } from './stay-in-view';
 import { changeOfTake, settingsOfTake } from './take-change';
+import { sharedNotes, type SharedNote } from './take-notes';
 import { TakeRow } from './take-row';
 import { RunCorrections } from './run-corrections';
 import { UnitCorrections } from './unit-corrections';
@@ -36,13 +37,7 @@ import { UnitPlace } from './unit-place';
 import { UnitPoints } from './unit-points';
 import { UnitPrices } from './unit-prices';
 import { UnitSheet } from './unit-sheet';
-
-const SOURCE_WORDS: Readonly<Record<string, string>> = {
-  bought: 'bought',
-  lent: 'lent',
-  sent: 'sent by the maker',
-  own: 'own',
-};
+import { UnitSummary, whyNotRanked } from './unit-summary';
 
 /** One unit as a long sheet in the order of the work. */
 @Component({
@@ -66,6 +61,7 @@ const SOURCE_WORDS: Readonly<Record<string, string>> = {
     UnitPoints,
     UnitPrices,
     UnitSheet,
+    UnitSummary,
   ],
   templateUrl: './unit.html',
   styleUrl: './unit.css',
@@ -132,9 +128,15 @@ export class Unit {
   });
 
   protected readonly categoryNames = CATEGORY_NAMES;
+  protected readonly whyNot = whyNotRanked;
   protected readonly number = formatNumber;
   protected readonly quantityName = (id: Parameters<typeof quantity>[0]): string => quantity(id).name;
-  protected readonly sourceWords = (source: string): string => SOURCE_WORDS[source] ?? source;
+
+  private readonly sharedOf = computed(
+    () => new Map((this.sheet()?.runs ?? []).map((run) => [run.id, sharedNotes(run.takes)])),
+  );
+  /** Findings that most takes of a run have in common. */
+  protected readonly shared = (run: Run): readonly SharedNote[] => this.sharedOf().get(run.id) ?? [];
 
   /** What a run was for, and on which rig. */
   protected runWords(run: Run): string {
