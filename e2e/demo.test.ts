@@ -132,6 +132,87 @@ describe('the demo', () => {
     expect(errors).toEqual([]);
   });
 
+  it('ranks by class, price and day from its address, shows all figures and prices, and says why one stands above', async () => {
+    const { page, errors } = await open('/ranking?is=transducer:ribbon');
+    await page.getByText('Filter: among 2 of the kind').waitFor();
+    await expect.poll(() => page.locator('.list .row .name a').count()).toBe(2);
+    await page.getByRole('button', { name: 'All of the kind' }).click();
+    await expect.poll(() => page.locator('.list .row .name a').count()).toBeGreaterThan(10);
+    await page.locator('.list .row[tabindex]').nth(2).click();
+    const why = page.locator('sd-why-panel');
+    await why.getByText('the first is better with a probability of').waitFor();
+    await why.getByText(/^The order turns where|^No weight alone/).waitFor();
+
+    await page.getByRole('button', { name: 'All figures' }).click();
+    await page.getByRole('columnheader', { name: /Rear rejection/ }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'CSV' }).click();
+    expect((await download).suggestedFilename()).toBe('board-microphone.csv');
+
+    await page.getByRole('button', { name: 'Against price' }).click();
+    await page.locator('sd-frontier-view').getByRole('link', { name: 'Marlfen Sedge · A' }).last().waitFor();
+
+    // In 2021 there were fewer, and the Sedge was not among them.
+    await page.goto(`${address()}/ranking?on=2021-12-31`);
+    await page.getByText(/As it stood on 2021-12-31/).waitFor();
+    await page.locator('.list[aria-busy=false]').waitFor();
+    expect(await page.locator('.list .row .name a').allInnerTexts()).not.toContain('Marlfen Sedge · A');
+    await page.getByRole('button', { name: 'What moved' }).click();
+    await page.getByLabel('Since', { exact: true }).fill('2020-12-31');
+    await page.getByLabel('Since', { exact: true }).blur();
+    await page.locator('sd-moved-view').getByText('entered').first().waitFor();
+    await page.getByRole('button', { name: 'Back to today' }).click();
+    await expect.poll(() => page.url()).not.toContain('on=');
+    expect(errors).toEqual([]);
+  });
+
+  it('a data sheet is pasted, refused where it is wrong, saved, and found again by class', async () => {
+    const { page, errors } = await open('/gear');
+    await page.getByLabel('Search units').fill('commodore');
+    await page.getByText('Oarlock Commodore').first().click();
+    const sheet = page.locator('sd-unit-sheet');
+    await sheet.getByRole('button', { name: 'Change the data sheet' }).click();
+    await sheet.getByRole('button', { name: 'Paste a data sheet' }).click();
+    await page
+      .getByLabel('Text of the data sheet')
+      .fill('Weight: 0,42 kg\nAddress: side\nMaximum SPL: very loud\nColour: grey');
+    await page.getByText('“very loud” begins with no number').waitFor();
+    await page.getByRole('button', { name: 'Take 2 into the sheet' }).click();
+    await sheet.getByLabel('Pads').fill('−10 dB, −20 dB');
+    // What is not understood is refused beside its field, and nothing is saved.
+    await sheet.getByLabel('Weight').fill('heavy');
+    await sheet.getByRole('button', { name: /^Save/ }).click();
+    await sheet.getByText('“heavy” begins with no number').waitFor();
+    await sheet.getByLabel('Weight').fill('15 oz');
+    await sheet.getByLabel('Weight').blur();
+    await sheet.getByText('425.2 g').waitFor();
+    await sheet.getByRole('button', { name: 'Save 3 fields' }).click();
+    await sheet.getByText('−10 dB, −20 dB').waitFor();
+    await page.locator('sd-unit-summary').getByText('side', { exact: true }).waitFor();
+    await page.goto(`${address()}/ranking?is=address:side`);
+    await page.getByText('Filter: among 1 of the kind').waitFor();
+    expect(errors).toEqual([]);
+  });
+
+  it('rules are changed on a page: who moves before they are saved, a version after', async () => {
+    const { page, errors } = await open('/rules?kind=accessory');
+    await page.getByRole('button', { name: 'Change these rules' }).click();
+    await page.getByText('Nothing has been changed yet.').waitFor();
+    await page.getByLabel('Weight of Handling').fill('40');
+    await page.getByLabel('Weight of Handling').blur();
+    await page.getByText(/^(?:None|\d+) of 3 units/).waitFor();
+    await page.getByRole('button', { name: 'Another criterion' }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Weight');
+    await page.getByRole('combobox', { name: 'Made of' }).click();
+    await page.getByRole('option', { name: 'a number of the data sheet' }).click();
+    await page.getByRole('button', { name: 'Remove What it takes away' }).click();
+    await page.getByRole('button', { name: 'Save as version 2' }).click();
+    await page.getByText('version 2', { exact: false }).first().waitFor();
+    await page.getByRole('link', { name: 'The ranking by these rules' }).click();
+    await page.getByText('Points of 25').waitFor();
+    expect(errors).toEqual([]);
+  });
+
   it('finds units in a long list by typing, sorting and kind', async () => {
     const { page, errors } = await open('/gear');
     await page.getByText('40 of 40').waitFor();

@@ -26,7 +26,7 @@ describe('an empty archive', () => {
     await page.getByRole('heading', { name: 'The desk is empty' }).waitFor();
     await page.getByRole('link', { name: 'Protocols' }).click();
     await page.getByRole('link', { name: 'Desk voice' }).waitFor();
-    await expect.poll(() => page.locator('tbody tr').count()).toBe(7);
+    await expect.poll(() => page.locator('tbody tr').count()).toBe(8);
     await page.getByRole('link', { name: 'Rigs' }).click();
     await page.getByRole('heading', { name: 'No rig is noted yet' }).waitFor();
     await page.getByRole('link', { name: 'Sessions' }).click();
@@ -141,6 +141,7 @@ describe('an empty archive', () => {
       const { range } = request.headers();
       if (request.url().includes('/audio') && range) ranges.push(range);
     });
+    await page.getByRole('button', { name: /^Open Spoken passage, in front/ }).click();
     await page.getByRole('button', { name: /^Play Spoken passage, in front/ }).click();
     await page.getByRole('dialog', { name: 'Before you listen' }).waitFor();
     await page.getByRole('button', { name: 'The volume is down' }).click();

@@ -2,12 +2,12 @@ import { z } from 'zod';
 import { archiveStateSchema } from './archive';
 import { deviceSchema } from './devices';
 import { finishUploadSchema, newUploadSchema, uploadIdSchema, uploadSchema } from './upload';
-import { categorySchema, idSchema, sha256Schema } from './common';
+import { categorySchema, daySchema, idSchema, sha256Schema } from './common';
 import { clipSchema, waveformSchema } from './clip';
 import { jobSchema } from './events';
 import { exchangeRateSchema, newRatesSchema } from './exchange-rate';
 import { protocolSchema } from './protocol';
-import { rankingInputsSchema, rankRowSchema } from './ranking';
+import { rankingInputsSchema, rankingOnDaySchema, rankRowSchema } from './ranking';
 import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { sessionSchema } from './session';
@@ -207,6 +207,12 @@ export const ENDPOINTS = {
     z.array(exchangeRateSchema),
   ),
   noteRates: post('/api/exchange-rates', 'Note exchange rates: all of them or none', none, newRatesSchema, done),
+  rankingOnDay: get(
+    '/api/ranking/:category/on/:day',
+    'What the units of a kind were ranked by on a day',
+    byCategory.extend({ day: daySchema }),
+    rankingOnDaySchema,
+  ),
   rubricVersions: get(
     '/api/rubrics/:category',
     'All versions of the rules of a kind, newest first',

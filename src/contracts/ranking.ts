@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { UnitFacts } from '#core/rules/criterion-points';
+import { daySchema } from './common';
 import { countedPriceSchema } from './counted-price';
 import { rubricSchema } from './rubric';
 
@@ -48,6 +49,14 @@ export const rankingInputsSchema = z.object({
   ),
 });
 export type RankingInputs = z.infer<typeof rankingInputsSchema>;
+
+/** A ranking as it stood on a day. */
+export const rankingOnDaySchema = z.object({
+  inputs: rankingInputsSchema,
+  rulesSavedOn: daySchema.nullable().describe('When its rules were saved; null: none had been, today’s are used'),
+  lateFacts: z.int().describe('Facts of that day or earlier that were noted after it'),
+});
+export type RankingOnDay = z.infer<typeof rankingOnDaySchema>;
 
 /** A row of `sediment rank --json`. */
 export const rankRowSchema = z.object({

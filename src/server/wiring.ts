@@ -141,7 +141,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const rankingPool = openRememberingThread(options.workers ?? workerFolder);
   const differences = new ClipDifferences(store, pool);
   const compare = new Compare(database, differences);
-  const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub);
+  const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);

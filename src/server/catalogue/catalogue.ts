@@ -1,16 +1,20 @@
+import type { UnitFacts } from '#core/rules/criterion-points';
 import { ExchangeRates } from '#core/rules/exchange-rates';
 import type { Rubric } from '#core/rules/rubric';
+import { localDay } from '#core/text/local-day';
 import { CATEGORIES, type Category } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
-import type { RankingInputs, RankRow } from '#contracts/ranking';
+import type { RankingInputs, RankingOnDay, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
 import type { SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { KindFacts } from '#domain/catalogue/kind-facts';
+import type { KnownUnit } from '#domain/catalogue/known-unit';
 import { isTested, type KindScatters } from '#domain/catalogue/unit-facts';
 import { namesOf } from '#domain/catalogue/unit-row';
 import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
+import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
@@ -22,7 +26,8 @@ import { listProtocols } from '../sessions/queries/protocol';
 import { KindRanking, type RankedKind, type Standing } from './kind-ranking';
 import { KnownUnits } from './known-units';
 import { listRates } from './queries/exchange-rate';
-import { currentRubrics } from './queries/rubric';
+import { lateFacts } from './queries/late-facts';
+import { currentRubrics, rubricVersions } from './queries/rubric';
 import { UnitSheet } from './unit-sheet';
 
 interface Snapshot {
@@ -66,6 +71,7 @@ export class Catalogue {
     private readonly rigs: Rigs,
     private readonly scale: HeardScale,
     hub: EventHub,
+    private readonly clock: Clock,
   ) {
     this.known = new KnownUnits(database);
     this.sheets = new UnitSheet(database, rigs);
@@ -106,6 +112,31 @@ export class Catalogue {
   /** @throws Failure `not-found` where the category has no rubric */
   async rankingInputs(category: Category): Promise<RankingInputs> {
     return rankingOf((await this.current()).inputs, category);
+  }
+
+  /**
+   * The ranking as it stood on a day: by what held then, by the answers given by then, and by the rules that had been
+   * saved by then. Nothing of it is remembered, and nothing looks past the day.
+   *
+   * @throws Failure `not-found` where the category has no rubric
+   */
+  async rankingOnDay(category: Category, day: string): Promise<RankingOnDay> {
+    const { protocols, rubrics, controls, rates } = await (this.rules ??= this.readRules());
+    const today = rubrics.get(category);
+    if (!today) throw noRules(category);
+    const { zone } = this.clock;
+    const saved = (await rubricVersions(this.database, category)).find((v) => localDay(v.saved_at, zone) <= day);
+    const rubric = saved?.rubric ?? today;
+    const known = new KnownUnits(this.database, day);
+    await known.refresh(null);
+    const members = known.inOrder().filter((u) => u.base.category === category);
+    const heard = await this.scale.factsOnDay(category, day);
+    const { facts } = new KindFacts().of(members, protocols, heard, rubric.criteria, rates);
+    return {
+      inputs: testedOf(members, facts, rubric, controls),
+      rulesSavedOn: saved ? localDay(saved.saved_at, zone) : null,
+      lateFacts: await lateFacts(this.database, category, day, zone),
+    };
   }
 
   /** The same of every kind that has rules, from one moment. */
@@ -180,13 +211,9 @@ export class Catalogue {
       scatters.set(category, ofKind.scatters);
       const standings = new Map<string, Standing>();
       if (rubric) {
-        const measured = members.flatMap(({ base }, i) => {
-          const own = ofKind.facts[i];
-          return isTested(base, own, rubric.criteria) ? [{ base, facts: own }] : [];
-        });
-        const facts = measured.map((m) => m.facts);
-        inputs.set(category, { rubric, units: facts, names: namesOf(measured.map((m) => m.base), controls) }); // prettier-ignore
-        const order = await ranking.rank(facts, rubric);
+        const tested = testedOf(members, ofKind.facts, rubric, controls);
+        inputs.set(category, tested);
+        const order = await ranking.rank(tested.units, rubric);
         ranked.set(category, order);
         for (const standing of order.standings) standings.set(standing.id, standing);
       }
@@ -219,8 +246,25 @@ export class Catalogue {
   }
 }
 
+/** Units of a kind that there is something to rank by. */
+function testedOf(
+  members: readonly KnownUnit[],
+  facts: readonly UnitFacts[],
+  rubric: Rubric,
+  controls: ReadonlySet<string>,
+): RankingInputs {
+  const tested = members.flatMap(({ base }, i) =>
+    isTested(base, facts[i], rubric.criteria) ? [{ base, facts: facts[i] }] : [],
+  );
+  const names = namesOf(tested.map((t) => t.base), controls); // prettier-ignore
+  return { rubric, units: tested.map((t) => t.facts), names };
+}
+
+const noRules = (category: Category): Failure =>
+  new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
+
 function rankingOf<T>(of: ReadonlyMap<Category, T>, category: Category): T {
   const found = of.get(category);
-  if (!found) throw new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);
+  if (!found) throw noRules(category);
   return found;
 }

@@ -7,8 +7,8 @@ import { Catalogue } from './catalogue';
 
 /** The answer of a catalogue that knows nothing from before. */
 async function anew(application: Application) {
-  const { database, pool, rigs, scale, hub } = application;
-  return everything(new Catalogue(database, pool, rigs, scale, hub));
+  const { database, pool, rigs, scale, hub, clock } = application;
+  return everything(new Catalogue(database, pool, rigs, scale, hub, clock));
 }
 
 async function everything(catalogue: Catalogue) {

@@ -17,7 +17,11 @@ export class KnownUnits {
   private units = new Map<string, KnownUnit>();
   private order: readonly string[] = [];
 
-  constructor(private readonly database: Database) {}
+  /** @param until - what held later than on this day is not known; null: all is */
+  constructor(
+    private readonly database: Database,
+    private readonly until: string | null = null,
+  ) {}
 
   /**
    * Reads units anew.
@@ -26,15 +30,15 @@ export class KnownUnits {
    */
   async refresh(ids: readonly string[] | null): Promise<void> {
     if (ids?.length === 0) return;
-    const db = this.database;
-    const bases = await listSpecimens(db, ALGORITHM_VERSION, ids);
-    const prices = groupBy(await listPrices(db, ids), (p) => p.specimen_id);
-    const points = groupBy(await currentPoints(db, ids), (p) => p.specimen_id);
-    const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
-    const bridging = groupBy(await bridgingFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
-    const repeated = groupBy(await repeatedFacts(db, ALGORITHM_VERSION, ids), (f) => f.specimen_id);
-    const sheets = groupBy(await currentSheets(db, ids), (e) => e.specimen_id);
-    const tables = groupBy(await tablesOfUnits(db, ids), (t) => t.specimen_id);
+    const { database: db, until } = this;
+    const bases = await listSpecimens(db, ALGORITHM_VERSION, ids, until);
+    const prices = groupBy(await listPrices(db, ids, until), (p) => p.specimen_id);
+    const points = groupBy(await currentPoints(db, ids, until), (p) => p.specimen_id);
+    const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION, ids, until), (f) => f.specimen_id);
+    const bridging = groupBy(await bridgingFacts(db, ALGORITHM_VERSION, ids, until), (f) => f.specimen_id);
+    const repeated = groupBy(await repeatedFacts(db, ALGORITHM_VERSION, ids, until), (f) => f.specimen_id);
+    const sheets = groupBy(await currentSheets(db, ids, until), (e) => e.specimen_id);
+    const tables = groupBy(await tablesOfUnits(db, ids, until), (t) => t.specimen_id);
     const before = this.units;
     const units = ids === null ? new Map<string, KnownUnit>() : new Map(before);
     let isReordered = false;

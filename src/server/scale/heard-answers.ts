@@ -11,7 +11,10 @@ import { Failure } from '../platform/failure';
 import { heardAnswers, type HeardRow } from './queries/heard';
 
 /** Which answers are meant. */
-export type AnswerChoice = Omit<ScaleRequest, 'withEffects'>;
+export type AnswerChoice = Omit<ScaleRequest, 'withEffects'> & {
+  /** Only answers of this day or earlier. */
+  readonly until?: string;
+};
 
 /** A unit as answers name it. */
 export interface HeardUnit {
@@ -56,7 +59,10 @@ export class HeardAnswers {
   async gather(request: AnswerChoice, also: readonly HeardUnit[] = []): Promise<Gathered> {
     const all = await this.of(request.category, request.attribute);
     const rows = all.filter(
-      (r) => (request.voice === null || r.voice === request.voice) && (request.use === null || r.use === request.use),
+      (r) =>
+        (request.voice === null || r.voice === request.voice) &&
+        (request.use === null || r.use === request.use) &&
+        (request.until === undefined || r.day <= request.until),
     );
     const names = new Map((await this.units(request.category)).map((u) => [u.id, u.name]));
     const ids = distinct([...rows.flatMap((r) => r.specimens), ...also.map((u) => u.id)]).sort(

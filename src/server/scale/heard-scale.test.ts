@@ -43,6 +43,11 @@ describe('answers from elsewhere', () => {
     const scale = await application.scale.scale(PREFERENCE);
     expect(scale).toMatchObject({ answers: 3, listeners: 2, components: 1, bridges: [] });
     expect(scale.tie).toBeGreaterThan(0);
+    // As it stood on a day: Ines answered in 2025, Bram twice in 2023.
+    const onDay = async (day: string) => [...(await application.scale.factsOnDay('microphone', day)).values()].map((f) => f.answers); // prettier-ignore
+    expect(await onDay('2023-01-31')).toEqual([]);
+    expect(await onDay('2024-06-01')).toEqual([1, 1, 2]);
+    expect(await onDay('2025-02-01')).toEqual([2, 2, 2]);
     // Old answers fade where that is asked for: two of three are three years old.
     const faded = await application.scale.scale({ ...PREFERENCE, halfLifeYears: 1 });
     const width = (s: typeof scale): number => s.items.reduce((sum, i) => sum + i.se, 0);

@@ -104,6 +104,13 @@ export class HeardScale {
     return facts;
   }
 
+  /** The same as it stood on a day: of the answers that had been given by then. */
+  async factsOnDay(category: Category, until: string): Promise<ReadonlyMap<string, HeardFact>> {
+    const request = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null, until } as const;
+    const gathered = await this.answers.gather(request);
+    return gathered.blind.length === 0 ? new Map() : factsOf(await this.fit.rank(request, gathered, null), gathered);
+  }
+
   /** Takes by what is known of their units, strongest first; units not heard yet stand in the middle. */
   async strongestFirst<T extends { readonly specimen_id: string }>(takes: readonly T[], test: NewTest): Promise<T[]> {
     const gathered = await this.answers.gather({ ...test, halfLifeYears: null });

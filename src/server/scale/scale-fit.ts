@@ -34,13 +34,22 @@ export class ScaleFit {
     place: RankHeardTask['place'],
     withEffects = false,
   ): Promise<RankHeardResult> {
-    const { category, attribute, voice, use, halfLifeYears } = request;
+    const { category, attribute, voice, use, halfLifeYears, until } = request;
     const { units, blind, sighted } = gathered;
     const rubric = (await currentRubric(this.database, category))?.rubric;
     // Answers that fade weigh less every day.
     const day = halfLifeYears === null ? null : this.clock.today();
     const task: RankHeardTask = {
-      key: JSON.stringify([category, attribute, voice, use, halfLifeYears, day, units.map((u) => u.id).join()]),
+      key: JSON.stringify([
+        category,
+        attribute,
+        voice,
+        use,
+        halfLifeYears,
+        day,
+        until ?? null,
+        units.map((u) => u.id).join(),
+      ]),
       units: units.length,
       answers: blind,
       sighted,

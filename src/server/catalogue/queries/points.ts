@@ -1,5 +1,5 @@
 import type { PointsInput } from '#contracts/run-document';
-import { among } from '../../platform/db/among';
+import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { GivenPoints } from '#domain/catalogue/specimen-base';
 
@@ -34,8 +34,14 @@ export async function pointsHistory(db: Queryable, specimenId: string): Promise<
 }
 
 /** The points that count, one per specimen and criterion; of some specimens, or of all. */
-export async function currentPoints(db: Queryable, ids: readonly string[] | null = null): Promise<GivenPoints[]> {
-  const { sql, values } = among(ids, 'specimen_id', 1);
+export async function currentPoints(
+  db: Queryable,
+  ids: readonly string[] | null = null,
+  until: string | null = null,
+): Promise<GivenPoints[]> {
+  const of = among(ids, 'specimen_id', 1);
+  const by = upTo(until, 'effective_on', 1 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   return db.query(
     `SELECT DISTINCT ON (specimen_id, criterion) specimen_id, criterion, value, reason, effective_on AS date
      FROM points WHERE true ${sql} ORDER BY specimen_id, criterion, id DESC`,

@@ -1,6 +1,6 @@
 import type { DatedPrice } from '#core/rules/price-rule';
 import type { PriceInput } from '#contracts/run-document';
-import { among } from '../../platform/db/among';
+import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** Notes a price; the same price noted twice stays one. */
@@ -16,8 +16,11 @@ export async function notePrice(db: Queryable, specimenId: string, price: PriceI
 export async function listPrices(
   db: Queryable,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<(DatedPrice & { id: string; specimen_id: string })[]> {
-  const { sql, values } = among(ids, 'specimen_id', 1);
+  const of = among(ids, 'specimen_id', 1);
+  const by = upTo(until, 'effective_on', 1 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   return db.query(
     `SELECT id, specimen_id, amount, currency, kind, effective_on AS date FROM price
      WHERE true ${sql}

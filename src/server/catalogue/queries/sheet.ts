@@ -2,7 +2,7 @@ import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
 import { sheetValueSchema, type SheetEntry } from '#contracts/sheet';
 import type { Claim } from '#contracts/run-document';
-import { among } from '../../platform/db/among';
+import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** What is put into a field of a sheet. */
@@ -60,8 +60,11 @@ export async function sheetHistory(db: Queryable, specimenId: string): Promise<S
 export async function currentSheets(
   db: Queryable,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<{ specimen_id: string; field: string; value: SheetValue }[]> {
-  const { sql, values } = among(ids, 'specimen_id', 1);
+  const of = among(ids, 'specimen_id', 1);
+  const by = upTo(until, 'effective_on', 1 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   const rows = await db.query<{ specimen_id: string; field: string; value: unknown }>(
     `SELECT specimen_id, field, value FROM (
        SELECT DISTINCT ON (specimen_id, field) specimen_id, field, value FROM sheet_entry

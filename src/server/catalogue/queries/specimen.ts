@@ -1,7 +1,7 @@
 import { categorySchema, type Category } from '#contracts/common';
 import type { RunDocument } from '#contracts/run-document';
 import { unitKey } from '#contracts/unit-name';
-import { among } from '../../platform/db/among';
+import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { SpecimenBase } from '#domain/catalogue/specimen-base';
 
@@ -65,13 +65,18 @@ export async function findSpecimens(
   return new Map(rows.map((row) => [unitKey(row), row.id]));
 }
 
-/** All specimens, or some, by maker, model and label. Counts of analyses are those of the given algorithm version. */
+/**
+ * All specimens, or some, by maker, model and label, as they stand or as they stood on a day. Counts of analyses are those
+ * of the given algorithm version.
+ */
 export async function listSpecimens(
   db: Queryable,
   algorithmVersion: number,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<SpecimenBase[]> {
   const [ofRun, ofCustody, ofUnit] = ['r.specimen_id', 'specimen_id', 'u.id'].map((c) => among(ids, c, 2).sql);
+  const [byRun, byCustody] = ['se.held_on', 'effective_on'].map((c) => upTo(until, c, ids === null ? 2 : 3).sql);
   return db.query<SpecimenBase>(
     `WITH counted AS (
        SELECT r.specimen_id,
@@ -84,10 +89,10 @@ export async function listSpecimens(
        JOIN session se ON se.id = r.session_id
        LEFT JOIN take t ON t.run_id = r.id
        LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1
-       WHERE true ${ofRun}
+       WHERE true ${ofRun} ${byRun}
        GROUP BY r.specimen_id
      ), standing AS (
-       SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody WHERE true ${ofCustody}
+       SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody WHERE true ${ofCustody} ${byCustody}
        ORDER BY specimen_id, id DESC
      )
      SELECT u.id, u.maker, u.model, u.label, u.category,
@@ -99,7 +104,7 @@ export async function listSpecimens(
      LEFT JOIN standing st ON st.specimen_id = u.id
      WHERE true ${ofUnit}
      ORDER BY u.maker, u.model, u.label, u.id`,
-    [algorithmVersion, ...among(ids, '', 2).values],
+    [algorithmVersion, ...among(ids, '', 2).values, ...upTo(until, '', 2).values],
   );
 }
 

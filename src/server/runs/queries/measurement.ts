@@ -1,5 +1,5 @@
 import type { Measurement } from '#core/measure/measurement';
-import { among } from '../../platform/db/among';
+import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { FactRow } from '#domain/catalogue/fact';
 import type { RepeatedReading } from '#domain/catalogue/specimen-base';
@@ -71,8 +71,11 @@ export async function currentFacts(
   db: Queryable,
   algorithmVersion: number,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<FactRow[]> {
-  const { sql, values } = among(ids, 'r.specimen_id', 2);
+  const of = among(ids, 'r.specimen_id', 2);
+  const by = upTo(until, 'se.held_on', 2 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   return db.query(
     `SELECT * FROM (
        SELECT DISTINCT ON (r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL)
@@ -89,8 +92,11 @@ export async function repeatedFacts(
   db: Queryable,
   algorithmVersion: number,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<(RepeatedReading & { readonly specimen_id: string })[]> {
-  const { sql, values } = among(ids, 'r.specimen_id', 2);
+  const of = among(ids, 'r.specimen_id', 2);
+  const by = upTo(until, 'se.held_on', 2 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   return db.query(
     `SELECT * FROM (
        SELECT r.specimen_id, me.id, me.quantity, me.value, me.uncertainty,
@@ -98,6 +104,7 @@ export async function repeatedFacts(
               count(*) OVER (PARTITION BY me.quantity, r.specimen_id, r.protocol_version_id, r.rig_id) AS readings
        FROM measurement me
        JOIN run r ON r.id = me.run_id
+       JOIN session se ON se.id = r.session_id
        WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL AND me.value IS NOT NULL AND me.bound = 'exact' ${sql}) AS reading
      WHERE readings > 1 ORDER BY specimen_id, id`,
     [algorithmVersion, ...values],
@@ -109,8 +116,11 @@ export async function bridgingFacts(
   db: Queryable,
   algorithmVersion: number,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<FactRow[]> {
-  const { sql, values } = among(ids, 'r.specimen_id', 2);
+  const of = among(ids, 'r.specimen_id', 2);
+  const by = upTo(until, 'se.held_on', 2 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   return db.query(
     `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
        (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1) ${sql}

@@ -1,5 +1,5 @@
 import { tableCellSchema, type TableCell, type TableReading } from '#contracts/table-reading';
-import { among } from '../../platform/db/among';
+import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** Where a table was filled in: in a running session, or in a run. */
@@ -33,8 +33,11 @@ export async function tablesOf(
 export async function tablesOfUnits(
   db: Queryable,
   ids: readonly string[] | null = null,
+  until: string | null = null,
 ): Promise<{ specimen_id: string; protocol: string; step: string; cells: TableCell[] }[]> {
-  const { sql, values } = among(ids, 'r.specimen_id', 1);
+  const of = among(ids, 'r.specimen_id', 1);
+  const by = upTo(until, 'se.held_on', 1 + of.values.length);
+  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
   const rows = await db.query<{ specimen_id: string; protocol: string; step: string; cells: unknown }>(
     `SELECT DISTINCT ON (se.held_on, r.id, t.step) r.specimen_id, p.slug AS protocol, t.step, t.cells
      FROM table_reading t

@@ -4,7 +4,7 @@ import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
 import type { ExchangeRate } from '#core/rules/exchange-rates';
 import type { Rubric } from '#core/rules/rubric';
-import type { RankingInputs } from '#contracts/ranking';
+import type { RankingInputs, RankingOnDay } from '#contracts/ranking';
 import type { RubricVersion } from '#contracts/rubric';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
@@ -75,6 +75,11 @@ export class CatalogueData {
 
   saveRubric(rubric: Rubric): Observable<RubricVersion> {
     return this.api.call(ENDPOINTS.saveRubric, { body: rubric });
+  }
+
+  /** What units of a kind were ranked by on a day. */
+  rankingOnDay(category: Category, day: string): Observable<Loaded<RankingOnDay>> {
+    return live(() => this.api.call(ENDPOINTS.rankingOnDay, { params: { category, day } }), ...this.changes);
   }
 
   givePoints(id: string, points: PointsInput): Observable<unknown> {

@@ -7,7 +7,8 @@ import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
 import { boardCsv, boardOf } from './board';
 import { frontierChart } from './frontier-geometry';
-import { classChoices, classesText, filterInputs, readClasses, readUpTo } from './ranking-request';
+import { classChoices, classesText, filterInputs, readClasses, readPastDay, readUpTo } from './ranking-request';
+import { movedRows } from './moved-view';
 import { neighbourOf } from './standing';
 import { turningSentences } from './turning-sentences';
 
@@ -36,6 +37,11 @@ describe('the address of a ranking', () => {
     expect(classesText([])).toBeNull();
     expect(readClasses(undefined, 'microphone')).toEqual([]);
     expect(['200', '49.5', '0', '-3', 'much', undefined].map(readUpTo)).toEqual([200, 49.5, null, null, null, null]);
+  });
+
+  it('takes a day that is over, and no other', () => {
+    const days = ['2026-05-09', '2026-05-10', '2027-01-01', '2026-02-30', 'yesterday', undefined];
+    expect(days.map((d) => readPastDay(d, '2026-05-10'))).toEqual(['2026-05-09', null, null, null, null, null]);
   });
 
   it('offers the words that units have, most frequent first', () => {
@@ -150,4 +156,26 @@ describe('what would turn an order, in words', () => {
     expect(say({})).toEqual(['No weight alone turns the order.', 'No criterion alone makes up for the difference.']);
     expect(say({ difference: 0 })).toEqual(['They stand equal.']);
   });
+});
+
+it('what moved: who came, went, rose and fell, and what of their own changed', () => {
+  const by = (points: Readonly<Record<string, number>>) => ({ byHand: Object.fromEntries(Object.entries(points).map(([id, value]) => [id, { value, reason: 'heard again' }])) }); // prettier-ignore
+  const side = (...units: [id: string, sound: number, place: number][]) => ({
+    inputs: {
+      units: units.map(([id, sound]) => facts(id, by({ sound }))),
+      names: Object.fromEntries(units.map(([id]) => [id, { maker: 'Oarlock', model: id, label: 'A' }])),
+      rubric: { criteria: [{ id: 'sound', name: 'Sound', meaning: 'm', kind: 'by-hand', repeatability: 0.2 }], weights: { sound: 1 } },
+    } as unknown as RankingInputs,
+    ranked: units.map(([id, , place]) => ({ id, place, rank90: [place, place] }) as unknown as RankedUnit),
+  }); // prettier-ignore
+  const rows = movedRows(
+    side(['a', 3, 2], ['b', 4, 1], ['gone', 1, 3]),
+    side(['a', 4.5, 1], ['b', 4, 2], ['new', 2, 3]),
+  );
+  expect(rows.map((r) => [r.name, r.what, r.because])).toEqual([
+    ['Oarlock a · A', 'rose by 1, beyond doubt', ['Sound 3.0 → 4.5: heard again']],
+    ['Oarlock b · A', 'fell by 1, beyond doubt', ['nothing of its own: others moved']],
+    ['Oarlock new · A', 'entered', []],
+    ['Oarlock gone · A', 'is not ranked any more', []],
+  ]);
 });

@@ -1,12 +1,12 @@
 import { gearKind } from '#core/gear/kinds';
 import { isClassField } from '#core/gear/sheet/sheet-field';
 import { pricePoints } from '#core/rules/price-rule';
-import type { Category } from '#contracts/common';
+import { daySchema, type Category } from '#contracts/common';
 import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
 
 /** What the ranking shows. */
-export const RANKING_VIEWS = ['list', 'board', 'price'] as const;
+export const RANKING_VIEWS = ['list', 'board', 'price', 'moved'] as const;
 export type RankingView = (typeof RANKING_VIEWS)[number];
 
 /** Units that are ranked among each other, as the address names them: a link shows the same. */
@@ -76,4 +76,10 @@ export function filterInputs(
     return verdict !== null && verdict.points !== null && verdict.price.amount <= filter.upTo;
   });
   return { ...inputs, units };
+}
+
+/** A day of the address; null for what is none, and for days that have not come. */
+export function readPastDay(text: string | undefined, today: string): string | null {
+  const day = daySchema.safeParse(text ?? '').data ?? null;
+  return day !== null && day < today ? day : null;
 }

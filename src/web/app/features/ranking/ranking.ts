@@ -16,35 +16,39 @@ import { FormsModule } from '@angular/forms';
 import { Router, RouterLink, type Params } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Slider } from 'primeng/slider';
-import { catchError, combineLatest, debounceTime, filter, map, of, switchMap } from 'rxjs';
+import { catchError, combineLatest, debounceTime, filter, map, of, startWith, switchMap, type Observable } from 'rxjs';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import type { Criterion } from '#core/rules/rubric';
 import { shownTotal, weightsFor } from '#core/rules/shown-total';
 import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
-import type { RankingInputs } from '#contracts/ranking';
+import type { RankingInputs, RankingOnDay } from '#contracts/ranking';
+import { addDays } from '#core/text/local-day';
 import { ChoiceField, type Choice } from '../../ui/field/choice-field';
 import { NumberField } from '../../ui/field/number-field';
 import { priceSheet } from '../../ui/field/number-sheets';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { kindChoices } from '../../data/choices';
-import { LOADING } from '../../data/loaded';
+import { LOADING, type Loaded } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Ranker } from '../../data/ranker';
-import { CATEGORY_NAMES, formatNumber, formatPrice } from '../../ui/format';
+import { CATEGORY_NAMES, formatNumber, formatPrice, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
 import { nameOf, neighbourOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
 import { Narrow } from '../../data/narrow';
 import { BoardView } from './board-view';
 import { FrontierView } from './frontier-view';
+import { MovedView } from './moved-view';
+import { DateField } from '../../ui/field/date-field';
 import {
   RANKING_VIEWS,
   classChoices,
   classesText,
   filterInputs,
   readClasses,
+  readPastDay,
   readUpTo,
   type RankingFilter,
   type RankingView,
@@ -52,6 +56,14 @@ import {
 import { WhyPanel } from './why-panel';
 
 type Weights = Readonly<Record<string, number>>;
+
+/** What is ranked, and what is said of it where it is of a day that is over. */
+interface ShownInputs {
+  readonly inputs: RankingInputs;
+  readonly onDay: (RankingOnDay & { readonly day: string }) | null;
+}
+
+const yearBefore = (day: string): string => addDays(day, -365);
 const weightsKey = (kind: Category, use: string | null): string =>
   `sediment.weights.${kind}${use === null ? '' : `.${use}`}`;
 const SETTLE_MS = 60;
@@ -66,7 +78,9 @@ const LINES_ABOVE = 6;
     Button,
     ChoiceField,
     FormsModule,
+    DateField,
     FrontierView,
+    MovedView,
     NgTemplateOutlet,
     NumberField,
     ProblemBox,
@@ -94,7 +108,11 @@ export class Ranking {
   readonly is = input<string>();
   /** ?upTo=200 leaves out what costs more. */
   readonly upTo = input<string>();
-  /** ?view=board or price shows the same units in another way. */
+  /** ?on=2023-05-01 is the ranking as it stood on that day. */
+  readonly on = input<string>();
+  /** ?since=2023-05-01 with ?view=moved is what has moved since. */
+  readonly since = input<string>();
+  /** ?view=board, price or moved shows the same units in another way. */
   readonly view = input<string>();
 
   private readonly router = inject(Router);
@@ -120,14 +138,51 @@ export class Ranking {
     return rubrics && !rubrics.some((r) => r.category === this.rankedKind());
   });
   protected readonly kindName = computed(() => CATEGORY_NAMES[this.rankedKind()]);
+  /** A day that is over; null: today. */
+  protected readonly day = computed(() => readPastDay(this.on(), today()));
   private readonly loaded = toSignal(
-    toObservable(computed(() => (this.hasNoRules() === false ? this.rankedKind() : null))).pipe(
-      switchMap((kind) => (kind === null ? of(LOADING) : this.data.rankingInputs(kind))),
+    toObservable(
+      computed(() => (this.hasNoRules() === false ? { kind: this.rankedKind(), day: this.day() } : null), {
+        equal: (a, b) => a?.kind === b?.kind && a?.day === b?.day,
+      }),
+    ).pipe(switchMap((asked) => (asked === null ? of(LOADING) : this.inputsOf(asked.kind, asked.day)))),
+    { initialValue: LOADING },
+  );
+  /** A day in the address that has not come: today is shown, and that is said. */
+  protected readonly future = computed(() => {
+    const on = this.on();
+    return on !== undefined && on > today() ? on : null;
+  });
+  /** What is said of a day that is over. */
+  protected readonly onDay = computed(() => this.loaded().value?.onDay ?? null);
+  protected readonly earlier = computed(
+    () => readPastDay(this.since(), this.day() ?? today()) ?? yearBefore(this.day() ?? today()),
+  );
+  private readonly earlierLoaded = toSignal(
+    toObservable(
+      computed(
+        () =>
+          this.shownView() === 'moved' && this.hasNoRules() === false
+            ? { kind: this.rankedKind(), day: this.earlier() }
+            : null,
+        {
+          equal: (a, b) => a?.kind === b?.kind && a?.day === b?.day,
+        },
+      ),
+    ).pipe(
+      // Those of another day are not those that are asked for.
+      switchMap((asked) =>
+        asked === null ? of(LOADING) : this.data.rankingOnDay(asked.kind, asked.day).pipe(startWith(LOADING)),
+      ),
     ),
     { initialValue: LOADING },
   );
+  protected readonly before = computed(() => {
+    const then = this.earlierLoaded().value;
+    return then && filterInputs(then.inputs, this.specimens().value ?? [], this.filter());
+  });
   protected readonly problem = computed(() => this.rubrics().problem ?? this.loaded().problem);
-  private readonly all = computed(() => this.loaded().value);
+  private readonly all = computed(() => this.loaded().value?.inputs ?? null);
   protected readonly shownView = computed<RankingView>(() => RANKING_VIEWS.find((v) => v === this.view()) ?? 'list');
   protected readonly filter = computed<RankingFilter>(() => ({
     classes: readClasses(this.is(), this.rankedKind()),
@@ -270,6 +325,7 @@ export class Ranking {
     { label: 'Order', value: 'list' },
     { label: 'All figures', value: 'board' },
     { label: 'Against price', value: 'price' },
+    { label: 'What moved', value: 'moved' },
   ];
   protected readonly name = (unit: RankedUnit): string => nameOf(this.names(), unit.id);
   protected readonly number = formatNumber;
@@ -283,6 +339,35 @@ export class Ranking {
   protected setKind(kind: Category): void {
     this.selected.set(null);
     void this.router.navigate([], { queryParams: { kind } });
+  }
+
+  /** As it stands, or as it stood on a day. */
+  private inputsOf(kind: Category, day: string | null): Observable<Loaded<ShownInputs>> {
+    if (day === null)
+      return this.data
+        .rankingInputs(kind)
+        .pipe(
+          map((loaded) =>
+            loaded.value ? { ...loaded, value: { inputs: loaded.value, onDay: null } } : { ...loaded, value: null },
+          ),
+        );
+    return this.data
+      .rankingOnDay(kind, day)
+      .pipe(
+        map((loaded) =>
+          loaded.value
+            ? { ...loaded, value: { inputs: loaded.value.inputs, onDay: { day, ...loaded.value } } }
+            : { ...loaded, value: null },
+        ),
+      );
+  }
+
+  protected setDay(day: string | null): void {
+    this.ask({ on: day === today() ? null : day });
+  }
+
+  protected setSince(since: string): void {
+    this.ask({ since });
   }
 
   protected setRival(id: string): void {
