@@ -1,6 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { demoRuns, type DemoRunPlan } from './run-plan';
+import type { DemoRunPlan } from './demo-run';
+import { demoRuns } from './run-plan';
 import { DEMO_EVENTS, DEMO_PLANS, DEMO_RIGS, DEMO_UNITS } from './scenario';
 import { rigDocumentSchema } from '#contracts/rig';
 import { newPlanSchema, type PlannedUnit } from '#contracts/session-plan';

@@ -3,7 +3,7 @@ import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
 import type { MicrophoneModel } from '#rig/microphone';
 import { gainFor } from './demo-gain';
-import type { DemoRunPlan } from './run-plan';
+import type { DemoRunPlan } from './demo-run';
 import { DEMO_UNITS } from './scenario';
 
 // What else the desk has tested since 2019: interfaces, boosters, shields, headphones, sets to go out with. All invented.

@@ -1,21 +1,9 @@
 import type { RunDocumentInput } from '#contracts/run-document';
-import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
-import type { MicrophoneModel } from '#rig/microphone';
+import { NEW_DESK, OLD_DESK } from '#rig/audio-interface';
 import { gainFor } from './demo-gain';
+import type { DemoRunPlan } from './demo-run';
 import { OTHER_GEAR } from './other-gear';
 import { DEMO_RIGS, DEMO_UNITS, INTERFACE_CHANGE, PLOSIVE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
-
-/** What a worker needs to render one run of the demo, and the document that goes with it. */
-export interface DemoRunPlan {
-  readonly document: RunDocumentInput;
-  readonly onDesk: boolean;
-  readonly microphone: MicrophoneModel;
-  /** The microphone as it sounds through what is tested, at steps that are made with it. */
-  readonly with?: MicrophoneModel;
-  readonly interface: InterfaceModel;
-  /** Names of the files in demo/speech. */
-  readonly voice: 'low' | 'high' | 'north';
-}
 
 /** All runs of the demo, oldest first. */
 export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS, others = OTHER_GEAR): DemoRunPlan[] {

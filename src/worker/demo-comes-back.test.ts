@@ -9,7 +9,8 @@ import { directivityIndexDb, firstOrderGain } from '#core/measure/polar-pattern'
 import { sphericalWaveGainDb } from '#core/measure/proximity';
 import { analysedTake } from '#core/testing/takes';
 import { criticalDistance, NET_LOFT } from '#rig/room';
-import { demoRuns, type DemoRunPlan } from '../../demo/run-plan';
+import type { DemoRunPlan } from '../../demo/demo-run';
+import { demoRuns } from '../../demo/run-plan';
 import measureSweepTask from './tasks/measure-sweep';
 import { readClip } from './read-clip';
 import renderDemoRun from './tasks/render-demo-run';

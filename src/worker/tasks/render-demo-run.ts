@@ -6,7 +6,7 @@ import { seededBits } from '#core/stats/random';
 import { renderLineInput } from '#rig/line-input';
 import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
-import type { DemoRunPlan } from '../../../demo/run-plan';
+import type { DemoRunPlan } from '../../../demo/demo-run';
 import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from '../voices';
 
 /** Order to a worker: play one run of the demo through the rig and write it as a run folder. */

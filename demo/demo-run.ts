@@ -1,0 +1,15 @@
+import type { RunDocumentInput } from '#contracts/run-document';
+import type { InterfaceModel } from '#rig/audio-interface';
+import type { MicrophoneModel } from '#rig/microphone';
+
+/** What a worker needs to render one run of the demo, and the document that goes with it. */
+export interface DemoRunPlan {
+  readonly document: RunDocumentInput;
+  readonly onDesk: boolean;
+  readonly microphone: MicrophoneModel;
+  /** The microphone as it sounds through what is tested, at steps that are made with it. */
+  readonly with?: MicrophoneModel;
+  readonly interface: InterfaceModel;
+  /** Names of the files in demo/speech. */
+  readonly voice: 'low' | 'high' | 'north';
+}
