@@ -318,8 +318,10 @@ describe('the demo', () => {
     const units = await ask<{ id: string; category: string; place: number | null }[]>('/api/specimens');
     const [plan] = await ask<{ id: string }[]>('/api/plans');
     const [test] = await ask<{ id: string }[]>('/api/listening');
-    const top = units.find((u) => u.place === 1);
-    const others = units.filter((u, i) => u.place === null && units.findIndex((x) => x.category === u.category) === i);
+    const top = units.find((u) => u.place === 1 && u.category === 'microphone');
+    const others = units.filter(
+      (u, i) => u.category !== 'microphone' && units.findIndex((x) => x.category === u.category) === i,
+    );
     const { runs } = await ask<{ runs: { date: string; takes: { id: string }[] }[] }>(`/api/specimens/${top?.id}`);
     return [
       '/bench',
@@ -343,6 +345,11 @@ describe('the demo', () => {
       '/scale',
       `/scale/place/${top?.id}`,
       '/ranking',
+      '/ranking?kind=interface&view=board',
+      '/ranking?view=price&upTo=400',
+      '/ranking?view=moved&since=2024-01-01',
+      '/ranking?on=2023-06-01',
+      '/rules?kind=interface',
       '/archive',
     ];
   }

@@ -40,7 +40,7 @@ describe('an empty archive', () => {
     await page.getByRole('link', { name: 'Scale' }).click();
     await page.getByRole('heading', { name: 'No answers yet' }).waitFor();
     await page.getByRole('link', { name: 'Ranking' }).click();
-    await page.getByRole('heading', { name: 'Nothing has been measured yet' }).waitFor();
+    await page.getByRole('heading', { name: 'Nothing has been tested yet' }).waitFor();
     await page.getByRole('button', { name: 'Bring in a run' }).click();
     await page.getByRole('heading', { name: 'Bring in a run' }).waitFor();
     expect(errors).toEqual([]);

@@ -94,10 +94,10 @@ export class HeardAnswers {
   }
 
   /** @throws Failure `not-found` */
-  async unit(id: string): Promise<HeardUnit> {
+  async unit(id: string): Promise<HeardUnit & { readonly category: Category }> {
     const [row] = await listSpecimens(this.database, ALGORITHM_VERSION, [id]);
     if (!row) throw new Failure('not-found', `There is no unit with the number ${id}.`);
-    return { id, name: unitName(row) };
+    return { id, name: unitName(row), category: row.category };
   }
 }
 

@@ -32,9 +32,11 @@ export class Placings {
    *
    * @throws Failure `not-found`
    */
-  async place(specimenId: string, request: z.output<typeof placeRequestSchema>): Promise<Placing> {
-    const takes = await this.newestTakes(request.category, request.step);
+  async place(specimenId: string, sent: z.output<typeof placeRequestSchema>): Promise<Placing> {
     const own = await this.answers.unit(specimenId);
+    // Its own kind is what a unit is placed in, whatever was asked for.
+    const request = { ...sent, category: own.category };
+    const takes = await this.newestTakes(request.category, request.step);
     const gathered = await this.answers.gather(request, [own]);
     const unit = gathered.units.findIndex((u) => u.id === specimenId);
     const opponents = gathered.units.flatMap((u, i) => (i !== unit && takes.has(u.id) ? [i] : []));
@@ -113,6 +115,7 @@ export class Placings {
    * @throws Failure `invalid-request`
    */
   async placeAnswer(specimenId: string, sent: z.output<typeof placeAnswerSchema>): Promise<Placing> {
+    const { category } = await this.answers.unit(specimenId);
     const answer = placedAnswer(specimenId, sent);
     if ('refusal' in answer) throw new Failure('invalid-request', answer.refusal);
     await this.database.transaction(async (tx) => {
@@ -126,7 +129,7 @@ export class Placings {
           attribute: sent.attribute,
           voice: sent.voice,
           use: sent.use,
-          category: sent.category,
+          category,
           ...answer,
           weight: 1,
           sighted: false,

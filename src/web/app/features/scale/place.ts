@@ -7,6 +7,7 @@ import {
   effect,
   inject,
   input,
+  linkedSignal,
   signal,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
@@ -26,6 +27,8 @@ import { HeardClips } from '../../audio/heard-clips';
 import type { LanePlayer } from '../../audio/lane-player';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
+import { CatalogueData } from '../../data/catalogue';
+import { LOADING } from '../../data/loaded';
 import { isTyping, ScreenKeys } from '../../data/keys';
 import { newNumber } from '../../data/new-number';
 import { ListeningData, type HeardStep } from '../../data/listening';
@@ -70,8 +73,21 @@ export class Place {
   protected readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([] as HeardStep[]))), {
     initialValue: [] as HeardStep[],
   });
-  protected readonly stepChoices = computed(() => this.steps().map((s) => ({ label: s.title, value: s.step })));
-  protected readonly step = signal('speech');
+  private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
+  /** Kind of the unit: it is placed among its like. */
+  private readonly kindOfUnit = computed(
+    () => this.specimens().value?.find((s) => s.id === this.id())?.category ?? null,
+  );
+  protected readonly stepChoices = computed(() =>
+    this.steps()
+      .filter((s) => s.category === this.kindOfUnit())
+      .map((s) => ({ label: s.title, value: s.step })),
+  );
+  /** Speech is what most are placed by; of a kind without it, the step that most units have. */
+  protected readonly step = linkedSignal(() => {
+    const steps = this.stepChoices();
+    return steps.length === 0 || steps.some((s) => s.value === 'speech') ? 'speech' : steps[0].value;
+  });
   protected readonly others = computed(() => this.placing()?.others.map((o) => ({ label: o.name, value: o.id })) ?? []);
   protected readonly listener = signal(localStorage.getItem(LISTENER) ?? '');
   protected readonly offered = signal<readonly Offered[]>([]);

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { switchMap } from 'rxjs';
 import { tasteWords } from '#core/rules/listening/plain-words';
+import { categorySchema, type Category } from '#contracts/common';
 import { ATTRIBUTES } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import { scaleRequestSchema, type ScaleRequest } from '#contracts/scale';
@@ -11,6 +12,7 @@ import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
+import { kindChoices } from '../../data/choices';
 import { ScreenKeys } from '../../data/keys';
 import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
@@ -34,7 +36,14 @@ export class ScalePage {
   protected readonly sheets = SHEETS;
   private readonly data = inject(ListeningData);
   private readonly router = inject(Router);
-  protected readonly request = signal<ScaleRequest>(scaleRequestSchema.parse({}));
+  /** ?kind=… is the kind of gear whose scale is shown. */
+  readonly kind = input<string>();
+  protected readonly kinds = kindChoices();
+  private readonly asked = signal<ScaleRequest>(scaleRequestSchema.parse({}));
+  protected readonly request = computed<ScaleRequest>(() => ({
+    ...this.asked(),
+    category: categorySchema.safeParse(this.kind()).data ?? this.asked().category,
+  }));
   private readonly loaded = toSignal(toObservable(this.request).pipe(switchMap((r) => this.data.scale(r))), {
     initialValue: LOADING,
   });
@@ -75,7 +84,13 @@ export class ScalePage {
   }
 
   protected change(part: Partial<ScaleRequest>): void {
-    this.request.update((r) => ({ ...r, ...part }));
+    this.asked.update((r) => ({ ...r, ...part }));
+  }
+
+  protected setKind(kind: Category): void {
+    // Voices and uses are those of the kind.
+    this.change({ voice: null, use: null });
+    void this.router.navigate([], { queryParams: { kind } });
   }
 
   protected place(id: string | null): void {

@@ -35,7 +35,7 @@ import { WorthWhisker } from '../../ui/worth-whisker';
     }
     <p>
       <a [routerLink]="['/scale/place', sheet().row.id]">Place it by a few questions</a>
-      <a class="after" routerLink="/scale">The whole scale</a>
+      <a class="after" routerLink="/scale" [queryParams]="{ kind: sheet().row.category }">The whole scale</a>
     </p>
   `,
   styles: `
