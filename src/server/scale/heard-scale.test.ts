@@ -157,3 +157,14 @@ describe('placing the new one', () => {
     expect(await kept()).toEqual({ answers: 5000, listeners: 1 });
   });
 });
+
+it('a unit is placed among its own kind, whatever was asked for', async () => {
+  const application = await testApplication();
+  const [a, b] = await importUnits(application, 2);
+  await application.answersImport.importCsv(`winner,loser,tie\n${a.name},${b.name},0\n`, 'preference', 'microphone');
+  const unit = { maker: 'Oarlock', model: 'Gauge', label: 'A', category: 'interface' as const };
+  const { id } = await application.scoring.addUnit(unit);
+  const asked = placeRequestSchema.parse({ category: 'microphone', step: 'speech' });
+  expect((await application.placings.place(id, asked)).units).toBe(1);
+  expect((await application.placings.place(a.specimenId, { ...asked, category: 'interface' })).units).toBe(2);
+});

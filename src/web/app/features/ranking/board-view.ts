@@ -107,13 +107,13 @@ interface BoardRow {
       color: var(--quiet);
     }
     .cell[data-fourth='1'] {
-      background: color-mix(in srgb, var(--malachite) 22%, transparent);
+      background: color-mix(in srgb, var(--malachite) 12%, transparent);
     }
     .cell[data-fourth='2'] {
-      background: color-mix(in srgb, var(--malachite) 9%, transparent);
+      background: color-mix(in srgb, var(--malachite) 5%, transparent);
     }
     .cell[data-fourth='4'] {
-      background: color-mix(in srgb, var(--ochre) 16%, transparent);
+      background: color-mix(in srgb, var(--ochre) 10%, transparent);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
