@@ -146,6 +146,7 @@ describe('an empty archive', () => {
     await page.getByRole('dialog', { name: 'Before you listen' }).waitFor();
     await page.getByRole('button', { name: 'The volume is down' }).click();
     await page.getByRole('button', { name: /^Pause Spoken passage, in front/ }).waitFor();
+    await page.getByRole('button', { name: /^Open Silence/ }).click();
     await page.getByRole('button', { name: /^Play Silence/ }).click();
     await page.getByRole('button', { name: /^Play Spoken passage, in front/ }).waitFor();
     expect(ranges.length).toBeGreaterThan(0);

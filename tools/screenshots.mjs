@@ -51,36 +51,31 @@ const views = [
   ['bench', '/bench', 'chalk'],
   ['gear', '/gear', 'chalk'],
   ['archive', '/archive', 'chalk'],
-  ['unit-takes', `/gear/${idOf('Tidemark')}`, 'chalk'],
+  ['unit', `/gear/${idOf('Eightfold')}`, 'chalk'],
+  ['rules', '/rules', 'chalk', changedRules],
+  ['ranking-board', '/ranking?view=board', 'chalk', (page) => page.locator('sd-board-view td.cell').first().waitFor()],
+  ['ranking-price', '/ranking?view=price', 'basalt', (page) => page.locator('sd-frontier-view svg').waitFor()],
   ['unit-measured', `/gear/${idOf('Bosun')}#measured`, 'basalt'],
-  ['unit-response', `/gear/${idOf('Beacon')}`, 'chalk', (page) => show(page, 'sd-curve-chart')],
   ['take', `/takes/${await takeOf('Beacon', 'speech')}`, 'chalk'],
   ['new-run', '/new-run', 'chalk', dropThree],
   ['compare', `/compare/${await keptSet()}`, 'basalt', heardAndCompared],
   ['scale', '/scale', 'chalk', (page) => page.locator('sd-worth-whisker').first().waitFor()],
   ['listening', await invitation(), 'chalk', (page) => intoAHeat(page, 'At the desk')],
-  [
-    'listening-phone',
-    await invitation(),
-    'basalt',
-    (page) => intoAHeat(page, 'On the dyke'),
-    { width: 390, height: 780 },
-  ],
   ['reveal', `/listening/${await testCalled('Is the dear one better?')}`, 'chalk'],
   ['protocol', '/protocols/desk-voice/3', 'chalk', (page) => show(page, 'ol.steps', false)],
-  [
-    'protocol-versions',
-    '/protocols/desk-voice/3',
-    'chalk',
-    async (page) => {
-      await page.getByRole('button', { name: 'Side by side' }).click();
-      await show(page, 'tr:has-text("Plosives")', false);
-    },
-  ],
   ['session', '/days/2022-04-23', 'chalk'],
   ['booth', `/booth/${await boothPlan()}`, 'chalk', recordInBooth],
   ['files', await filesPath(), 'chalk', dropMisnamed],
 ];
+
+/** Rejection counts four times as much: who would move. */
+async function changedRules(page) {
+  await page.getByRole('button', { name: 'Change these rules' }).click();
+  await page.getByLabel('Weight of Rejection').fill('8');
+  await page.getByLabel('Weight of Rejection').blur();
+  await page.getByRole('button', { name: /^Rejection/ }).click();
+  await page.locator('sd-who-moves table').waitFor();
+}
 
 async function keptSet() {
   const [set] = await (await fetch(`${address}/api/compare/sets`)).json();
