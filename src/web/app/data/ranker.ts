@@ -3,6 +3,7 @@ import { wrap, type Remote } from 'comlink';
 import { from, type Observable } from 'rxjs';
 import type { PricedUnit } from '#core/rules/price-frontier';
 import type { RankedUnit } from '#core/rules/rank';
+import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import type { RankWorker } from './rank.worker';
@@ -28,5 +29,10 @@ export class Ranker {
   /** Why one unit stands above another. */
   why(inputs: RankingInputs, weights: Weights, first: string, second: string): Observable<WhyAbove> {
     return from(this.worker.whyAbove(inputs.units, inputs.rubric, first, second, { weights }));
+  }
+
+  /** What somebody gets who goes from one unit to another. */
+  upgrade(inputs: RankingInputs, weights: Weights, old: string, next: string): Observable<UpgradeAdvice> {
+    return from(this.worker.upgradeAdvice(inputs.units, inputs.rubric, old, next, { weights }));
   }
 }

@@ -37,14 +37,14 @@ interface BoardRow {
       [virtualScrollItemSize]="32"
       sortField="place"
       [sortOrder]="1"
-      [tableStyle]="{ 'table-layout': 'fixed', 'min-width': 320 + 148 * columns().length + 'px' }"
+      [tableStyle]="{ 'table-layout': 'fixed', 'min-width': 320 + 192 * columns().length + 'px' }"
     >
       <ng-template #header>
         <tr class="head">
           <th pSortableColumn="place" style="width: 64px" class="right">Place <p-sortIcon field="place" /></th>
           <th pSortableColumn="name" style="width: 240px" pFrozenColumn>Unit <p-sortIcon field="name" /></th>
           @for (c of columns(); track c.id) {
-            <th [pSortableColumn]="'cells.' + c.id + '.value'" class="right" style="width: 148px">
+            <th [pSortableColumn]="'cells.' + c.id + '.value'" class="right" style="width: 192px">
               {{ c.name }} <p-sortIcon [field]="'cells.' + c.id + '.value'" />
             </th>
           }
@@ -68,7 +68,8 @@ interface BoardRow {
                 <sd-figure
                   [quantity]="c.id"
                   [value]="cell.value"
-                  [uncertainty]="cell.uncertainty"
+                  [uncertainty]="cell.anotherReading ?? cell.uncertainty"
+                  about="another reading"
                   [bound]="cell.bound"
                 />
               } @else {

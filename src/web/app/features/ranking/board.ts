@@ -5,6 +5,8 @@ import type { UnitFacts } from '#core/rules/criterion-points';
 export interface BoardCell {
   readonly value: number;
   readonly uncertainty: number | null;
+  /** What another reading differs by: what a tie is told by. */
+  readonly anotherReading: number | null;
   readonly bound: 'exact' | 'at-least' | 'at-most';
   /** 1 for the best; null for a limit, and where no way is better. */
   readonly rank: number | null;
@@ -52,7 +54,8 @@ export function boardOf(units: readonly UnitFacts[]): BoardColumn[] {
           limitsBetter(k.value) === 0 &&
           Math.abs(k.value - best.value) <= COVERAGE * Math.hypot(again(k), again(best));
         const { value, uncertainty, bound } = k;
-        return [k.unit, { value, uncertainty, bound, rank, tiesBest, fourth }];
+        const anotherReading = bound === 'exact' ? again(k) : null;
+        return [k.unit, { value, uncertainty, anotherReading, bound, rank, tiesBest, fourth }];
       }),
     );
     return [{ id, name: shortName ?? name, unit, cells }];

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { PricedUnit } from '#core/rules/price-frontier';
 import type { RankedUnit } from '#core/rules/rank';
+import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
@@ -11,6 +12,7 @@ import { classChoices, classesText, filterInputs, readClasses, readPastDay, read
 import { movedRows } from './moved-view';
 import { neighbourOf } from './standing';
 import { turningSentences } from './turning-sentences';
+import { upgradeSentences } from './upgrade-sentences';
 
 const row = (id: string, classes: SpecimenRow['classes'], category = 'microphone') => ({ id, classes, category }) as SpecimenRow; // prettier-ignore
 const facts = (id: string, change: Partial<UnitFacts> = {}): UnitFacts => ({
@@ -178,4 +180,34 @@ it('what moved: who came, went, rose and fell, and what of their own changed', (
     ['Oarlock new · A', 'entered', []],
     ['Oarlock gone · A', 'is not ranked any more', []],
   ]);
+});
+
+it('whether to go over is said from what was computed, and nothing else', () => {
+  const advice: UpgradeAdvice = {
+    probability: 0.93,
+    verdict: 'clearly better',
+    figures: [
+      { quantity: 'einA', old: -125, new: -128, isBetter: true },
+      { quantity: 'rearRejection', old: 10, new: 8, isBetter: false },
+    ],
+    heard: 0.84,
+    gained: ['loopback', 'USB-C'],
+    lost: [],
+    costsMore: 120,
+  };
+  expect(upgradeSentences(advice, 'EUR')).toEqual([
+    'Clearly better (93 %; clearly from 90 %, probably from 75 %, the price left out), for 120 EUR more.',
+    'Measured better: input noise −125.0 → −128.0 dBu(A).',
+    'Measured worse: rear rejection 10.0 → 8.0 dB.',
+    'Gained: loopback, USB-C.',
+    'Preferred by ear with a probability of 84 %.',
+  ]);
+  const bare = { ...advice, verdict: 'not told apart' as const, figures: [], gained: [], heard: null };
+  expect(upgradeSentences({ ...bare, costsMore: -30 }, 'EUR').slice(1)).toEqual([
+    'No figure of both differs by more than its uncertainty.',
+    'They have not both been heard blind.',
+  ]);
+  expect(upgradeSentences({ ...bare, costsMore: -30 }, 'EUR')[0]).toMatch(/for 30 EUR less\.$/);
+  expect(upgradeSentences({ ...bare, costsMore: 0 }, 'EUR')[0]).toMatch(/at the same price\.$/);
+  expect(upgradeSentences({ ...bare, costsMore: null }, 'EUR')[0]).toMatch(/what it costs more is not known\.$/);
 });

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { catchError, map, of, switchMap } from 'rxjs';
+import { catchError, combineLatest, map, of, switchMap } from 'rxjs';
+import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 import { Ranker } from '../../data/ranker';
 import { formatNumber } from '../../ui/format';
 import { turningSentences } from './turning-sentences';
+import { upgradeSentences } from './upgrade-sentences';
 
 /** Two units, criterion by criterion: what lifts one above the other, and what would turn the order. */
 @Component({
@@ -50,6 +52,12 @@ import { turningSentences } from './turning-sentences';
       @for (sentence of turning(); track sentence) {
         <p class="small">{{ sentence }}</p>
       }
+      @if (upgrade().length > 0) {
+        <h3>Going over from {{ name(second()) }} to {{ name(first()) }}</h3>
+        @for (sentence of upgrade(); track sentence) {
+          <p class="small">{{ sentence }}</p>
+        }
+      }
     } @else {
       <p class="quiet small">Weighing …</p>
     }
@@ -78,8 +86,15 @@ export class WhyPanel {
   private readonly answered = toSignal(
     toObservable(this.asked).pipe(
       switchMap((asked) =>
-        this.ranker.why(asked.inputs, asked.weights, asked.first, asked.second).pipe(
-          map((why): { asked: typeof asked; why: WhyAbove } => ({ asked, why })),
+        combineLatest([
+          this.ranker.why(asked.inputs, asked.weights, asked.first, asked.second),
+          this.ranker.upgrade(asked.inputs, asked.weights, asked.second, asked.first),
+        ]).pipe(
+          map(([why, advice]): { asked: typeof asked; why: WhyAbove; advice: UpgradeAdvice } => ({
+            asked,
+            why,
+            advice,
+          })),
           catchError(() => of(null)),
         ),
       ),
@@ -90,6 +105,12 @@ export class WhyPanel {
   protected readonly why = computed(() => {
     const answered = this.answered();
     return answered?.asked === this.asked() ? answered.why : null;
+  });
+  protected readonly upgrade = computed(() => {
+    const answered = this.answered();
+    if (answered?.asked !== this.asked()) return [];
+    const rule = this.inputs().rubric.criteria.find((c) => c.kind === 'price');
+    return upgradeSentences(answered.advice, rule?.kind === 'price' ? rule.currency : '');
   });
   protected readonly hasAssumed = computed(() =>
     this.why()?.shares.some((s) => s.first.isAssumed || s.second.isAssumed),
