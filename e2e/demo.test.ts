@@ -149,6 +149,10 @@ describe('the demo', () => {
     await page.getByRole('button', { name: 'CSV' }).click();
     expect((await download).suggestedFilename()).toBe('board-microphone.csv');
 
+    await page.getByRole('button', { name: 'Records' }).click();
+    await page.getByRole('button', { name: /^Records of Rear rejection/ }).click();
+    await page.locator('sd-records-view svg').waitFor();
+
     await page.getByRole('button', { name: 'Against price' }).click();
     await page.locator('sd-frontier-view').getByRole('link', { name: 'Marlfen Sedge · A' }).last().waitFor();
 
@@ -347,6 +351,7 @@ describe('the demo', () => {
       '/ranking',
       '/ranking?kind=interface&view=board',
       '/ranking?view=price&upTo=400',
+      '/ranking?view=records',
       '/ranking?view=moved&since=2024-01-01',
       '/ranking?on=2023-06-01',
       '/rules?kind=interface',

@@ -10,6 +10,8 @@ import { boardCsv, boardOf } from './board';
 import { frontierChart } from './frontier-geometry';
 import { classChoices, classesText, filterInputs, readClasses, readPastDay, readUpTo } from './ranking-request';
 import { movedRows } from './moved-view';
+import { recordStairs } from './records-geometry';
+import { tiesText } from './records-view';
 import { neighbourOf } from './standing';
 import { turningSentences } from './turning-sentences';
 import { upgradeSentences } from './upgrade-sentences';
@@ -210,4 +212,20 @@ it('whether to go over is said from what was computed, and nothing else', () => 
   expect(upgradeSentences({ ...bare, costsMore: -30 }, 'EUR')[0]).toMatch(/for 30 EUR less\.$/);
   expect(upgradeSentences({ ...bare, costsMore: 0 }, 'EUR')[0]).toMatch(/at the same price\.$/);
   expect(upgradeSentences({ ...bare, costsMore: null }, 'EUR')[0]).toMatch(/what it costs more is not known\.$/);
+});
+
+it('records are stairs: level until the next one, from the first year to today', () => {
+  const step = (unit: string, day: string, value: number) => ({ unit, day, value, spread: 0.5, isBeyondDoubt: true });
+  const stairs = recordStairs([step('a', '2020-07-01', -60), step('b', '2022-01-01', -65)], '2024-01-01', 400, 100);
+  expect(stairs.years.map((y) => [y.label, Math.round(y.at)])).toEqual([['2020', 0], ['2021', 100], ['2022', 200], ['2023', 300], ['2024', 400]]); // prettier-ignore
+  const [a, b] = stairs.dots;
+  expect(stairs.path).toBe(`M${a.x.toFixed(1)} ${a.y.toFixed(1)}H${b.x.toFixed(1)}V${b.y.toFixed(1)}H400`);
+  // A lower figure stands lower.
+  expect(b.y).toBeGreaterThan(a.y);
+  expect(recordStairs([step('a', '2020-01-01', 3)], '2020-01-01', 400, 100).dots[0]).toMatchObject({ x: 0, y: 50 });
+  expect([tiesText([]), tiesText(['a', 'b']), tiesText(['a', 'b', 'c', 'd', 'e'])]).toEqual([
+    '',
+    'a, b',
+    'a, b, c, 2 more',
+  ]);
 });

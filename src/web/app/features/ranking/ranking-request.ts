@@ -6,7 +6,7 @@ import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
 
 /** What the ranking shows. */
-export const RANKING_VIEWS = ['list', 'board', 'price', 'moved'] as const;
+export const RANKING_VIEWS = ['list', 'board', 'records', 'price', 'moved'] as const;
 export type RankingView = (typeof RANKING_VIEWS)[number];
 
 /** Units that are ranked among each other, as the address names them: a link shows the same. */

@@ -41,6 +41,7 @@ import { Narrow } from '../../data/narrow';
 import { BoardView } from './board-view';
 import { FrontierView } from './frontier-view';
 import { MovedView } from './moved-view';
+import { RecordsView } from './records-view';
 import { DateField } from '../../ui/field/date-field';
 import {
   RANKING_VIEWS,
@@ -84,6 +85,7 @@ const LINES_ABOVE = 6;
     NgTemplateOutlet,
     NumberField,
     ProblemBox,
+    RecordsView,
     RouterLink,
     ScrollingModule,
     Slider,
@@ -195,6 +197,12 @@ export class Ranking {
     return all && filterInputs(all, this.specimens().value ?? [], this.filter());
   });
   protected readonly count = computed(() => this.inputs()?.units.length ?? 0);
+  /** Views that need the whole width, and whose order no weight changes. */
+  protected readonly isWhole = computed(() => ['board', 'records', 'moved'].includes(this.shownView()));
+  protected readonly firstTested = computed(
+    () =>
+      new Map((this.specimens().value ?? []).flatMap((s) => (s.firstTested === null ? [] : [[s.id, s.firstTested]]))),
+  );
   protected readonly classes = computed(() => classChoices(this.rankedKind(), this.specimens().value ?? []));
   protected readonly uses = computed(() => {
     const uses = this.all()?.rubric.uses ?? [];
@@ -324,6 +332,7 @@ export class Ranking {
   protected readonly views: readonly { readonly label: string; readonly value: RankingView }[] = [
     { label: 'Order', value: 'list' },
     { label: 'All figures', value: 'board' },
+    { label: 'Records', value: 'records' },
     { label: 'Against price', value: 'price' },
     { label: 'What moved', value: 'moved' },
   ];
