@@ -91,6 +91,29 @@ it('a run brings fields of the sheet along, once, and is refused with each that 
   });
 });
 
+it('what a run says counts from its day on: said again it is one entry, said otherwise and back again it is three', async () => {
+  const application = await testApplication();
+  const bring = (date: string, value: number) =>
+    application.runImport.importFolder(
+      writeRunFolder(
+        temporaryFolder(),
+        runDocument({ date, claims: [{ quantity: 'sensitivity', value, unit: 'mV/Pa', condition: '' }] }),
+      ),
+    );
+  const { specimenId } = await bring('2026-01-01', 4);
+  const claims = async () => (await application.catalogue.sheet(specimenId)).claims.map((c) => c.value);
+  await bring('2026-02-01', 4);
+  expect((await application.catalogue.sheet(specimenId)).sheet).toHaveLength(1);
+  await bring('2026-03-01', 5);
+  expect(await claims()).toEqual([5]);
+  await bring('2026-04-01', 4);
+  expect(await claims()).toEqual([4]);
+  // An older run is older, whenever it is brought in.
+  await bring('2025-06-01', 9);
+  expect(await claims()).toEqual([4]);
+  expect((await application.catalogue.sheet(specimenId)).sheet.map((e) => e.date)).toEqual(['2026-04-01', '2026-03-01', '2026-01-01', '2025-06-01']); // prettier-ignore
+});
+
 it('a claimed sensitivity ties the figures of runs that are there to sound pressure', async () => {
   const application = await testApplication();
   const run = runDocument({ inputFullScaleDbu: 4 });

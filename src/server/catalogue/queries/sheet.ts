@@ -30,7 +30,10 @@ export async function putSheetEntry(
   );
 }
 
-/** What a run says of a field on its day; the same said again, by the same run brought in once more, is said once. */
+/**
+ * What a run says of a field on its day. What stood there on that day already is not said again, nor is what the same run
+ * said before it was taken back.
+ */
 export async function noteSheetEntry(
   db: Queryable,
   specimenId: string,
@@ -41,7 +44,11 @@ export async function noteSheetEntry(
     `INSERT INTO sheet_entry (specimen_id, field, value, effective_on)
      SELECT $1::bigint, $2::text, $3::jsonb, $4::date
      WHERE NOT EXISTS (
-       SELECT 1 FROM sheet_entry WHERE specimen_id = $1 AND field = $2 AND value = $3::jsonb)`,
+         SELECT 1 FROM sheet_entry
+         WHERE specimen_id = $1 AND field = $2 AND value = $3::jsonb AND effective_on = $4::date)
+       AND $3::jsonb IS DISTINCT FROM (
+         SELECT value FROM sheet_entry WHERE specimen_id = $1 AND field = $2 AND effective_on <= $4::date
+         ORDER BY effective_on DESC, id DESC LIMIT 1)`,
     [specimenId, field, JSON.stringify(value), day],
   );
 }
