@@ -3,7 +3,7 @@ import { rankUnits } from '#core/rules/rank';
 import type { Rubric } from '#core/rules/rubric';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { UnitMeasurement } from '#contracts/measurement';
-import type { Run, SpecimenRow, Take } from '#contracts/specimen';
+import type { Run, SpecimenRow, SpecimenSheet, Take } from '#contracts/specimen';
 import { countingRun, priceGap } from './unit/counting-run';
 import { changeOfTake, settingsOfTake } from './unit/take-change';
 import { nextStep, stalePrices } from './bench/next-step';
@@ -28,6 +28,7 @@ import { rankingLines, standingSentences, unitUnderTest } from './ranking/standi
 import { added, moved, segmentRows, without } from './take/segment-list';
 import { distanceChart, responseChart } from './unit/measured-charts';
 import { measuredGroups } from './unit/measured-groups';
+import { sheetOutline } from './unit/sheet-outline';
 import { sharedNotes, takeNotes, takeSetup } from './unit/take-notes';
 import { cameWords, classWords, whyNotRanked } from './unit/unit-summary';
 import { emptyProtocol } from './protocols/protocol-draft';
@@ -61,6 +62,49 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   heardAnswers: 0,
   classes: {},
   ...change,
+});
+
+describe('the outline of a sheet', () => {
+  const missing = (
+    change: Partial<SpecimenRow>,
+    runs: readonly Partial<Run>[] = [],
+    sheet: Partial<SpecimenSheet> = {},
+  ) =>
+    Object.fromEntries(
+      sheetOutline({ row: row(change), prices: [], sheet: [], runs, ...sheet } as unknown as SpecimenSheet, null)
+        .filter((part) => part.missing !== '')
+        .map((part) => [part.id, part.missing]),
+    );
+  const run = (change: Partial<Run> = {}): Partial<Run> => ({ purpose: 'unit', takes: [], tables: [], measurements: [], curves: { response: null, polar: null, distance: null, room: null }, ...change }); // prettier-ignore
+
+  it('says what is missing of a unit that nothing is known of', () => {
+    expect(missing({ place: null, hasRules: false })).toEqual({
+      'data-sheet': 'empty',
+      prices: 'no price',
+      takes: 'no takes',
+      measured: 'no figures',
+      heard: 'by nobody yet',
+      points: 'no rules yet',
+      place: 'not ranked',
+    });
+  });
+
+  it('asks for no take of a unit of tables, and for no figure of a kind that has none', () => {
+    const tables = run({ tables: [{ step: 'isolation', cells: [], title: '', unit: '', cell: '' }] });
+    expect(missing({ category: 'headphones' }, [tables])).toEqual({ 'data-sheet': 'empty', prices: 'no price', heard: 'by nobody yet' }); // prettier-ignore
+    expect(missing({ category: 'accessory' }, [run({ takes: [{ analysis: { status: 'done' }, summary: null } as unknown as Take] })])['measured']).toBeUndefined(); // prettier-ignore
+    expect(missing({ category: 'interface' }, [tables])['measured']).toBe('no figures');
+  });
+
+  it('counts what failed and what is missing, and a sheet that was emptied as empty', () => {
+    const failed = run({ takes: [{ analysis: { status: 'failed' }, summary: null } as unknown as Take] });
+    const taken = { field: 'weight', value: null, date: '2026-05-02', reason: '' };
+    expect(missing({ missingPoints: ['sound'], heardAnswers: 2 }, [failed], { sheet: [taken] })).toMatchObject({
+      takes: '1 failed',
+      points: '1 missing',
+      'data-sheet': 'empty',
+    });
+  });
 });
 
 describe('the first look at a unit', () => {

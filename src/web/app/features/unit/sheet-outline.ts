@@ -1,3 +1,4 @@
+import { gearKind } from '#core/gear/kinds';
 import type { Rubric } from '#core/rules/rubric';
 import type { SpecimenSheet } from '#contracts/specimen';
 import { countingRun, priceGap } from './counting-run';
@@ -22,13 +23,21 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
     takes.filter((t) => t.analysis.status === 'failed').length,
     figures.filter((m) => m.value === null).length,
   ];
+  // What is typed into tables, or heard through another unit, gives no figure of its own.
+  const hasTables = runs.some((r) => r.tables.length > 0);
+  const { keyFigures, isHeardThroughAnother } = gearKind(row.category);
+  const needsFigures = keyFigures.length > 0 && !isHeardThroughAnother;
   const count = (n: number, what: string): string => (n > 0 ? `${n} ${what}` : '');
   return [
     { id: 'intake', label: 'Intake', missing: '' },
     { id: 'data-sheet', label: 'Data sheet', missing: sheet.sheet.some((e) => e.value !== null) ? '' : 'empty' },
     { id: 'prices', label: 'Prices', missing: priceGap(prices, rubric) },
-    { id: 'takes', label: 'Takes', missing: takes.length === 0 ? 'no takes' : count(failed, 'failed') },
-    { id: 'measured', label: 'Measured', missing: figures.length === 0 ? 'no figures' : count(unmeasured, 'missing') },
+    { id: 'takes', label: 'Takes', missing: takes.length === 0 && !hasTables ? 'no takes' : count(failed, 'failed') },
+    {
+      id: 'measured',
+      label: 'Measured',
+      missing: figures.length === 0 ? (needsFigures ? 'no figures' : '') : count(unmeasured, 'missing'),
+    },
     { id: 'heard', label: 'Heard', missing: row.heardAnswers === 0 ? 'by nobody yet' : '' },
     {
       id: 'points',
