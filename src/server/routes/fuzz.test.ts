@@ -63,6 +63,9 @@ function nearly(schema: Schema, chance: () => number, depth = 0): unknown {
       return Object.fromEntries(entries) as unknown;
     }
     case 'array':
+      // A tuple has its own schema for each place, and none for further ones.
+      if (Array.isArray(schema['prefixItems']))
+        return (schema['prefixItems'] as Schema[]).map((inner) => nearly(inner, chance, depth + 1));
       return Array.from({ length: Math.floor(chance() * 4) }, () =>
         nearly((schema['items'] ?? {}) as Schema, chance, depth + 1),
       );

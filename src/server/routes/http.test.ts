@@ -213,7 +213,8 @@ describe('the door', () => {
     expect((await problem(broken)).code).toBe('invalid-request');
     expect((await fetch(`${address}/api/clips/${'0'.repeat(64)}/audio`)).status).toBe(404);
     expect((await fetch(`${address}/api/clips/..%2f..%2fetc%2fpasswd/audio`)).status).toBe(404);
-    expect((await fetch(`${address}/api/ranking/booster/inputs`)).status).toBe(404);
+    expect((await fetch(`${address}/api/specimens/999`)).status).toBe(404);
+    expect((await fetch(`${address}/api/ranking/oboes/inputs`)).status).toBe(400);
   });
 
   it('describes itself in OpenAPI, every endpoint', async () => {

@@ -35,7 +35,7 @@ const WORTH_LISTING = 0.2;
           <text [attr.x]="width" [attr.y]="height + 32" text-anchor="end">price in {{ currency() }}, logarithmic</text>
           <path class="stairs" [attr.d]="c.stairs" />
           @for (d of c.dots; track d.unit.id) {
-            <a [routerLink]="['/gear', d.unit.id]" tabindex="-1">
+            <g>
               <title>{{ name(d.unit.id) }}: {{ price(d.unit.price) }}, {{ number(d.unit.composite, 2) }} points</title>
               <line class="bar" [attr.x1]="d.x" [attr.x2]="d.x" [attr.y1]="d.low" [attr.y2]="d.high" />
               @if (d.unit.isOnFrontier) {
@@ -43,7 +43,7 @@ const WORTH_LISTING = 0.2;
               } @else {
                 <circle class="off" [attr.cx]="d.x" [attr.cy]="d.y" r="3.5" />
               }
-            </a>
+            </g>
           }
         </svg>
         <p class="small quiet">
