@@ -150,7 +150,7 @@ describe('the demo', () => {
     expect((await download).suggestedFilename()).toBe('board-microphone.csv');
 
     await page.getByRole('button', { name: 'Records' }).click();
-    await page.getByRole('button', { name: /^Records of Rear rejection/ }).click();
+    await page.getByRole('button', { name: /records of Rear rejection/ }).click();
     await page.locator('sd-records-view svg').waitFor();
 
     await page.getByRole('button', { name: 'Against price' }).click();

@@ -12,6 +12,13 @@ export function formatTime(seconds: number): string {
   return h > 0 ? `${h}:${String(m).padStart(2, '0')}:${s}` : `${m}:${s}`;
 }
 
+/** A probability from draws in whole per cent; what no number of draws can show is not said. */
+export function chanceText(probability: number): string {
+  if (probability >= 0.995) return 'over 99 %';
+  if (probability < 0.005) return 'under 1 %';
+  return `${Math.round(100 * probability)} %`;
+}
+
 /** A price with its currency, without decimals where there are none. */
 export function formatPrice(amount: number, currency: string): string {
   return `${Number.isInteger(amount) ? String(amount) : amount.toFixed(2)} ${currency}`;

@@ -5,7 +5,7 @@ import { catchError, of, switchMap } from 'rxjs';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 import { Ranker } from '../../data/ranker';
-import { formatNumber, formatPrice } from '../../ui/format';
+import { chanceText, formatNumber, formatPrice } from '../../ui/format';
 import { frontierChart } from './frontier-geometry';
 
 const [WIDTH, HEIGHT] = [760, 360];
@@ -70,7 +70,7 @@ const WORTH_LISTING = 0.2;
                 </td>
                 <td class="num right">{{ price(row.price) }}</td>
                 <td class="num right">{{ number(row.composite, 2) }}</td>
-                <td class="num right">{{ number(100 * row.probability, 0) }} %</td>
+                <td class="num right">{{ chance(row.probability) }}</td>
               </tr>
             }
           </tbody>
@@ -150,6 +150,7 @@ export class FrontierView {
     return rule?.kind === 'price' ? rule.currency : '';
   });
   protected readonly number = formatNumber;
+  protected readonly chance = chanceText;
   protected readonly price = (amount: number): string => formatPrice(amount, this.currency());
   protected readonly name = (id: string): string => unitName(this.inputs().names[id]);
 }

@@ -6,6 +6,7 @@ import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
+import { chanceText } from '../../ui/format';
 import { boardCsv, boardOf } from './board';
 import { frontierChart } from './frontier-geometry';
 import { classChoices, classesText, filterInputs, readClasses, readPastDay, readUpTo } from './ranking-request';
@@ -228,4 +229,8 @@ it('records are stairs: level until the next one, from the first year to today',
     'a, b',
     'a, b, c, 2 more',
   ]);
+});
+
+it('a chance from draws is never said to be certain', () => {
+  expect([1, 0.996, 0.995, 0.5, 0.005, 0.004, 0].map(chanceText)).toEqual(['over 99 %', 'over 99 %', 'over 99 %', '50 %', '1 %', 'under 1 %', 'under 1 %']); // prettier-ignore
 });

@@ -52,10 +52,10 @@ const [WIDTH, HEIGHT] = [720, 140];
                 type="button"
                 class="link"
                 [attr.aria-expanded]="opened() === row.quantity"
-                [attr.aria-label]="'Records of ' + row.name + ' over time'"
+                [attr.aria-label]="soFar(row.steps.length) + ': records of ' + row.name"
                 (click)="toggle(row.quantity)"
               >
-                {{ row.steps.length === 1 ? 'one so far' : row.steps.length + ' so far' }}
+                {{ soFar(row.steps.length) }}
               </button>
             </td>
           </tr>
@@ -169,6 +169,7 @@ export class RecordsView {
     const row = this.rows().find((r) => r.quantity === this.opened());
     return row ? recordStairs(row.steps, today(), WIDTH, HEIGHT) : null;
   });
+  protected readonly soFar = (count: number): string => (count === 1 ? 'one so far' : `${count} so far`);
   protected readonly name = (id: string): string => nameOf(this.inputs().names, id);
 
   protected toggle(id: QuantityId): void {

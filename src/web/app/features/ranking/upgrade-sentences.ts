@@ -1,6 +1,6 @@
 import { quantity } from '#core/measure/registry';
 import { UPGRADE_RULE, type UpgradeAdvice } from '#core/rules/upgrade-advice';
-import { figureText, formatNumber, formatPrice } from '../../ui/format';
+import { chanceText, figureText, formatPrice } from '../../ui/format';
 
 /**
  * Whether to go over from one unit to another, in sentences computed from what stands beside them.
@@ -8,7 +8,6 @@ import { figureText, formatNumber, formatPrice } from '../../ui/format';
  * @param currency - of the rubric's price rule
  */
 export function upgradeSentences(advice: UpgradeAdvice, currency: string): string[] {
-  const percent = (p: number): string => `${formatNumber(100 * p, 0)} %`;
   const cost =
     advice.costsMore === null
       ? 'what it costs more is not known'
@@ -24,7 +23,7 @@ export function upgradeSentences(advice: UpgradeAdvice, currency: string): strin
         return `${(quantity(f.quantity).shortName ?? quantity(f.quantity).name).toLowerCase()} ${old} → ${value} ${unit}`.trim();
       })
       .join(', ');
-  const sentences = [`${capital(advice.verdict)} (${percent(advice.probability)}; ${UPGRADE_RULE}), ${cost}.`];
+  const sentences = [`${capital(advice.verdict)} (${chanceText(advice.probability)}; ${UPGRADE_RULE}), ${cost}.`];
   const lines: readonly [string, string][] = [
     ['Measured better: ', named(true)],
     ['Measured worse: ', named(false)],
@@ -37,7 +36,7 @@ export function upgradeSentences(advice: UpgradeAdvice, currency: string): strin
   sentences.push(
     advice.heard === null
       ? 'They have not both been heard blind.'
-      : `Preferred by ear with a probability of ${percent(advice.heard)}.`,
+      : `Preferred by ear with a probability of ${chanceText(advice.heard)}.`,
   );
   return sentences;
 }

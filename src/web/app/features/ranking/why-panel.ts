@@ -6,7 +6,7 @@ import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 import { Ranker } from '../../data/ranker';
-import { formatNumber } from '../../ui/format';
+import { chanceText, formatNumber } from '../../ui/format';
 import { turningSentences } from './turning-sentences';
 import { upgradeSentences } from './upgrade-sentences';
 
@@ -18,7 +18,7 @@ import { upgradeSentences } from './upgrade-sentences';
     @if (why(); as w) {
       <p class="small">
         Difference <span class="num">{{ signed(w.difference) }} ±{{ number(w.sd, 2) }}</span> points of 5; the first is
-        better with a probability of <span class="num">{{ number(100 * w.probability, 0) }} %</span>.
+        better with a probability of <span class="num">{{ chance(w.probability) }}</span>.
       </p>
       <table class="plain-table">
         <thead>
@@ -120,6 +120,7 @@ export class WhyPanel {
     return why ? turningSentences(why, this.criterionName, this.name(this.first()), this.name(this.second())) : [];
   });
   protected readonly number = formatNumber;
+  protected readonly chance = chanceText;
   protected readonly signed = (value: number): string => {
     const text = formatNumber(value, 2);
     return Number(text.replace('−', '-')) > 0 ? `+${text}` : text;
