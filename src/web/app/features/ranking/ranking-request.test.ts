@@ -39,6 +39,10 @@ describe('the address of a ranking', () => {
       { field: 'pattern', word: 'figure of eight' },
     ]);
     expect(classesText(classes)).toBe('transducer:ribbon,pattern:figure of eight');
+    // A person's own word may hold what parts the words.
+    const own = [{ field: 'transducer', word: '50 % coal, 50 % luck' }];
+    expect(classesText(own)).toBe('transducer:50 %25 coal%2C 50 %25 luck');
+    expect(readClasses(classesText(own) ?? '', 'microphone')).toEqual(own);
     expect(classesText([])).toBeNull();
     expect(readClasses(undefined, 'microphone')).toEqual([]);
     expect(['200', '49.5', '0', '-3', 'much', undefined].map(readUpTo)).toEqual([200, 49.5, null, null, null, null]);

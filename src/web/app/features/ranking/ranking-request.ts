@@ -17,7 +17,7 @@ export interface RankingFilter {
   readonly upTo: number | null;
 }
 
-/** A filter in the address: "transducer:ribbon,pattern:cardioid". What is no field of the kind is left out. */
+/** A filter in the address: "transducer:ribbon,pattern:cardioid", a comma in a word as %2C. What is no field is left out. */
 export function readClasses(text: string | undefined, kind: Category): RankingFilter['classes'] {
   const fields = new Set(
     gearKind(kind)
@@ -26,14 +26,16 @@ export function readClasses(text: string | undefined, kind: Category): RankingFi
   );
   return (text ?? '').split(',').flatMap((part) => {
     const at = part.indexOf(':');
-    const [field, word] = [part.slice(0, at), part.slice(at + 1)];
+    const [field, word] = [part.slice(0, at), part.slice(at + 1).replace(/%2C|%25/gu, decodeURIComponent)];
     return at > 0 && word !== '' && fields.has(field) ? [{ field, word }] : [];
   });
 }
 
 /** The same as it stands in the address; null for none. */
 export const classesText = (classes: RankingFilter['classes']): string | null =>
-  classes.length === 0 ? null : classes.map((c) => `${c.field}:${c.word}`).join(',');
+  classes.length === 0
+    ? null
+    : classes.map((c) => `${c.field}:${c.word.replace(/[%,]/gu, encodeURIComponent)}`).join(',');
 
 /** A price in the address; null for what is no number above zero. */
 export function readUpTo(text: string | undefined): number | null {
