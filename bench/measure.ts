@@ -257,6 +257,8 @@ async function catalogue(): Promise<void> {
   if (!noted.ok) throw new Error(`a price was refused: ${await noted.text()}`);
   rows.push({ what: 'the list after a price was noted', result: await timed('/api/specimens'), aim: '< 0.1 s' });
   rows.push({ what: 'one unit’s sheet', result: await timed('/api/specimens/1700'), aim: 'quick' });
+  rows.push({ what: 'what the page ranks by', result: await timed('/api/ranking/microphone/inputs'), aim: 'quick' });
+  rows.push({ what: 'the same of a day that is over', result: await timed('/api/ranking/microphone/on/2025-01-31'), aim: 'below the first list' }); // prettier-ignore
   rows.push({ what: 'core log of all sessions', result: await timed('/api/sessions'), aim: 'quick' });
   await server.stop();
 }
