@@ -1,4 +1,4 @@
-import { claimRule } from './kinds';
+import { CLAIMED_QUANTITIES, claimRule, type ClaimedQuantity } from './kinds';
 import { isAWeighted } from './claim-readings';
 import type { ClaimedFigure } from './gear-kind';
 import type { SheetValue } from './sheet/sheet-field';
@@ -30,6 +30,14 @@ export function impossibleClaim(claim: ClaimedFigure): string | null {
   const rule = claimRule(claim.quantity);
   const value = rule?.units[claim.unit]?.(claim.value);
   return value === undefined ? null : (rule?.beyond?.(claim, value) ?? null);
+}
+
+/** What stands in a field of a sheet, as a claim: a field that is named as a figure is one; null for any other. */
+export function sheetClaim(field: string, value: SheetValue): (ClaimedFigure & { quantity: ClaimedQuantity }) | null {
+  const quantity = CLAIMED_QUANTITIES.find((q) => q === field);
+  return quantity && value.type === 'number'
+    ? { quantity, value: value.value, unit: value.unit, condition: value.condition }
+    : null;
 }
 
 /** A claim as a field of a sheet keeps it: what its unit says of the weighting is a condition. */

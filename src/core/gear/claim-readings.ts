@@ -1,8 +1,5 @@
 import type { ClaimedFigure } from './gear-kind';
 
-/** A claim that is given in the registry's unit already. */
-export const asItIs = (value: number): number => value;
-
 /** Whether a claim says that it is A-weighted, in its unit or beside it. */
 export const isAWeighted = ({ unit, condition }: ClaimedFigure): boolean =>
   unit.endsWith('(A)') || /\ba\b|a-weight/.test(condition.toLowerCase());

@@ -117,6 +117,10 @@ export interface RubricUse {
 export const TOTALS_SHOWN = ['mean', 'sum', 'per-cent'] as const;
 export type TotalShown = (typeof TOTALS_SHOWN)[number];
 
+/** The currency that rules count prices in; null where they count none. */
+export const countedCurrency = ({ criteria }: Pick<Rubric, 'criteria'>): string | null =>
+  criteria.find((c) => c.kind === 'price')?.currency ?? null;
+
 /** The written rules by which a category is scored: data, versioned, frozen once used. */
 export interface Rubric {
   readonly id: string;

@@ -1,5 +1,5 @@
 import { standardDeviation } from '../stats/moments';
-import { catalogueOfPoints, criterionPoints, type UnitFacts } from './criterion-points';
+import { catalogueOfPoints, criterionPoints, type CriterionPoints, type UnitFacts } from './criterion-points';
 import { CompositeDrawer, type Contribution } from './draw-composites';
 import { MOST_POINTS } from './points-curve';
 import { normalisedWeights, usualDraws, type RankOptions } from './ranking-memory';
@@ -94,11 +94,10 @@ export function whyAbove(
     return rubric.criteria.map((c) => criterionPoints(c, unit));
   });
   const drawer = new CompositeDrawer(draws);
-  const parts = (rows: typeof one): Contribution[] =>
-    rows.map((points, c) => ({ points, catalogue: catalogue[c], share: shares[c] }));
+  const partOf = (points: CriterionPoints, c: number): Contribution => ({ points, catalogue: catalogue[c], share: shares[c] }); // prettier-ignore
   // The same seeds as the ranking's: the same draws, the same probability.
-  const drawnFirst = drawer.draw(parts(one), `${seed}/${first}`);
-  const drawnSecond = drawer.draw(parts(other), `${seed}/${second}`);
+  const drawnFirst = drawer.draw(one.map(partOf), `${seed}/${first}`);
+  const drawnSecond = drawer.draw(other.map(partOf), `${seed}/${second}`);
   const assumed = (rows: typeof one, c: number): SharePoints => {
     const { points, why } = rows[c];
     return { points: points ?? catalogue[c].mean, isAssumed: points === null, why };
@@ -106,7 +105,7 @@ export function whyAbove(
   const perCriterion = rubric.criteria.map((criterion, c): CriterionShare => {
     const [a, b] = [assumed(one, c), assumed(other, c)];
     const alone = (rows: typeof one, id: string): Float64Array =>
-      drawer.draw([parts(rows)[c]], `${seed}/${id}/${criterion.id}`);
+      drawer.draw([partOf(rows[c], c)], `${seed}/${id}/${criterion.id}`);
     const spread = Math.hypot(standardDeviation(alone(one, first)), standardDeviation(alone(other, second)));
     return {
       criterion: criterion.id,

@@ -7,7 +7,7 @@ import { currentPoints } from '../catalogue/queries/points';
 import { currentRubric } from '../catalogue/queries/rubric';
 import type { Database } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
-import { distinct, type HeardAnswers } from './heard-answers';
+import { distinct, type AnswerChoice, type HeardAnswers } from './heard-answers';
 import type { HeardRow } from './queries/heard';
 import { factsOf, type ScaleFit } from './scale-fit';
 import { wordsAndFigures } from './words-and-figures';
@@ -17,6 +17,10 @@ const EFFECT_WORDS = {
   level: 'a clip that is 1 LU louder',
   sighted: 'the famous unit when its name is shown',
 } as const;
+
+/** All answers about preference, whoever gave them and for whatever use. */
+const preferenceIn = (category: Category) =>
+  ({ category, attribute: 'preference', voice: null, use: null, halfLifeYears: null }) as const;
 
 /** All answers of all tests as one scale, and what the ranking takes of it. */
 export class HeardScale {
@@ -93,20 +97,22 @@ export class HeardScale {
 
   /** What the ranking takes of it: worth against the middle unit, per specimen. */
   async factsForRanking(category: Category): Promise<ReadonlyMap<string, HeardFact>> {
-    const request = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null } as const;
+    const request = preferenceIn(category);
     // The same answers say the same: a price that was noted changes nothing here.
     const answers = await this.answers.of(category, request.attribute);
     const known = this.rankedFacts.get(category);
     if (known?.answers === answers) return known.facts;
-    const gathered = await this.answers.gather(request);
-    const facts = gathered.blind.length === 0 ? new Map<string, HeardFact>() : factsOf(await this.fit.rank(request, gathered, null), gathered); // prettier-ignore
+    const facts = await this.facts(request);
     this.rankedFacts.set(category, { answers, facts });
     return facts;
   }
 
   /** The same as it stood on a day: of the answers that had been given by then. */
   async factsOnDay(category: Category, until: string): Promise<ReadonlyMap<string, HeardFact>> {
-    const request = { category, attribute: 'preference', voice: null, use: null, halfLifeYears: null, until } as const;
+    return this.facts({ ...preferenceIn(category), until });
+  }
+
+  private async facts(request: AnswerChoice): Promise<ReadonlyMap<string, HeardFact>> {
     const gathered = await this.answers.gather(request);
     return gathered.blind.length === 0 ? new Map() : factsOf(await this.fit.rank(request, gathered, null), gathered);
   }

@@ -1,12 +1,10 @@
-import { asItIs, isAWeighted, NOT_A_WEIGHTED } from '../claim-readings';
+import { isAWeighted, NOT_A_WEIGHTED } from '../claim-readings';
 import type { ClaimedFigure, ClaimRules } from '../gear-kind';
-
-const HERTZ = { Hz: asItIs, kHz: (v: number) => 1000 * v };
+import { asItIs, SHEET_UNITS } from '../sheet/sheet-units';
 
 /** What data sheets of microphones claim. */
 export const PICKUP_CLAIMS = {
-  // 0 dB re 1 V/Pa is 1000 mV/Pa.
-  sensitivity: { units: { 'mV/Pa': asItIs, 'V/Pa': (v) => 1000 * v, 'dBV/Pa': (v) => 1000 * 10 ** (v / 20) } },
+  sensitivity: { units: SHEET_UNITS['mV/Pa'] },
   selfNoise: {
     units: { 'dB SPL(A)': asItIs, 'dB(A)': asItIs, 'dB SPL': asItIs, dB: asItIs },
     unlike: (claim) => {
@@ -14,8 +12,8 @@ export const PICKUP_CLAIMS = {
       return isAWeighted(claim) ? null : NOT_A_WEIGHTED;
     },
   },
-  responseLow3: { units: HERTZ, unlike: unlikeLimits },
-  responseHigh3: { units: HERTZ, unlike: unlikeLimits },
+  responseLow3: { units: SHEET_UNITS.Hz, unlike: unlikeLimits },
+  responseHigh3: { units: SHEET_UNITS.Hz, unlike: unlikeLimits },
   directivityIndex: { units: { dB: asItIs } },
 } as const satisfies ClaimRules;
 

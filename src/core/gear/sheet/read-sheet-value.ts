@@ -2,6 +2,7 @@ import { readNumber, numberText } from '../../text/read-number';
 import { readText } from '../../text/read-text';
 import type { Reading } from '../../text/reading';
 import type { NumberSheetField, SheetField, SheetValue, WordsSheetField } from './sheet-field';
+import { rangeText } from './sheet-value';
 import { conversionTo, unitAtStart, unitsOf } from './sheet-units';
 
 /** More words than any field of a data sheet has; longer than any of them is. */
@@ -112,14 +113,12 @@ function contradicts(condition: string, { implies, name }: NumberSheetField): st
 
 function refused(what: string, field: NumberSheetField): Reading<SheetValue> {
   const units = unitsOf(field.unit).filter((u) => u !== '');
-  const [unit] = unitsOf(field.unit);
-  const { least, most } = field;
-  const range = [
-    least === undefined ? '' : ` from ${numberText(least, { unit })}`,
-    most === undefined ? '' : ` up to ${numberText(most, { unit })}`,
-  ].join('');
+  const range = rangeText(field);
   const inUnits = units.length === 0 ? '' : ` in ${units.join(', ')}`;
-  return { isUnderstood: false, why: `${what}; a number${range}${inUnits} is taken, its conditions behind it.` };
+  return {
+    isUnderstood: false,
+    why: `${what}; a number${range === '' ? '' : ` ${range}`}${inUnits} is taken, its conditions behind it.`,
+  };
 }
 
 function readWords(typed: string, field: WordsSheetField): Reading<SheetValue> {

@@ -3,7 +3,8 @@ import { DBU_VOLTS } from '../../measure/self-noise';
 /** Brings a number in one unit to the unit that a field is kept and compared in. */
 export type Conversion = (value: number) => number;
 
-const asItIs: Conversion = (value) => value;
+/** What is given in the unit that it is kept in already. */
+export const asItIs: Conversion = (value) => value;
 const times =
   (factor: number): Conversion =>
   (value) =>

@@ -1,5 +1,5 @@
 import { numberText } from '../../text/read-number';
-import { isClassField, type SheetField, type SheetValue } from './sheet-field';
+import { isClassField, type NumberSheetField, type SheetField, type SheetValue } from './sheet-field';
 import { conversionTo, unitsOf } from './sheet-units';
 
 /**
@@ -60,14 +60,17 @@ export function misfit(field: SheetField, value: SheetValue): string | null {
   if (field.type !== 'number' || value.type !== 'number') return null;
   const number = sheetNumber(field, value);
   if (number === null) return `takes a number in ${unitsOf(field.unit).join(', ')}, not in “${value.unit}”`;
-  const [unit] = unitsOf(field.unit);
   const { least = -Infinity, most = Infinity } = field;
-  if (number >= least && number <= most) return null;
-  const range = [
-    ...(field.least === undefined ? [] : [`from ${numberText(field.least, { unit })}`]),
-    ...(field.most === undefined ? [] : [`up to ${numberText(field.most, { unit })}`]),
-  ];
-  return `takes a number ${range.join(' ')}`;
+  return number >= least && number <= most ? null : `takes a number ${rangeText(field)}`;
+}
+
+/** The range of a field in its own unit, in words; '' where it has none. */
+export function rangeText({ unit: own, least, most }: NumberSheetField): string {
+  const [unit] = unitsOf(own);
+  return [
+    ...(least === undefined ? [] : [`from ${numberText(least, { unit })}`]),
+    ...(most === undefined ? [] : [`up to ${numberText(most, { unit })}`]),
+  ].join(' ');
 }
 
 const TAKES: Readonly<Record<SheetField['type'], string>> = {

@@ -1,5 +1,5 @@
 import type { PointsInput } from '#contracts/run-document';
-import { among, upTo } from '../../platform/db/among';
+import { amongUpTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { GivenPoints } from '#domain/catalogue/specimen-base';
 
@@ -39,9 +39,7 @@ export async function currentPoints(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<GivenPoints[]> {
-  const of = among(ids, 'specimen_id', 1);
-  const by = upTo(until, 'effective_on', 1 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'specimen_id', day: 'effective_on' }, 1);
   return db.query(
     `SELECT DISTINCT ON (specimen_id, criterion) specimen_id, criterion, value, reason, effective_on AS date
      FROM points WHERE true ${sql} ORDER BY specimen_id, criterion, id DESC`,

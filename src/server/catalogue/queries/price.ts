@@ -1,6 +1,6 @@
 import type { DatedPrice } from '#core/rules/price-rule';
 import type { PriceInput } from '#contracts/run-document';
-import { among, upTo } from '../../platform/db/among';
+import { amongUpTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** Notes a price; the same price noted twice stays one. */
@@ -18,9 +18,7 @@ export async function listPrices(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<(DatedPrice & { id: string; specimen_id: string })[]> {
-  const of = among(ids, 'specimen_id', 1);
-  const by = upTo(until, 'effective_on', 1 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'specimen_id', day: 'effective_on' }, 1);
   return db.query(
     `SELECT id, specimen_id, amount, currency, kind, effective_on AS date FROM price
      WHERE true ${sql}

@@ -1,8 +1,8 @@
 import type { SheetValue } from '#core/gear/sheet/sheet-field';
-import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
+import { sheetClaim } from '#core/gear/claim-comparison';
 import { sheetValueSchema, type SheetEntry } from '#contracts/sheet';
 import type { Claim } from '#contracts/run-document';
-import { among, upTo } from '../../platform/db/among';
+import { amongUpTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** What is put into a field of a sheet. */
@@ -69,9 +69,7 @@ export async function currentSheets(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<{ specimen_id: string; field: string; value: SheetValue }[]> {
-  const of = among(ids, 'specimen_id', 1);
-  const by = upTo(until, 'effective_on', 1 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'specimen_id', day: 'effective_on' }, 1);
   const rows = await db.query<{ specimen_id: string; field: string; value: unknown }>(
     `SELECT specimen_id, field, value FROM (
        SELECT DISTINCT ON (specimen_id, field) specimen_id, field, value FROM sheet_entry
@@ -84,12 +82,7 @@ export async function currentSheets(
 
 /** Entries that stand beside measured figures, as claims. */
 export function claimsOf(entries: Iterable<readonly [field: string, value: SheetValue]>): Claim[] {
-  return [...entries].flatMap(([field, value]) => {
-    const quantity = CLAIMED_QUANTITIES.find((q) => q === field);
-    return quantity && value.type === 'number'
-      ? [{ quantity, value: value.value, unit: value.unit, condition: value.condition }]
-      : [];
-  });
+  return [...entries].flatMap(([field, value]) => sheetClaim(field, value) ?? []);
 }
 
 /** The claims of a unit that count: of each figure the newest. */

@@ -19,6 +19,25 @@ export function among(
 }
 
 /**
+ * Both of them: rows of certain records that held on a day or before it.
+ *
+ * @param ids - as of {@link among}, in `column` of it
+ * @param until - as of {@link upTo}
+ * @param columns - where the records and the days stand
+ * @param parameter - the first one of the statement that is free, from 1
+ */
+export function amongUpTo(
+  ids: readonly string[] | null,
+  until: string | null,
+  columns: { readonly id: string; readonly day: string },
+  parameter: number,
+): { readonly sql: string; readonly values: readonly string[] } {
+  const of = among(ids, columns.id, parameter);
+  const by = upTo(until, columns.day, parameter + of.values.length);
+  return { sql: `${of.sql} ${by.sql}`, values: [...of.values, ...by.values] };
+}
+
+/**
  * The part of a condition that keeps what held on a day or before it, or everything.
  *
  * @param until - ISO 8601; null: all days

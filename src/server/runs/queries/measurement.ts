@@ -1,5 +1,5 @@
 import type { Measurement } from '#core/measure/measurement';
-import { among, upTo } from '../../platform/db/among';
+import { amongUpTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { FactRow } from '#domain/catalogue/fact';
 import type { RepeatedReading } from '#domain/catalogue/specimen-base';
@@ -73,9 +73,7 @@ export async function currentFacts(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<FactRow[]> {
-  const of = among(ids, 'r.specimen_id', 2);
-  const by = upTo(until, 'se.held_on', 2 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
   return db.query(
     `SELECT * FROM (
        SELECT DISTINCT ON (r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL)
@@ -94,9 +92,7 @@ export async function repeatedFacts(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<(RepeatedReading & { readonly specimen_id: string })[]> {
-  const of = among(ids, 'r.specimen_id', 2);
-  const by = upTo(until, 'se.held_on', 2 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
   return db.query(
     `SELECT * FROM (
        SELECT r.specimen_id, me.id, me.quantity, me.value, me.uncertainty,
@@ -118,9 +114,7 @@ export async function bridgingFacts(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<FactRow[]> {
-  const of = among(ids, 'r.specimen_id', 2);
-  const by = upTo(until, 'se.held_on', 2 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
   return db.query(
     `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
        (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1) ${sql}

@@ -1,5 +1,5 @@
 import { tableCellSchema, type TableCell, type TableReading } from '#contracts/table-reading';
-import { among, upTo } from '../../platform/db/among';
+import { amongUpTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 
 /** Where a table was filled in: in a running session, or in a run. */
@@ -35,9 +35,7 @@ export async function tablesOfUnits(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<{ specimen_id: string; protocol: string; step: string; cells: TableCell[] }[]> {
-  const of = among(ids, 'r.specimen_id', 1);
-  const by = upTo(until, 'se.held_on', 1 + of.values.length);
-  const [sql, values] = [`${of.sql} ${by.sql}`, [...of.values, ...by.values]];
+  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 1);
   const rows = await db.query<{ specimen_id: string; protocol: string; step: string; cells: unknown }>(
     `SELECT DISTINCT ON (se.held_on, r.id, t.step) r.specimen_id, p.slug AS protocol, t.step, t.cells
      FROM table_reading t

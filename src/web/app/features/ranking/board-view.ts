@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { TableModule } from 'primeng/table';
@@ -6,6 +6,7 @@ import type { QuantityId } from '#core/measure/registry';
 import type { RankedUnit } from '#core/rules/rank';
 import type { RankingInputs } from '#contracts/ranking';
 import { Figure } from '../../ui/figure';
+import { saveFile } from '../../ui/save-picture';
 import { nameOf } from './standing';
 import { boardCsv, boardOf, type BoardCell } from './board';
 
@@ -137,13 +138,9 @@ export class BoardView {
       ),
     })),
   );
-  protected readonly saved = signal(false);
 
   protected save(): void {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([boardCsv(this.rows(), this.columns())], { type: 'text/csv' }));
-    link.download = `board-${this.inputs().rubric.category}.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const table = new Blob([boardCsv(this.rows(), this.columns())], { type: 'text/csv' });
+    saveFile(`board-${this.inputs().rubric.category}.csv`, table);
   }
 }

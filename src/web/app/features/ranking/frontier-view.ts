@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { catchError, of, switchMap } from 'rxjs';
+import { countedCurrency } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 import { Ranker } from '../../data/ranker';
@@ -145,10 +146,7 @@ export class FrontierView {
     (this.rows() ?? []).filter((r) => r.isOnFrontier || r.probability >= WORTH_LISTING),
   );
   protected readonly unpriced = computed(() => this.inputs().units.length - (this.rows()?.length ?? 0));
-  protected readonly currency = computed(() => {
-    const rule = this.inputs().rubric.criteria.find((c) => c.kind === 'price');
-    return rule?.kind === 'price' ? rule.currency : '';
-  });
+  protected readonly currency = computed(() => countedCurrency(this.inputs().rubric) ?? '');
   protected readonly number = formatNumber;
   protected readonly chance = chanceText;
   protected readonly price = (amount: number): string => formatPrice(amount, this.currency());

@@ -19,7 +19,7 @@ import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, debounceTime, filter, map, of, startWith, switchMap, type Observable } from 'rxjs';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
-import type { Criterion } from '#core/rules/rubric';
+import { countedCurrency, type Criterion } from '#core/rules/rubric';
 import { shownTotal, weightsFor } from '#core/rules/shown-total';
 import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
 import type { RankingInputs, RankingOnDay } from '#contracts/ranking';
@@ -143,10 +143,9 @@ export class Ranking {
   /** A day that is over; null: today. */
   protected readonly day = computed(() => readPastDay(this.on(), today()));
   private readonly loaded = toSignal(
-    toObservable(
-      computed(() => (this.hasNoRules() === false ? { kind: this.rankedKind(), day: this.day() } : null), {
-        equal: (a, b) => a?.kind === b?.kind && a?.day === b?.day,
-      }),
+    this.askedOf(
+      () => true,
+      () => this.day(),
     ).pipe(switchMap((asked) => (asked === null ? of(LOADING) : this.inputsOf(asked.kind, asked.day)))),
     { initialValue: LOADING },
   );
@@ -161,16 +160,9 @@ export class Ranking {
     () => readPastDay(this.since(), this.day() ?? today()) ?? yearBefore(this.day() ?? today()),
   );
   private readonly earlierLoaded = toSignal(
-    toObservable(
-      computed(
-        () =>
-          this.shownView() === 'moved' && this.hasNoRules() === false
-            ? { kind: this.rankedKind(), day: this.earlier() }
-            : null,
-        {
-          equal: (a, b) => a?.kind === b?.kind && a?.day === b?.day,
-        },
-      ),
+    this.askedOf(
+      () => this.shownView() === 'moved',
+      () => this.earlier(),
     ).pipe(
       // Those of another day are not those that are asked for.
       switchMap((asked) =>
@@ -211,12 +203,14 @@ export class Ranking {
       : [{ label: 'any use', value: null }, ...uses.map((u) => ({ label: u.name, value: u.name }))];
   });
   protected readonly rankedUse = computed(() => this.uses().find((u) => u.value === this.use())?.value ?? null);
-  private readonly priceRule = computed(() => this.criteria().find((c) => c.kind === 'price'));
   protected readonly currency = computed(() => {
-    const rule = this.priceRule();
-    return rule?.kind === 'price' ? rule.currency : '';
+    const rubric = this.all()?.rubric;
+    return rubric ? countedCurrency(rubric) : null;
   });
-  protected readonly priceSheet = computed(() => (this.currency() === '' ? null : priceSheet(this.currency())));
+  protected readonly priceSheet = computed(() => {
+    const currency = this.currency();
+    return currency === null ? null : priceSheet(currency);
+  });
   protected readonly criteria = computed<readonly Criterion[]>(() => this.inputs()?.rubric.criteria ?? []);
   private readonly criterionNames = computed(() => new Map(this.criteria().map((c) => [c.id, c.name])));
 
@@ -348,6 +342,15 @@ export class Ranking {
   protected setKind(kind: Category): void {
     this.selected.set(null);
     void this.router.navigate([], { queryParams: { kind } });
+  }
+
+  /** Kind and day of what is asked for, each once; null where nothing is. */
+  private askedOf<D>(isAsked: () => boolean, day: () => D): Observable<{ kind: Category; day: D } | null> {
+    return toObservable(
+      computed(() => (this.hasNoRules() === false && isAsked() ? { kind: this.rankedKind(), day: day() } : null), {
+        equal: (a, b) => a?.kind === b?.kind && a?.day === b?.day,
+      }),
+    );
   }
 
   /** As it stands, or as it stood on a day. */

@@ -3,6 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, combineLatest, map, of, switchMap } from 'rxjs';
 import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
+import { countedCurrency } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 import { Ranker } from '../../data/ranker';
@@ -109,8 +110,7 @@ export class WhyPanel {
   protected readonly upgrade = computed(() => {
     const answered = this.answered();
     if (answered?.asked !== this.asked()) return [];
-    const rule = this.inputs().rubric.criteria.find((c) => c.kind === 'price');
-    return upgradeSentences(answered.advice, rule?.kind === 'price' ? rule.currency : '');
+    return upgradeSentences(answered.advice, countedCurrency(this.inputs().rubric) ?? '');
   });
   protected readonly hasAssumed = computed(() =>
     this.why()?.shares.some((s) => s.first.isAssumed || s.second.isAssumed),

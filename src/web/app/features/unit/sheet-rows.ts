@@ -1,10 +1,9 @@
-import { claimAsSheetValue, impossibleClaim } from '#core/gear/claim-comparison';
-import { CLAIMED_QUANTITIES, gearKind } from '#core/gear/kinds';
+import { impossibleClaim, sheetClaim } from '#core/gear/claim-comparison';
+import { gearKind } from '#core/gear/kinds';
 import { SHEET_GROUPS, type SheetField, type SheetGroup, type SheetValue } from '#core/gear/sheet/sheet-field';
 import { convertedText, sheetValueText } from '#core/gear/sheet/sheet-value';
 import type { Category } from '#contracts/common';
 import type { UnitMeasurement } from '#contracts/measurement';
-import type { Claim } from '#contracts/run-document';
 import { currentSheet, type SheetEntry } from '#contracts/sheet';
 import { claimText } from './measured-groups';
 
@@ -28,7 +27,7 @@ export interface SheetPartRows {
 
 /** What the newest entries of a sheet say, with what can be said of each. */
 export function sheetRow(field: SheetField, value: SheetValue | null, figures: readonly UnitMeasurement[]): SheetRow {
-  const claim = value && claimIn(field, value);
+  const claim = value && sheetClaim(field.id, value);
   const figure = claim && figures.find((m) => m.quantity === claim.quantity);
   return {
     field,
@@ -101,12 +100,4 @@ export function fromSibling(
     if (value !== undefined && (draft.get(id) ?? stands.get(id) ?? null) === null) filled.set(id, value);
   }
   return filled;
-}
-
-/** A field that is named as a figure is a claim of it. */
-function claimIn(field: SheetField, value: SheetValue): Claim | null {
-  const quantity = CLAIMED_QUANTITIES.find((q) => q === field.id);
-  if (!quantity || value.type !== 'number') return null;
-  const { unit, condition } = claimAsSheetValue(value);
-  return { quantity, value: value.value, unit, condition };
 }

@@ -54,7 +54,7 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
               <td>{{ p.kind }}</td>
               <td class="right num">
                 {{ text(p.amount, p.currency) }}
-                @for (c of changed(p); track c) {
+                @if (changed(p); as c) {
                   <div class="quiet small">{{ c }}</div>
                 }
               </td>
@@ -129,10 +129,10 @@ export class UnitPrices {
   protected readonly text = formatPrice;
 
   /** What it came to in the currency that the rules count. */
-  protected changed({ also }: Price): string[] {
+  protected changed({ also }: Price): string {
     const currency = this.currency();
     const changed = currency === null ? undefined : also?.[currency];
-    return changed && currency ? [`= ${formatPrice(changed.amount, currency)}, rate of ${changed.rateOn}`] : [];
+    return changed && currency ? `= ${formatPrice(changed.amount, currency)}, rate of ${changed.rateOn}` : '';
   }
 
   protected save(): void {

@@ -5,6 +5,7 @@ import { Button } from 'primeng/button';
 import { EMPTY, catchError, of, switchMap } from 'rxjs';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import { quantity } from '#core/measure/registry';
+import { countedCurrency } from '#core/rules/rubric';
 import type { Change } from '#contracts/correction';
 import type { Run, Take } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
@@ -96,8 +97,8 @@ export class Unit {
   );
   protected readonly rubric = computed(() => this.inputs().value?.rubric ?? null);
   protected readonly currency = computed(() => {
-    const rule = this.rubric()?.criteria.find((c) => c.kind === 'price');
-    return rule?.kind === 'price' ? rule.currency : null;
+    const rubric = this.rubric();
+    return rubric && countedCurrency(rubric);
   });
   /** What counts: of every figure the newest, of the unit's own runs. */
   protected readonly counting = computed(() => countingRun(this.sheet()?.runs ?? []));
