@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { PRICE_KINDS } from '#core/rules/rubric';
-import { currencySchema, daySchema, idSchema, nameSchema } from './common';
+import { currencySchema, daySchema, idSchema, nameSchema, sha256Schema } from './common';
 import { rigDocumentSchema } from './rig';
 import { runTakeSchema } from './run-document';
 
@@ -13,6 +13,8 @@ export const changeSchema = z.discriminatedUnion('kind', [
     model: nameSchema,
     label: nameSchema,
   }),
+  /** A unit that was entered twice is part of the other one, or stands by itself again. */
+  z.strictObject({ kind: z.literal('unit-merged'), unit: idSchema, into: idSchema, isMerged: z.boolean() }),
   z.strictObject({
     kind: z.literal('take'),
     take: idSchema,
@@ -21,6 +23,15 @@ export const changeSchema = z.discriminatedUnion('kind', [
     angleDeg: z.number().min(-360).max(360).nullable(),
     settings: runTakeSchema.shape.settings.unwrap(),
     note: z.string().max(2000),
+  }),
+  z.strictObject({
+    kind: z.literal('take-files'),
+    /** One take and the clip that is really its; or two takes whose clips were mistaken for each other. */
+    files: z
+      .array(z.strictObject({ take: idSchema, clip: sha256Schema }))
+      .min(1)
+      .max(2)
+      .refine((files) => new Set(files.map((f) => f.take)).size === files.length, 'must name each take once'),
   }),
   z.strictObject({ kind: z.literal('take-left-out'), take: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('run-left-out'), run: idSchema, isOut: z.boolean() }),
@@ -34,6 +45,7 @@ export const changeSchema = z.discriminatedUnion('kind', [
     date: daySchema,
   }),
   z.strictObject({ kind: z.literal('price-left-out'), price: idSchema, isOut: z.boolean() }),
+  z.strictObject({ kind: z.literal('answer-left-out'), answer: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('rig'), rig: idSchema, document: rigDocumentSchema }),
   z.strictObject({ kind: z.literal('session-left-out'), session: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('test-left-out'), test: idSchema, isOut: z.boolean() }),

@@ -21,7 +21,9 @@ import {
   specimenRowSchema,
   specimenSheetSchema,
 } from './specimen';
+import { newRemovalSchema, removableSchema, removalPreviewSchema, removalSchema } from './removal';
 import { statusSchema } from './status';
+import { unitAnswerSchema } from './unit-answer';
 import { segmentChoiceSchema, spectrogramSchema, takePageSchema } from './take-page';
 import { benchPartsSchema } from './bench';
 import {
@@ -189,6 +191,26 @@ export const ENDPOINTS = {
   ),
   correct: post('/api/corrections', 'Correct something that was brought in', none, newCorrectionSchema, addedSchema),
   undoCorrection: post('/api/corrections/:id/undo', 'Put back what stood before a correction', byId, nothing, done),
+  answersOfUnit: get(
+    '/api/specimens/:id/answers',
+    'What listeners answered about a unit, newest first',
+    byId,
+    z.array(unitAnswerSchema),
+  ),
+  removals: get('/api/removals', 'What was deleted for good, newest first', none, z.array(removalSchema)),
+  previewRemoval: get(
+    '/api/removals/:what/:id',
+    'What deleting a unit, a run or a take would take with it',
+    z.object({ what: removableSchema, id: idSchema }),
+    removalPreviewSchema,
+  ),
+  remove: post(
+    '/api/removals',
+    'Delete a unit, a run or a take for good; asks for the name of its unit',
+    none,
+    newRemovalSchema,
+    removalSchema,
+  ),
   setCustody: post('/api/specimens/:id/custody', 'Put a unit on the desk or away', byId, custodySchema, done),
   noteEvent: post(
     '/api/specimens/:id/events',

@@ -13,7 +13,9 @@ import { ClipDifferences } from './compare/clip-differences';
 import { Compare } from './compare/compare';
 import { CompareSets } from './compare/compare-sets';
 import { ComparisonExport } from './compare/comparison-export';
-import { Corrections } from './runs/corrections';
+import { Corrections } from './mending/corrections';
+import { Removals } from './mending/removals';
+import { UnitAnswers } from './mending/unit-answers';
 import { AnswersImport } from './scale/answers-import';
 import { HeardAnswers } from './scale/heard-answers';
 import { HeardScale } from './scale/heard-scale';
@@ -65,6 +67,8 @@ export interface Application {
   readonly sheets: SheetEntries;
   readonly rubricBook: RubricBook;
   readonly corrections: Corrections;
+  readonly removals: Removals;
+  readonly unitAnswers: UnitAnswers;
   readonly clips: ClipReader;
   readonly protocols: ProtocolBook;
   readonly rigs: Rigs;
@@ -155,6 +159,10 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       setAside.note('job', name, 'This part of the start could not be done.');
     });
   };
+  const homes = { store, pictures, listening: listeningClips };
+  const removals = new Removals(database, homes, queue, scale, hub, now);
+  // Before files are taken in that nobody has noted.
+  await step('deleting what was being deleted', () => removals.finish());
   await step('taking in clips that were not noted', () => ingest.recover());
   await step('clearing up recordings', async () => {
     for (const { name, problem } of await recordings.recover()) setAside.note('recording', name, problem);
@@ -180,7 +188,9 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     scoring: new Scoring(database, catalogue, hub, clock),
     sheets: new SheetEntries(database, queue, hub, clock),
     rubricBook: new RubricBook(database, hub, clock),
-    corrections: new Corrections(database, queue, hub, now),
+    corrections: new Corrections(database, ingest, queue, scale, hub, now),
+    removals,
+    unitAnswers: new UnitAnswers(database),
     clips: new ClipReader(database),
     protocols: new ProtocolBook(database, hub),
     rigs,

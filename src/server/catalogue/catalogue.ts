@@ -28,6 +28,7 @@ import { KnownUnits } from './known-units';
 import { listRates } from './queries/exchange-rate';
 import { lateFacts } from './queries/late-facts';
 import { currentRubrics, rubricVersions } from './queries/rubric';
+import { mergedInto } from '../mending/queries/unit-merge';
 import { UnitSheet } from './unit-sheet';
 
 interface Snapshot {
@@ -93,9 +94,14 @@ export class Catalogue {
     return row;
   }
 
-  /** @throws Failure `not-found` */
+  /**
+   * Everything on a unit's page; of a unit that was merged into another one, that of the other.
+   *
+   * @throws Failure `not-found`
+   */
   async sheet(id: string): Promise<SpecimenSheet> {
-    const row = await this.specimen(id);
+    const isThere = (await this.current()).byId.has(id);
+    const row = await this.specimen(isThere ? id : ((await mergedInto(this.database, id)) ?? id));
     const { scatters, rates } = await this.current();
     return this.sheets.of(row, scatters.get(row.category) ?? new Map(), rates);
   }

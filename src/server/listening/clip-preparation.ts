@@ -48,6 +48,11 @@ export class ClipPreparation {
     return join(this.folder, testId, `${itemId}.wav`);
   }
 
+  /** Deletes a prepared clip whose take was deleted. */
+  async removeClip(testId: string, itemId: string): Promise<void> {
+    await rm(this.clipPath(testId, itemId), { force: true });
+  }
+
   /** Prepares the clips of a test; how it went stands with the test. */
   start(id: string): void {
     const work = this.prepare(id)

@@ -54,6 +54,10 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
     await application.corrections.undo(params.id);
     return ok;
   });
+  handle(site, ENDPOINTS.answersOfUnit, ({ params }) => application.unitAnswers.of(params.id));
+  handle(site, ENDPOINTS.removals, () => application.removals.list());
+  handle(site, ENDPOINTS.previewRemoval, ({ params }) => application.removals.preview(params.what, params.id));
+  handle(site, ENDPOINTS.remove, ({ body }) => application.removals.remove(body));
   handle(site, ENDPOINTS.setCustody, async ({ params, body }) => {
     await scoring.setCustody(params.id, body.onDesk);
     return ok;

@@ -33,6 +33,15 @@ export class ClipPictures {
     for (const name of names) if (name.endsWith('.part')) await rm(join(this.folder, name), { force: true });
   }
 
+  /** Deletes the picture of a clip that was deleted. */
+  async forget(sha256: string): Promise<void> {
+    await rm(this.pathOf(sha256), { force: true });
+  }
+
+  private pathOf(sha256: string): string {
+    return join(this.folder, `${sha256}.spectrogram-${PICTURE_VERSION}`);
+  }
+
   /** @throws Failure `not-found` */
   async spectrogram(sha256: string): Promise<SpectrogramJson> {
     let levels = this.drawing.get(sha256);
@@ -46,7 +55,7 @@ export class ClipPictures {
   }
 
   private async load(sha256: string): Promise<Uint8Array> {
-    const path = join(this.folder, `${sha256}.spectrogram-${PICTURE_VERSION}`);
+    const path = this.pathOf(sha256);
     try {
       const kept = await readFile(path);
       // One that a crash has cut off is drawn again.

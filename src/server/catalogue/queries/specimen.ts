@@ -31,18 +31,18 @@ export async function ensureSpecimen(db: Queryable, specimen: RunDocument['speci
     [modelId, label],
   );
   if (created) return created.id;
-  const [found] = await db.query<{ id: string }>('SELECT id FROM specimen WHERE model_id = $1 AND label = $2', [
-    modelId,
-    label,
-  ]);
+  const [found] = await db.query<{ id: string }>(
+    'SELECT coalesce(merged_into, id) AS id FROM every_specimen WHERE model_id = $1 AND label = $2',
+    [modelId, label],
+  );
   return found.id;
 }
 
-/** Id of a specimen by its names, or null where it has never been tested. */
+/** Id of a specimen by its names, or null where it has never been tested; of one that is part of another, the other. */
 export async function findSpecimen(db: Queryable, specimen: RunDocument['specimen']): Promise<string | null> {
   const [row] = await db.query<{ id: string }>(
-    `SELECT u.id FROM unit u
-     WHERE u.maker = $1 AND u.model = $2 AND u.category = $3 AND u.label = $4`,
+    `SELECT coalesce(s.merged_into, s.id) AS id FROM every_specimen s JOIN model m ON m.id = s.model_id
+     WHERE m.maker = $1 AND m.name = $2 AND m.category = $3 AND s.label = $4`,
     [specimen.maker, specimen.model, specimen.category, specimen.label],
   );
   return row?.id ?? null;
@@ -56,10 +56,10 @@ export async function findSpecimens(
 ): Promise<ReadonlyMap<string, string>> {
   const names = units.map(({ maker, model, label }) => ({ maker, model, label }));
   const rows = await db.query<{ id: string; maker: string; model: string; label: string }>(
-    `SELECT s.id, u.maker, u.model, u.label
+    `SELECT coalesce(s.merged_into, s.id) AS id, u.maker, u.model, u.label
      FROM jsonb_to_recordset($1::jsonb) AS u (maker text, model text, label text)
      JOIN model m ON m.maker = u.maker AND m.name = u.model AND m.category = $2
-     JOIN specimen s ON s.model_id = m.id AND s.label = u.label`,
+     JOIN every_specimen s ON s.model_id = m.id AND s.label = u.label`,
     [JSON.stringify(names), category],
   );
   return new Map(rows.map((row) => [unitKey(row), row.id]));

@@ -28,6 +28,8 @@ export interface ClipStore {
   /** Makes an incoming file part of the archive: on disk for good, then visible at once under its hash. */
   keep(file: IncomingFile, extension: ClipExtension): Promise<string>;
   discard(file: IncomingFile): Promise<void>;
+  /** Deletes a stored clip for good; one that is not there is gone already. */
+  remove(sha256: string): Promise<void>;
   /** Path of a stored clip, or null; nothing is said of its bytes. */
   find(sha256: string): Promise<string | null>;
   /**
@@ -142,6 +144,16 @@ export async function openClipStore(folder: string): Promise<ClipStore> {
 
     async discard(file) {
       await rm(file.path, { force: true });
+    },
+
+    async remove(sha256) {
+      read.delete(sha256);
+      for (const extension of ['wav', 'flac'] as const) {
+        const path = pathOf(sha256, extension);
+        if (!(await exists(path))) continue;
+        await rm(path);
+        await flush(dirname(path));
+      }
     },
 
     async sweep() {

@@ -31,11 +31,13 @@ export async function addCorrection(
   return row.id;
 }
 
-/** Newest first; of one unit, or all. */
+/** Newest first; of one unit and of those that are part of it, or all. */
 export async function listCorrections(db: Queryable, specimenId: string | null): Promise<CorrectionRow[]> {
   return db.query(
     `SELECT id, change, before, text, reason, specimens, made_at, undone_at FROM correction
-     WHERE $1::text IS NULL OR specimens @> jsonb_build_array($1::text) ORDER BY id DESC LIMIT 500`,
+     WHERE $1::text IS NULL
+        OR specimens ?| ARRAY(SELECT id::text FROM every_specimen WHERE id = $1::bigint OR merged_into = $1::bigint)
+     ORDER BY id DESC LIMIT 500`,
     [specimenId],
   );
 }
@@ -81,6 +83,9 @@ export interface CorrectableTake {
   readonly specimen_id: string;
   readonly day: string;
   readonly step_title: string;
+  /** Its clip, and the name that came with it. */
+  readonly clip: string;
+  readonly clip_name: string;
   /** Takes of its run that count, itself among them. */
   readonly counting: number;
 }
@@ -88,11 +93,12 @@ export interface CorrectableTake {
 export async function correctableTake(db: Queryable, id: string): Promise<CorrectableTake | null> {
   const rows = await db.query<CorrectableTake>(
     `SELECT t.gain_db, t.distance_m, t.angle_deg, t.settings, t.note, t.run_id, r.specimen_id, se.held_on AS day,
-            st.title AS step_title, (SELECT count(*)::int FROM take x WHERE x.run_id = t.run_id) AS counting
+            st.title AS step_title, t.clip_sha256 AS clip, c.original_name AS clip_name, (SELECT count(*)::int FROM take x WHERE x.run_id = t.run_id) AS counting
      FROM every_take t
      JOIN every_run r ON r.id = t.run_id
      JOIN session se ON se.id = r.session_id
      JOIN step st ON st.id = t.step_id
+     JOIN clip c ON c.sha256 = t.clip_sha256
      WHERE t.id = $1`,
     [id],
   );
@@ -104,6 +110,10 @@ export async function correctTake(db: Queryable, change: Extract<Change, { kind:
     'UPDATE every_take SET gain_db = $2, distance_m = $3, angle_deg = $4, settings = $5, note = $6 WHERE id = $1',
     [change.take, change.gainDb, change.distanceM, change.angleDeg, JSON.stringify(change.settings), change.note],
   );
+}
+
+export async function putClip(db: Queryable, takeId: string, sha256: string): Promise<void> {
+  await db.query('UPDATE every_take SET clip_sha256 = $2 WHERE id = $1', [takeId, sha256]);
 }
 
 /** A run as it can be corrected. */
@@ -153,7 +163,7 @@ export async function renameUnit(
   names: { readonly maker: string; readonly model: string; readonly label: string },
 ): Promise<void> {
   const before = await namesOf(db, specimenId);
-  await db.query('UPDATE specimen SET model_id = $2, label = $3 WHERE id = $1', [specimenId, modelId, names.label]);
+  await exchangeNames(db, specimenId, modelId, names.label);
   await db.query(`UPDATE session_slot SET unit = unit || $1::jsonb WHERE unit @> $2::jsonb`, [
     JSON.stringify(names),
     JSON.stringify(before),
@@ -171,6 +181,22 @@ export async function renameUnit(
     );
     await db.query('UPDATE session_plan SET document = $2 WHERE id = $1', [id, JSON.stringify({ ...document, units })]);
   }
+}
+
+/** A unit that is part of this one and has the name gets this one’s: each name means the same unit as before. */
+async function exchangeNames(db: Queryable, specimenId: string, modelId: string, label: string): Promise<void> {
+  const [old] = await db.query<{ model_id: string; label: string }>(
+    'SELECT model_id, label FROM specimen WHERE id = $1',
+    [specimenId],
+  );
+  const parts = await db.query<{ id: string }>(
+    `UPDATE every_specimen SET label = label || ' ' || gen_random_uuid()
+     WHERE model_id = $2 AND label = $3 AND merged_into = $1 RETURNING id`,
+    [specimenId, modelId, label],
+  );
+  const set = 'UPDATE every_specimen SET model_id = $2, label = $3 WHERE id = $1';
+  await db.query(set, [specimenId, modelId, label]);
+  for (const part of parts) await db.query(set, [part.id, old.model_id, old.label]);
 }
 
 /** A price as it can be corrected. */
