@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Category } from '#contracts/common';
 import type { Attribute } from '#contracts/listening';
 import { ensureListener } from '../listening/queries/listening';
+import { namesOfParts } from '../mending/queries/unit-merge';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
 import { Failure } from '../platform/failure';
@@ -31,7 +32,8 @@ export class AnswersImport {
     category: Category,
   ): Promise<{ answers: number; units: number; alreadyThere: boolean }> {
     const parsed = await this.pool.run('parse-answers', csv);
-    const known = new Map((await this.answers.units(category)).map((u) => [u.name.toLowerCase(), u.id]));
+    const named = [...(await namesOfParts(this.database, category)), ...(await this.answers.units(category))];
+    const known = new Map(named.map((u) => [u.name.toLowerCase(), u.id]));
     const problems = [...parsed.problems];
     for (const name of parsed.units)
       if (!known.has(name.toLowerCase()))

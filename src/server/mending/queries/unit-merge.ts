@@ -50,6 +50,19 @@ export async function everyNameOf(
   return rows.at(0) ?? null;
 }
 
+/** Names of units of a kind that are part of another one, and which one they mean. */
+export async function namesOfParts(
+  db: Queryable,
+  category: string,
+): Promise<{ readonly name: string; readonly id: string }[]> {
+  return db.query(
+    `SELECT m.maker || ' ' || m.name || ' · ' || s.label AS name, s.merged_into AS id
+     FROM every_specimen s JOIN model m ON m.id = s.model_id
+     WHERE s.merged_into IS NOT NULL AND m.category = $1`,
+    [category],
+  );
+}
+
 /** Answers that name a unit, whether they count or not. */
 export async function answersNaming(
   db: Queryable,
