@@ -2,6 +2,8 @@ import { Injectable, inject } from '@angular/core';
 import { filter, type Observable } from 'rxjs';
 import type { Change, Correction } from '#contracts/correction';
 import { ENDPOINTS } from '#contracts/http';
+import type { NewRemoval, Removable, Removal, RemovalPreview } from '#contracts/removal';
+import type { UnitAnswer } from '#contracts/unit-answer';
 import { Api } from './api';
 import { Events } from './events';
 import { live } from './live';
@@ -32,5 +34,27 @@ export class CorrectionData {
 
   undo(id: string): Observable<unknown> {
     return this.api.call(ENDPOINTS.undoCorrection, { params: { id } });
+  }
+
+  /** What deleting something would take with it. */
+  previewRemoval(what: Removable, id: string): Observable<RemovalPreview> {
+    return this.api.call(ENDPOINTS.previewRemoval, { params: { what, id } });
+  }
+
+  remove(removal: NewRemoval): Observable<Removal> {
+    return this.api.call(ENDPOINTS.remove, { body: removal });
+  }
+
+  /** Lines of what was deleted for good. */
+  removals(): Observable<Loaded<Removal[]>> {
+    return live(() => this.api.call(ENDPOINTS.removals, {}), this.events.events, this.events.reconnects);
+  }
+
+  answersOfUnit(id: string): Observable<Loaded<UnitAnswer[]>> {
+    return live(
+      () => this.api.call(ENDPOINTS.answersOfUnit, { params: { id } }),
+      this.events.events.pipe(filter((e) => e.type === 'specimen' && e.specimenId === id)),
+      this.events.reconnects,
+    );
   }
 }

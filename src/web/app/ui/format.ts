@@ -56,3 +56,9 @@ export const STAGE_NAMES = {
   measured: 'Measured',
   scored: 'Scored',
 } as const;
+
+/** A number of bytes as people say it. */
+export function bytesWords(bytes: number): string {
+  if (bytes < 1e6) return `${Math.round(bytes / 1e3)} kB`;
+  return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`;
+}

@@ -49,6 +49,7 @@ export interface NotedTake {
           <p class="bad small">A take of the archive has a gain: without it no figure can be compared.</p>
         }
       }
+      <ng-content select="[further]" />
       @if (problem(); as p) {
         <sd-problem-box [problem]="p" />
       }

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import type { ArchiveState } from '#contracts/archive';
-import { bytesWords, checkedWords, isLittleSpace } from './archive-words';
+import { bytesWords } from '../../ui/format';
+import { checkedWords, isLittleSpace } from './archive-words';
 
 const state = (change: Partial<ArchiveState>): ArchiveState => ({
   folder: '/archive',

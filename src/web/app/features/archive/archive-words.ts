@@ -1,12 +1,6 @@
 import type { ArchiveState } from '#contracts/archive';
 import { momentDay } from '../../ui/format';
 
-/** A number of bytes as people say it. */
-export function bytesWords(bytes: number): string {
-  if (bytes < 1e6) return `${Math.round(bytes / 1e3)} kB`;
-  return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`;
-}
-
 /** What may be said of the clips: no more than was read. */
 export function checkedWords({ clips, checked, oldestCheck, setAside }: ArchiveState): string {
   if (clips === 0) return 'There are no clips yet.';

@@ -4,12 +4,13 @@ import { Button } from 'primeng/button';
 import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
 import { ArchiveData } from '../../data/archive';
+import { CorrectionData } from '../../data/corrections';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
-import { momentDay } from '../../ui/format';
+import { bytesWords, momentDay } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { bytesWords, checkedWords, isLittleSpace } from './archive-words';
+import { checkedWords, isLittleSpace } from './archive-words';
 import { UnitCorrections } from '../unit/unit-corrections';
 
 /** What lies in the archive, whether it is what was stored, and which other devices get at it. */
@@ -27,6 +28,9 @@ export class Archive {
   protected readonly state = computed(() => this.loaded().value ?? null);
   private readonly loadedDevices = toSignal(this.data.devices, { initialValue: LOADING });
   protected readonly devices = computed(() => this.loadedDevices().value ?? []);
+  private readonly loadedRemovals = toSignal(inject(CorrectionData).removals(), { initialValue: LOADING });
+  protected readonly removals = computed(() => this.loadedRemovals().value ?? []);
+  protected readonly removedWords = { unit: 'A unit', run: 'A run', take: 'A take' } as const;
   protected readonly problem = signal<Problem | null>(null);
   protected readonly bytesWords = bytesWords;
   protected readonly checkedWords = checkedWords;

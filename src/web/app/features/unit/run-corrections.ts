@@ -40,6 +40,14 @@ import { LOADING } from '../../data/loaded';
         [ariaLabel]="'Leave out the run of ' + run().date"
         (onClick)="corrected.emit({ kind: 'run-left-out', run: run().id, isOut: true })"
       />
+      <p-button
+        size="small"
+        [text]="true"
+        severity="danger"
+        label="Delete"
+        [ariaLabel]="'Delete for good: the run of ' + run().date"
+        (onClick)="removalAsked.emit()"
+      />
     }
   `,
   styles: `
@@ -57,6 +65,7 @@ export class RunCorrections {
   /** Unit that it is noted with. */
   readonly unit = input.required<SpecimenRow>();
   readonly corrected = output<Change>();
+  readonly removalAsked = output();
 
   private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   protected readonly isMoving = signal(false);

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { EMPTY, catchError, of, switchMap } from 'rxjs';
+import { EMPTY, catchError, of, switchMap, tap } from 'rxjs';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import { quantity } from '#core/measure/registry';
 import { countedCurrency } from '#core/rules/rubric';
 import type { Change } from '#contracts/correction';
+import type { Removal } from '#contracts/removal';
 import type { Run, Take } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from '../../data/breadcrumb';
@@ -23,16 +24,20 @@ import { ProblemBox } from '../../ui/problem-box';
 import { TakeCorrectionDialog, type NotedTake } from '../../ui/take-correction-dialog';
 import { countingRun } from './counting-run';
 import { MeasuredPart } from './measured-part';
+import { RemovalDialog, type Unwanted } from './removal-dialog';
 import { RunTable } from './run-table';
 import { sheetOutline } from './sheet-outline';
 import { stayInView } from './stay-in-view';
 import { changeOfTake, settingsOfTake } from './take-change';
 import { sharedNotes, type SharedNote } from './take-notes';
+import { TakeFile } from './take-file';
 import { TakeRow } from './take-row';
 import { RunCorrections } from './run-corrections';
+import { UnitAnswers } from './unit-answers';
 import { UnitCorrections } from './unit-corrections';
 import { UnitEvents } from './unit-events';
 import { UnitHeard } from './unit-heard';
+import { UnitMerge } from './unit-merge';
 import { UnitName } from './unit-name';
 import { UnitPlace } from './unit-place';
 import { UnitPoints } from './unit-points';
@@ -49,14 +54,18 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     Figure,
     MeasuredPart,
     ProblemBox,
+    RemovalDialog,
     RouterLink,
     RunCorrections,
     RunTable,
     TakeCorrectionDialog,
+    TakeFile,
     TakeRow,
+    UnitAnswers,
     UnitCorrections,
     UnitEvents,
     UnitHeard,
+    UnitMerge,
     UnitName,
     UnitPlace,
     UnitPoints,
@@ -71,12 +80,21 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
 export class Unit {
   readonly id = input.required<string>();
 
+  private readonly router = inject(Router);
   private readonly data = inject(CatalogueData);
   private readonly corrections = inject(CorrectionData);
   private readonly ranker = inject(Ranker);
-  private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.sheet(id))), {
-    initialValue: LOADING,
-  });
+  private readonly loaded = toSignal(
+    toObservable(this.id).pipe(
+      switchMap((id) =>
+        this.data.sheet(id).pipe(
+          // A unit that was merged into another one is that one.
+          tap(({ value }) => value && value.row.id !== id && void this.goTo(value.row.id)),
+        ),
+      ),
+    ),
+    { initialValue: LOADING },
+  );
   protected readonly problem = computed(() => this.loaded().problem);
   protected readonly sheet = computed(() => this.loaded().value);
   protected readonly name = computed(() => {
@@ -127,6 +145,9 @@ export class Unit {
     const take = this.retaking();
     return take && { name: take.stepTitle, settings: settingsOfTake(take), note: take.note };
   });
+
+  /** What somebody wants to delete for good. */
+  protected readonly unwanted = signal<Unwanted | null>(null);
 
   protected readonly categoryNames = CATEGORY_NAMES;
   protected readonly whyNot = whyNotRanked;
@@ -198,6 +219,24 @@ export class Unit {
 
   protected retry(take: Take): void {
     this.saving.run(this.data.retry(take.analysis.id));
+  }
+
+  protected runOf(take: Take): Run | undefined {
+    return this.sheet()?.runs.find((r) => r.takes.some((t) => t.id === take.id));
+  }
+
+  protected removeTake(take: Take): void {
+    this.retaking.set(null);
+    this.unwanted.set({ what: 'take', id: take.id });
+  }
+
+  protected afterRemoval({ what }: Removal): void {
+    this.unwanted.set(null);
+    if (what === 'unit') void this.router.navigate(['/gear']);
+  }
+
+  protected goTo(id: string): Promise<boolean> {
+    return this.router.navigate(['/gear', id], { replaceUrl: true });
   }
 
   protected setOnDesk(onDesk: boolean): void {
