@@ -1,7 +1,7 @@
 import type { Bound } from '../measure/measurement';
 import { blendedPoints, heardPoints, type HeardFact } from './heard-points';
 import { pointsOnCurve, type Knot } from './points-curve';
-import { pricePoints, type DatedPrice } from './price-rule';
+import { pricePoints, type PricedFacts } from './price-rule';
 import type {
   Criterion,
   Feature,
@@ -24,13 +24,12 @@ export const cellKey = (cell: Pick<TableCriterion, 'protocol' | 'step' | 'row' |
   [cell.protocol, cell.step, cell.row, cell.column].join('/');
 
 /** Facts about one unit, as known on the day in question. */
-export interface UnitFacts {
+export interface UnitFacts extends PricedFacts {
   readonly id: string;
   /** Measured figures by quantity; null where it could not be measured. */
   readonly figures: Readonly<Record<string, MeasuredFact>>;
   /** Points given by a person, by criterion. */
   readonly byHand: Readonly<Record<string, { readonly value: number; readonly reason: string | null }>>;
-  readonly prices: readonly DatedPrice[];
   /** What blind answers say; missing where nothing was heard. */
   readonly heard?: HeardFact | null;
   readonly sheet?: SheetFacts;
@@ -90,7 +89,7 @@ export function criterionPoints(criterion: Criterion, unit: UnitFacts): Criterio
     case 'heard':
       return pointsFromListening(criterion, unit);
     case 'price': {
-      const verdict = pricePoints(unit.prices, criterion);
+      const verdict = pricePoints(unit, criterion);
       return { points: verdict.points, why: verdict.why, scatter: NO_SCATTER };
     }
     case 'measured':

@@ -16,8 +16,8 @@ export function criterionValue(criterion: Criterion, unit: UnitFacts): number | 
     case 'measured':
       return unit.figures[criterion.quantity]?.value ?? null;
     case 'price': {
-      const verdict = pricePoints(unit.prices, criterion);
-      return verdict.points === null ? null : verdict.price.amount;
+      const verdict = pricePoints(unit, criterion);
+      return verdict.points === null ? null : verdict.total;
     }
     case 'heard':
       return unit.heard?.logWorth ?? null;

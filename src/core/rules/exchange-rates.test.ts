@@ -38,7 +38,7 @@ describe('rates of exchange', () => {
 describe('a price in another currency', () => {
   const RULE: PriceCriterion = { id: 'v', name: 'V', meaning: 'm', kind: 'price', currency: 'EUR', basis: ['street'], curve: [[0, 5], [200, 0]], limit: { amount: 150, penalty: 1 } }; // prettier-ignore
   const price = (amount: number, currency: string, date: string, kind: DatedPrice['kind'] = 'street'): DatedPrice => ({ amount, currency, date, kind }); // prettier-ignore
-  const verdict = (...prices: DatedPrice[]) => pricePoints(withRates(prices, RATES), RULE);
+  const verdict = (...prices: DatedPrice[]) => pricePoints({ prices: withRates(prices, RATES) }, RULE);
 
   it('counts by the rate of its day, and says so', () => {
     const usd = verdict(price(120, 'USD', '2026-01-10'));

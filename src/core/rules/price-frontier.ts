@@ -33,11 +33,9 @@ export function priceFrontier(units: readonly UnitFacts[], rubric: Rubric, optio
   const places = new Map(Array.from(standings.order, (u, at) => [units[u].id, at]));
   const priced = units
     .flatMap((unit) => {
-      const verdict = pricePoints(unit.prices, rule);
+      const verdict = pricePoints(unit, rule);
       if (verdict.points === null) return [];
-      return [
-        { id: unit.id, price: verdict.price.amount, at: places.get(unit.id) ?? 0, drawn: memory.drawsOf(unit.id) },
-      ];
+      return [{ id: unit.id, price: verdict.total, at: places.get(unit.id) ?? 0, drawn: memory.drawsOf(unit.id) }];
     })
     // Of two at one price the better one comes first: the other has to beat it.
     .sort((a, b) => a.price - b.price || a.at - b.at);

@@ -1,6 +1,6 @@
 import type { Changed, ExchangeRates } from './exchange-rates';
 import { pointsOnCurve } from './points-curve';
-import type { PriceCriterion, PriceKind } from './rubric';
+import { PRICE_KINDS, type PriceCriterion, type PriceKind } from './rubric';
 
 /** A price on a day. */
 export interface DatedPrice {
@@ -14,51 +14,135 @@ export interface DatedPrice {
   readonly also?: Readonly<Record<string, Changed>>;
 }
 
+/** Something without which a unit cannot be used. */
+export interface NeededPart {
+  readonly name: string;
+  /** Uses that it is needed for; none: every use. */
+  readonly uses: readonly string[];
+  /** Of a part of the catalogue its own prices; of one that was typed the one that was typed with it. */
+  readonly prices: readonly DatedPrice[];
+  /** Whether its one price was typed with it: it counts whatever its kind. */
+  readonly isTyped: boolean;
+}
+
+/** What is paid for what. */
+export interface BillLine {
+  readonly name: string;
+  readonly amount: number;
+  /** Which price that is. */
+  readonly why: string;
+}
+
+/** What a price rule needs to know of a unit. */
+export interface PricedFacts {
+  /** All that is known, any order. */
+  readonly prices: readonly DatedPrice[];
+  readonly needs?: readonly NeededPart[];
+  /** Day of its first test, ISO 8601; null before that. */
+  readonly reviewedOn?: string | null;
+}
+
 /** What the rule made of the prices. */
 export type PriceVerdict =
-  | { readonly points: number; readonly price: DatedPrice; readonly overLimit: boolean; readonly why: string }
+  | {
+      readonly points: number;
+      /** Of the unit itself. */
+      readonly price: DatedPrice;
+      /** What is paid in all, in the currency of the rule: the unit, and its parts where the rule counts them. */
+      readonly total: number;
+      /** A line for each part; none where the unit alone is paid. */
+      readonly parts: readonly BillLine[];
+      readonly overLimit: boolean;
+      readonly why: string;
+    }
   | { readonly points: null; readonly why: string };
 
+/** Prices noted within so many days of the newest one are of one time. Common practice, no source. */
+const ONE_TIME_DAYS = 90;
+
 /**
- * Points for value: the latest price of the first kind that counts, by the curve; above the limit less the
- * penalty, unless a sale price that is not older stands at or below the limit (common practice, no source).
+ * Points for value: the price that counts, by the curve; above the limit less the penalty, unless a sale price that is
+ * not older stands at or below the limit (common practice, no source). What counts is the first kind that there is, and
+ * of it the latest, the one at the first test, or the cheapest of those that are of one time with the newest. Parts are
+ * added by the same rule; parts of parts are not followed.
  *
- * @param prices - all that is known, any order
+ * @param unit - what is known of its prices
  * @param rule - the criterion
  */
-export function pricePoints(prices: readonly DatedPrice[], rule: PriceCriterion): PriceVerdict {
-  const usable = prices.flatMap((p) => inCurrency(p, rule.currency) ?? []);
+export function pricePoints(unit: PricedFacts, rule: PriceCriterion): PriceVerdict {
+  const { prices, needs = [], reviewedOn = null } = unit;
+  const own = countedPrice(prices, rule, reviewedOn);
+  if ('why' in own) return { points: null, why: own.why };
+  const parts: BillLine[] = [];
+  for (const part of rule.parts ? needs.filter((n) => isNeededFor(n, rule.parts?.use ?? null)) : []) {
+    const found = countedPrice(part.prices, part.isTyped ? { ...rule, basis: PRICE_KINDS, moment: 'latest' } : rule, reviewedOn); // prettier-ignore
+    if ('why' in found) return { points: null, why: `not counted: it needs ${part.name}, and of that ${found.why}` };
+    parts.push({ name: part.name, amount: found.price.amount, why: describe(found.price) });
+  }
+  const basis = own.price;
+  const total = cents(parts.reduce((sum, part) => sum + part.amount, basis.amount));
+  const bill = parts.length === 0 ? '' : `${parts.map((p) => ` + ${p.name} ${p.amount}`).join('')} = ${total} ${rule.currency}`; // prettier-ignore
+  const why = `${describe(basis)}${bill}`;
+  const base = pointsOnCurve(rule.curve, total);
+  const { limit } = rule;
+  const counted = { price: basis, total, parts };
+  if (!limit || total <= limit.amount) return { ...counted, points: base, overLimit: false, why };
+  const sale = latest(own.usable.filter((p) => p.kind === 'sale' && p.date >= basis.date));
+  if (sale && cents(total - basis.amount + sale.amount) <= limit.amount)
+    return {
+      ...counted,
+      points: base,
+      overLimit: false,
+      why: `${why}; over the limit, given back by ${describe(sale)}`,
+    };
+  return {
+    ...counted,
+    points: Math.max(0, base - limit.penalty),
+    overLimit: true,
+    why: `${why}; over the limit of ${limit.amount} ${rule.currency}: −${limit.penalty}`,
+  };
+}
+
+const cents = (amount: number): number => Math.round(100 * amount) / 100;
+
+/** Parts of every use, and of the one that is meant; where none is meant, those of every use alone. */
+const isNeededFor = ({ uses }: NeededPart, use: string | null): boolean =>
+  uses.length === 0 || (use !== null && uses.includes(use));
+
+type Found = { readonly price: CountedPrice; readonly usable: readonly CountedPrice[] } | { readonly why: string };
+
+/** The price that counts, or why there is none. */
+function countedPrice(
+  prices: readonly DatedPrice[],
+  { currency, basis, moment = 'latest' }: Pick<PriceCriterion, 'currency' | 'basis' | 'moment'>,
+  reviewedOn: string | null,
+): Found {
+  const usable = prices.flatMap((p) => inCurrency(p, currency) ?? []);
   if (usable.length === 0) {
     const others = [...new Set(prices.map((p) => p.currency))];
     return {
-      points: null,
       why:
         others.length > 0
-          ? `not counted: price known only in ${others.join(', ')}, and no rate to ${rule.currency} on its day or before`
+          ? `not counted: price known only in ${others.join(', ')}, and no rate to ${currency} on its day or before`
           : 'no price noted',
     };
   }
-  const basis = rule.basis.map((kind) => latest(usable.filter((p) => p.kind === kind))).find((p) => p !== null);
-  if (!basis) return { points: null, why: `no ${rule.basis.join(' or ')} price noted` };
-  const base = pointsOnCurve(rule.curve, basis.amount);
-  const { limit } = rule;
-  const isOver = limit !== null && basis.amount > limit.amount;
-  if (!limit || !isOver) return { points: base, price: basis, overLimit: false, why: describe(basis) };
-  const sale = latest(usable.filter((p) => p.kind === 'sale' && p.date >= basis.date));
-  if (sale && sale.amount <= limit.amount) {
-    return {
-      points: base,
-      price: basis,
-      overLimit: false,
-      why: `${describe(basis)}; over the limit, given back by ${describe(sale)}`,
-    };
-  }
-  return {
-    points: Math.max(0, base - limit.penalty),
-    price: basis,
-    overLimit: true,
-    why: `${describe(basis)}; over the limit of ${limit.amount} ${rule.currency}: −${limit.penalty}`,
-  };
+  if (moment === 'at-review' && reviewedOn === null) return { why: 'not tested yet, so no price of that day' };
+  const inTime = moment === 'at-review' ? usable.filter((p) => p.date <= (reviewedOn ?? '')) : usable;
+  const price =
+    moment === 'cheapest'
+      ? cheapest(inTime.filter((p) => basis.includes(p.kind)))
+      : (basis.map((kind) => latest(inTime.filter((p) => p.kind === kind))).find((p) => p !== null) ?? null);
+  const until = moment === 'at-review' ? ` by ${reviewedOn}, the day of its first test` : '';
+  return price ? { price, usable } : { why: `no ${basis.join(' or ')} price noted${until}` };
+}
+
+/** The lowest of the prices that are of one time with the newest. */
+function cheapest(prices: readonly CountedPrice[]): CountedPrice | null {
+  const newest = latest(prices);
+  if (!newest) return null;
+  const since = Date.parse(newest.date) - ONE_TIME_DAYS * 86_400_000;
+  return prices.filter((p) => Date.parse(p.date) >= since).reduce((a, b) => (b.amount < a.amount ? b : a));
 }
 
 /** A price as the rule counts it, with what it was before it was changed. */

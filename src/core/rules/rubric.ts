@@ -5,6 +5,10 @@ import type { Knot } from './points-curve';
 export const PRICE_KINDS = ['list', 'street', 'sale', 'used', 'paid'] as const;
 export type PriceKind = (typeof PRICE_KINDS)[number];
 
+/** Which of several prices counts. */
+export const PRICE_MOMENTS = ['latest', 'at-review', 'cheapest'] as const;
+export type PriceMoment = (typeof PRICE_MOMENTS)[number];
+
 interface CriterionBase {
   readonly id: string;
   readonly name: string;
@@ -36,6 +40,10 @@ export interface PriceCriterion extends CriterionBase {
   readonly currency: string;
   /** Which kind of price counts; the first that is known. */
   readonly basis: readonly PriceKind[];
+  /** Which of them: the latest where nothing is said, the one at the first test, or the cheapest of the newest. */
+  readonly moment?: PriceMoment;
+  /** Parts without which it cannot be used are paid as well: those of every use, and of the one that is named. */
+  readonly parts?: { readonly use: string | null };
   readonly curve: readonly Knot[];
   /** A price above the limit loses points; a sale price at or below it gives them back. Null: no limit. */
   readonly limit: { readonly amount: number; readonly penalty: number } | null;

@@ -66,36 +66,89 @@ describe('pricePoints', () => {
   });
 
   it('takes the latest price of the first kind that is known', () => {
-    const verdict = pricePoints(
-      [price(300, 'street', '2024-01-01'), price(200, 'street', '2025-01-01'), price(100, 'list', '2026-01-01')],
-      rule,
-    );
-    expect(verdict).toMatchObject({ points: 4, overLimit: false, price: { amount: 200 } });
-    expect(pricePoints([price(100, 'list', '2026-01-01')], rule).points).toBe(4.5);
+    const prices = [price(300, 'street', '2024-01-01'), price(200, 'street', '2025-01-01'), price(100, 'list', '2026-01-01')]; // prettier-ignore
+    const verdict = pricePoints({ prices }, rule);
+    expect(verdict).toMatchObject({ points: 4, overLimit: false, price: { amount: 200 }, total: 200, parts: [] });
+    expect(pricePoints({ prices: [price(100, 'list', '2026-01-01')] }, rule).points).toBe(4.5);
   });
 
   it('takes a point above the limit, and a sale at or below it gives it back', () => {
     const street = price(500, 'street', '2025-03-01');
-    expect(pricePoints([street], rule)).toMatchObject({ points: 1.5, overLimit: true });
-    expect(pricePoints([street, price(400, 'sale', '2025-04-01')], rule)).toMatchObject({
+    expect(pricePoints({ prices: [street] }, rule)).toMatchObject({ points: 1.5, overLimit: true });
+    expect(pricePoints({ prices: [street, price(400, 'sale', '2025-04-01')] }, rule)).toMatchObject({
       points: 2.5,
       overLimit: false,
     });
     // On the day of the street price it gives back; the day before it does not.
-    expect(pricePoints([street, price(400, 'sale', '2025-03-01')], rule).points).toBe(2.5);
-    expect(pricePoints([street, price(400, 'sale', '2025-02-28')], rule).points).toBe(1.5);
-    expect(pricePoints([street, price(450, 'sale', '2025-04-01')], rule).points).toBe(1.5);
-    expect(pricePoints([street, price(350, 'sale', '2024-11-01')], rule).points).toBe(1.5);
-    expect(pricePoints([price(400, 'street', '2025-03-01')], rule)).toMatchObject({ points: 3, overLimit: false });
-    expect(pricePoints([price(990, 'street', '2025-03-01')], rule).points).toBe(0);
+    expect(pricePoints({ prices: [street, price(400, 'sale', '2025-03-01')] }, rule).points).toBe(2.5);
+    expect(pricePoints({ prices: [street, price(400, 'sale', '2025-02-28')] }, rule).points).toBe(1.5);
+    expect(pricePoints({ prices: [street, price(450, 'sale', '2025-04-01')] }, rule).points).toBe(1.5);
+    expect(pricePoints({ prices: [street, price(350, 'sale', '2024-11-01')] }, rule).points).toBe(1.5);
+    expect(pricePoints({ prices: [price(400, 'street', '2025-03-01')] }, rule)).toMatchObject({
+      points: 3,
+      overLimit: false,
+    });
+    expect(pricePoints({ prices: [price(990, 'street', '2025-03-01')] }, rule).points).toBe(0);
+  });
+
+  it('takes the price of the day of the first test, and says so where there was none by then', () => {
+    const prices = [price(300, 'street', '2024-01-01'), price(260, 'street', '2024-06-01'), price(200, 'street', '2025-01-01')]; // prettier-ignore
+    const atReview = { ...rule, moment: 'at-review' } as const;
+    expect(pricePoints({ prices, reviewedOn: '2024-06-01' }, atReview)).toMatchObject({ price: { amount: 260 } });
+    expect(pricePoints({ prices, reviewedOn: '2024-05-31' }, atReview)).toMatchObject({ price: { amount: 300 } });
+    expect(pricePoints({ prices, reviewedOn: '2023-05-31' }, atReview).why).toBe(
+      'no street or list price noted by 2023-05-31, the day of its first test',
+    );
+    expect(pricePoints({ prices, reviewedOn: null }, atReview).why).toBe('not tested yet, so no price of that day');
+  });
+
+  it('takes the cheapest of those that are of one time with the newest, of the kinds that count', () => {
+    const prices = [
+      price(150, 'street', '2024-09-01'),
+      price(210, 'list', '2024-10-04'),
+      price(230, 'street', '2025-01-01'),
+      price(90, 'used', '2025-01-01'),
+    ];
+    const cheapest = { ...rule, moment: 'cheapest' } as const;
+    // 2024-10-04 is 89 days before the newest, 2024-09-01 is 122.
+    expect(pricePoints({ prices }, cheapest)).toMatchObject({ price: { amount: 210 } });
+    expect(pricePoints({ prices: prices.slice(0, 1) }, cheapest)).toMatchObject({ price: { amount: 150 } });
+    expect(pricePoints({ prices: prices.slice(3) }, cheapest).why).toBe('no street or list price noted');
+  });
+
+  it('adds the parts of every use and of the one that is meant, and the limit is for all of it', () => {
+    const part = (name: string, amount: number, uses: string[] = []) => ({ name, uses, prices: [price(amount, 'street', '2025-01-01')], isTyped: false }); // prettier-ignore
+    const unit = {
+      prices: [price(300, 'street', '2025-01-01')],
+      needs: [part('stand', 50), part('camera mount', 60, ['On a camera']), part('boom arm', 90, ['Desk'])],
+    };
+    const counted = (use: string | null) => pricePoints(unit, { ...rule, parts: { use } });
+    expect(pricePoints(unit, rule)).toMatchObject({ total: 300, parts: [] });
+    expect(counted(null)).toMatchObject({ total: 350, points: 3.25, overLimit: false });
+    expect(counted('On a camera')).toMatchObject({ total: 410, overLimit: true, price: { amount: 300 } });
+    expect(counted('On a camera').why).toBe(
+      'street price 300 EUR, 2025-01-01 + stand 50 + camera mount 60 = 410 EUR; over the limit of 400 EUR: −1',
+    );
+    expect(counted('Desk')).toMatchObject({ total: 440, parts: [{ name: 'stand' }, { name: 'boom arm' }] });
+    // A sale of the unit brings all of it below the limit.
+    const onSale = { ...unit, prices: [...unit.prices, price(290, 'sale', '2025-01-02')] };
+    expect(pricePoints(onSale, { ...rule, parts: { use: 'On a camera' } })).toMatchObject({ overLimit: false });
+  });
+
+  it('does not count a unit whose part has no price; one that was typed counts whatever its kind', () => {
+    const unit = (part: DatedPrice[], isTyped: boolean) => ({ prices: [price(300, 'street', '2025-01-01')], needs: [{ name: 'a shock mount', uses: [], prices: part, isTyped }] }); // prettier-ignore
+    const withParts = { ...rule, parts: { use: null } } as const;
+    expect(pricePoints(unit([], false), withParts).why).toBe('not counted: it needs a shock mount, and of that no price noted'); // prettier-ignore
+    expect(pricePoints(unit([price(20, 'paid', '2025-01-01')], false), withParts).points).toBeNull();
+    expect(pricePoints(unit([price(20, 'paid', '2025-01-01')], true), withParts)).toMatchObject({ total: 320 });
   });
 
   it('says why there are no points: no price, another currency, another kind', () => {
-    expect(pricePoints([], rule)).toEqual({ points: null, why: 'no price noted' });
-    expect(pricePoints([price(100, 'street', '2025-01-01', 'USD')], rule).why).toBe(
+    expect(pricePoints({ prices: [] }, rule)).toEqual({ points: null, why: 'no price noted' });
+    expect(pricePoints({ prices: [price(100, 'street', '2025-01-01', 'USD')] }, rule).why).toBe(
       'not counted: price known only in USD, and no rate to EUR on its day or before',
     );
-    expect(pricePoints([price(100, 'used', '2025-01-01')], rule).why).toBe('no street or list price noted');
+    expect(pricePoints({ prices: [price(100, 'used', '2025-01-01')] }, rule).why).toBe('no street or list price noted');
   });
 });
 

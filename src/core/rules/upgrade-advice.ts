@@ -118,7 +118,7 @@ function featureChanges(kind: GearKindId, old: SheetFacts, next: SheetFacts) {
 function priceDifference(old: UnitFacts, next: UnitFacts, rubric: Rubric): number | null {
   const rule = rubric.criteria.find((c) => c.kind === 'price');
   if (!rule) return null;
-  const [before, now] = [old, next].map((u) => pricePoints(u.prices, rule));
+  const [before, now] = [old, next].map((u) => pricePoints(u, rule));
   if (before.points === null || now.points === null) return null;
-  return Math.round((now.price.amount - before.price.amount) * 100) / 100;
+  return Math.round((now.total - before.total) * 100) / 100;
 }

@@ -70,7 +70,7 @@ export function specimenRow(
 /** The price that the rules count, in their currency; without such a rule, the newest. */
 function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): SpecimenRow['price'] {
   const rule = criteria.find((c) => c.kind === 'price');
-  const verdict = rule ? pricePoints(unit.prices, rule) : null;
+  const verdict = rule ? pricePoints(unit, rule) : null;
   const price = verdict && verdict.points !== null ? verdict.price : unit.prices.at(0);
   if (!price) return null;
   const { amount, currency, kind, date } = price;

@@ -74,8 +74,8 @@ export function filterInputs(
       return filter.classes.some((c) => c.field === field && own.includes(c.word));
     });
     if (!isIn || filter.upTo === null) return isIn;
-    const verdict = rule ? pricePoints(unit.prices, rule) : null;
-    return verdict !== null && verdict.points !== null && verdict.price.amount <= filter.upTo;
+    const verdict = rule ? pricePoints(unit, rule) : null;
+    return verdict !== null && verdict.points !== null && verdict.total <= filter.upTo;
   });
   return { ...inputs, units };
 }

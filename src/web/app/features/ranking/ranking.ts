@@ -469,7 +469,7 @@ export class Ranking {
     if (!inputs || !rule) return new Map();
     return new Map(
       inputs.units.flatMap((u) => {
-        const verdict = pricePoints(u.prices, rule);
+        const verdict = pricePoints(u, rule);
         return verdict.points === null ? [] : [[u.id, formatPrice(verdict.price.amount, verdict.price.currency)]];
       }),
     );
