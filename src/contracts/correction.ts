@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PRICE_KINDS } from '#core/rules/rubric';
+import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { currencySchema, daySchema, idSchema, nameSchema, sha256Schema } from './common';
 import { rigDocumentSchema } from './rig';
 import { runTakeSchema } from './run-document';
@@ -43,6 +43,11 @@ export const changeSchema = z.discriminatedUnion('kind', [
     currency: currencySchema,
     priceKind: z.enum(PRICE_KINDS),
     date: daySchema,
+    // Corrections from before there were these do not name them.
+    region: z.string().trim().max(60).default(''),
+    tax: z.enum(TAX_WORDS).nullable().default(null),
+    shop: z.string().trim().max(80).default(''),
+    note: z.string().trim().max(500).default(''),
   }),
   z.strictObject({ kind: z.literal('price-left-out'), price: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('answer-left-out'), answer: idSchema, isOut: z.boolean() }),

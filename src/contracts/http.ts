@@ -21,6 +21,7 @@ import {
   specimenRowSchema,
   specimenSheetSchema,
 } from './specimen';
+import { newRelationSchema } from './relation';
 import { newRemovalSchema, removableSchema, removalPreviewSchema, removalSchema } from './removal';
 import { statusSchema } from './status';
 import { unitAnswerSchema } from './unit-answer';
@@ -174,6 +175,14 @@ export const ENDPOINTS = {
     done,
   ),
   notePrice: post('/api/specimens/:id/prices', 'Note a price', byId, newPriceSchema, done),
+  addRelation: post(
+    '/api/specimens/:id/relations',
+    'Note how a unit stands to another one, or what it needs',
+    byId,
+    newRelationSchema,
+    addedSchema,
+  ),
+  endRelation: post('/api/relations/:id/end', 'A relation does not hold any more', byId, nothing, done),
   fillSheet: post(
     '/api/specimens/:id/sheet',
     'Fill in fields of a unit’s data sheet, or take them back',

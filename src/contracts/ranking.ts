@@ -19,6 +19,18 @@ export const unitFactsSchema: z.ZodType<UnitFacts> = z.object({
   figures: z.record(z.string(), measuredFactSchema),
   byHand: z.record(z.string(), z.object({ value: z.number(), reason: z.string().nullable() })),
   prices: z.array(countedPriceSchema),
+  needs: z
+    .array(
+      z.object({
+        name: z.string(),
+        uses: z.array(z.string()),
+        prices: z.array(countedPriceSchema),
+        isTyped: z.boolean(),
+      }),
+    )
+    .optional()
+    .describe('Parts without which it cannot be used; no uses: needed for every use'),
+  reviewedOn: daySchema.nullable().optional().describe('Day of its first test'),
   heard: z
     .object({ logWorth: z.number(), se: z.number(), answers: z.int() })
     .nullable()

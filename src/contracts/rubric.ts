@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PRICE_KINDS, TOTALS_SHOWN, type Rubric } from '#core/rules/rubric';
+import { PRICE_KINDS, PRICE_MOMENTS, TOTALS_SHOWN, type Rubric } from '#core/rules/rubric';
 import { QUANTITY_IDS } from '#core/measure/registry';
 import { gearKind } from '#core/gear/kinds';
 import { categorySchema, currencySchema, daySchema, nameSchema, slugSchema, type Category } from './common';
@@ -73,6 +73,14 @@ export const criterionSchema = z.discriminatedUnion('kind', [
     kind: z.literal('price'),
     currency: currencySchema,
     basis: z.array(z.enum(PRICE_KINDS)).min(1),
+    moment: z
+      .enum(PRICE_MOMENTS)
+      .optional()
+      .describe('Which of them: the latest where left out, that of the first test, or the cheapest of the newest.'),
+    parts: z
+      .strictObject({ use: nameSchema.nullable() })
+      .optional()
+      .describe('What it needs is paid as well: parts of every use, and of the use that is named.'),
     curve: curveSchema,
     limit: z.strictObject({ amount: z.number().positive(), penalty: pointsSchema }).nullable(),
   }),

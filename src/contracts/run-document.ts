@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
-import { PRICE_KINDS } from '#core/rules/rubric';
+import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
 import { sheetFieldIdSchema, sheetValueSchema } from './sheet';
 import { tableReadingSchema } from './table-reading';
@@ -30,6 +30,10 @@ export const priceSchema = z.strictObject({
   currency: currencySchema,
   kind: z.enum(PRICE_KINDS),
   date: daySchema.describe('The day the price held.'),
+  region: z.string().trim().max(60).optional().describe('Where it holds, in words: a country, a continent.'),
+  tax: z.enum(TAX_WORDS).optional().describe('Whether the tax of that region is in it.'),
+  shop: z.string().trim().max(80).optional().describe('What kind of shop asks it, in words.'),
+  note: z.string().trim().max(500).optional(),
 });
 export type PriceInput = z.infer<typeof priceSchema>;
 

@@ -5,6 +5,7 @@ import { categorySchema, daySchema } from './common';
 import { countedPriceSchema } from './counted-price';
 import { curvesSchema } from './curves';
 import { boundSchema, measurementSchema, quantitySchema, unitMeasurementSchema } from './measurement';
+import { relationSchema } from './relation';
 import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
 import { sheetEntrySchema } from './sheet';
@@ -115,6 +116,8 @@ export const specimenSheetSchema = z.object({
   claims: z.array(claimSchema),
   /** All that was ever filled in, newest first; the newest of each field counts. */
   sheet: z.array(sheetEntrySchema),
+  /** How it stands to other units. */
+  relations: z.array(relationSchema),
   /** Repairs, firmware, days to be back; newest first. */
   events: z.array(unitEventSchema),
   runs: z.array(runSchema),

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { categorySchema, daySchema, sha256Schema } from './common';
 import { curvesSchema } from './curves';
 import { measurementSchema, unitMeasurementSchema } from './measurement';
-import { claimSchema } from './run-document';
+import { relationSchema } from './relation';
+import { claimSchema, priceSchema } from './run-document';
 import { sheetValueSchema } from './sheet';
 
 const unit = { unit: z.string() };
@@ -14,6 +15,10 @@ export const unitExportSchema = z.object({
   unit: z.object({ maker: z.string(), model: z.string(), label: z.string(), category: categorySchema }),
   claims: z.array(claimSchema),
   sheet: z.record(z.string(), sheetValueSchema).describe('What stands in its data sheet, by field, as it was given.'),
+  prices: z.array(priceSchema).describe('All that count, newest first.'),
+  relations: z
+    .array(relationSchema.omit({ id: true, other: true }))
+    .describe('How it stands to other units, by their names.'),
   runs: z.array(
     z.object({
       date: daySchema,

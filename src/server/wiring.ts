@@ -45,6 +45,7 @@ import { TakeSorting } from './runs/take-sorting';
 import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
 import { RubricBook } from './catalogue/rubric-book';
+import { Relations } from './catalogue/relations';
 import { SheetEntries } from './catalogue/sheet-entries';
 import { seedRules } from './catalogue/seed';
 import { Uploads } from './runs/uploads';
@@ -65,6 +66,7 @@ export interface Application {
   readonly catalogue: Catalogue;
   readonly scoring: Scoring;
   readonly sheets: SheetEntries;
+  readonly relations: Relations;
   readonly rubricBook: RubricBook;
   readonly corrections: Corrections;
   readonly removals: Removals;
@@ -187,6 +189,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     runImport,
     scoring: new Scoring(database, catalogue, hub, clock),
     sheets: new SheetEntries(database, queue, hub, clock),
+    relations: new Relations(database, hub, clock),
     rubricBook: new RubricBook(database, hub, clock),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,

@@ -1,6 +1,6 @@
 import type { Changed, ExchangeRates } from './exchange-rates';
 import { pointsOnCurve } from './points-curve';
-import { PRICE_KINDS, type PriceCriterion, type PriceKind } from './rubric';
+import { PRICE_KINDS, type PriceCriterion, type PriceKind, type TaxWord } from './rubric';
 
 /** A price on a day. */
 export interface DatedPrice {
@@ -10,6 +10,11 @@ export interface DatedPrice {
   readonly kind: PriceKind;
   /** The day it held, ISO 8601. */
   readonly date: string;
+  /** Where it holds, and whether the tax there is in it; missing where nobody has noted it. */
+  readonly region?: string;
+  readonly tax?: TaxWord;
+  /** What kind of shop asks it. */
+  readonly shop?: string;
   /** What it came to in other currencies on that day, where there were rates. */
   readonly also?: Readonly<Record<string, Changed>>;
 }
@@ -180,7 +185,15 @@ function latest(prices: readonly CountedPrice[]): CountedPrice | null {
   return prices.reduce<CountedPrice | null>((best, p) => (best && best.date >= p.date ? best : p), null);
 }
 
-const describe = ({ kind, amount, currency, date, before }: CountedPrice): string =>
-  before === null
-    ? `${kind} price ${amount} ${currency}, ${date}`
-    : `${kind} price ${before.text}, ${date}: ${amount} ${currency} by the rate of ${before.rateOn}`;
+function describe(price: CountedPrice): string {
+  const { kind, amount, currency, date, before } = price;
+  const where = whereWords(price);
+  const about = where === '' ? '' : ` (${where})`;
+  return before === null
+    ? `${kind} price ${amount} ${currency}, ${date}${about}`
+    : `${kind} price ${before.text}, ${date}${about}: ${amount} ${currency} by the rate of ${before.rateOn}`;
+}
+
+/** Where a price holds, whether the tax there is in it, and who asks it; empty where nothing is noted. */
+export const whereWords = ({ region, tax, shop }: Pick<DatedPrice, 'region' | 'tax' | 'shop'>): string =>
+  [region, tax && `${tax} tax`, shop].filter(Boolean).join(', ');

@@ -5,6 +5,10 @@ import type { Knot } from './points-curve';
 export const PRICE_KINDS = ['list', 'street', 'sale', 'used', 'paid'] as const;
 export type PriceKind = (typeof PRICE_KINDS)[number];
 
+/** Whether the tax of a region is in a price. */
+export const TAX_WORDS = ['with', 'without'] as const;
+export type TaxWord = (typeof TAX_WORDS)[number];
+
 /** Which of several prices counts. */
 export const PRICE_MOMENTS = ['latest', 'at-review', 'cheapest'] as const;
 export type PriceMoment = (typeof PRICE_MOMENTS)[number];

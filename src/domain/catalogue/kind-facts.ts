@@ -1,14 +1,14 @@
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
 import type { ExchangeRates } from '#core/rules/exchange-rates';
-import { withRates } from '#core/rules/price-rule';
+import { withRates, type NeededPart } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import type { Protocol } from '#contracts/protocol';
 import { groupBy } from '../group-by';
 import { comparableFacts, type RankedFact } from './comparable-facts';
 import { unlessChanged, type KnownUnit } from './known-unit';
 import { cellFacts, sheetFacts } from './sheet-facts';
-import { scattersOf, unitFacts, withScatter, type KindScatters } from './unit-facts';
+import { plainPrice, scattersOf, unitFacts, withScatter, type KindScatters } from './unit-facts';
 
 /** What the units of a kind are ranked by. */
 export interface OfKind {
@@ -87,14 +87,29 @@ export class KindFacts {
     criteria: readonly Criterion[] | null,
     rates: ExchangeRates,
   ) {
-    const { base, points, prices, sheet, tables } = known;
+    const { base, points, prices, needs, sheet, tables } = known;
     const before = this.made.get(base.id);
     const facts = this.comparable.get(base.id) ?? NO_FACTS;
     const heardAgain = heard === null ? null : unlessChanged(before?.facts.heard ?? undefined, heard);
-    const from = [base.category, facts, points, prices, sheet, tables, heardAgain, criteria, rates, this.scatters];
+    const from = [
+      base.category,
+      base.first_tested,
+      facts,
+      points,
+      prices,
+      needs,
+      sheet,
+      tables,
+      heardAgain,
+      criteria,
+      rates,
+      this.scatters,
+    ];
     if (before?.from.every((part, i) => part === from[i])) return before;
     const unit = {
       ...unitFacts(base.id, facts, points, withRates(prices, rates)),
+      ...(needs.length === 0 ? {} : { needs: needs.map((need) => partFacts(need, rates)) }),
+      reviewedOn: base.first_tested,
       heard: heardAgain,
       sheet: sheetFacts(base.category, sheet),
       cells: cellFacts(tables),
@@ -102,3 +117,8 @@ export class KindFacts {
     return { from, facts: withScatter(unit, criteria ?? [], this.scatters) };
   }
 }
+
+const partFacts = (part: NeededPart, rates: ExchangeRates): NeededPart => ({
+  ...part,
+  prices: withRates(part.prices, rates).map(plainPrice),
+});

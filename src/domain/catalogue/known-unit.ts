@@ -1,4 +1,4 @@
-import type { DatedPrice } from '#core/rules/price-rule';
+import type { DatedPrice, NeededPart } from '#core/rules/price-rule';
 import type { FactRow } from './fact';
 import type { SheetRow, TableRow } from './sheet-facts';
 import type { GivenPoints, RepeatedReading, SpecimenBase } from './specimen-base';
@@ -7,6 +7,8 @@ import type { GivenPoints, RepeatedReading, SpecimenBase } from './specimen-base
 export interface KnownUnit {
   readonly base: SpecimenBase;
   readonly prices: readonly DatedPrice[];
+  /** Parts without which it cannot be used. */
+  readonly needs: readonly NeededPart[];
   readonly points: readonly GivenPoints[];
   /** What stands in its sheet. */
   readonly sheet: readonly SheetRow[];
@@ -30,6 +32,7 @@ export function knownAgain(before: KnownUnit | undefined, now: KnownUnit): Known
   const parts = {
     base: unlessChanged(before.base, now.base),
     prices: unlessChanged(before.prices, now.prices),
+    needs: unlessChanged(before.needs, now.needs),
     points: unlessChanged(before.points, now.points),
     sheet: unlessChanged(before.sheet, now.sheet),
     tables: unlessChanged(before.tables, now.tables),

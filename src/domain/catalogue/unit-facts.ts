@@ -76,10 +76,14 @@ export function unitFacts(
   };
 }
 
-export const plainPrice = ({ amount, currency, kind, date, also }: DatedPrice): DatedPrice => ({
+/** A price without what the archive knows it by. */
+export const plainPrice = ({ amount, currency, kind, date, region, tax, shop, also }: DatedPrice): DatedPrice => ({
   amount,
   currency,
   kind,
   date,
+  ...(region === undefined ? {} : { region }),
+  ...(tax === undefined ? {} : { tax }),
+  ...(shop === undefined ? {} : { shop }),
   ...(also ? { also } : {}),
 });

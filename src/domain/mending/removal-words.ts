@@ -15,6 +15,7 @@ export interface RemovalCounts {
   readonly points: number;
   readonly sheetEntries: number;
   readonly events: number;
+  readonly relations: number;
   readonly corrections: number;
   /** Answers that name the unit. */
   readonly answers: number;
@@ -43,6 +44,7 @@ export function removalLines(what: Removable, counts: RemovalCounts): { goes: st
     ...line(counts.prices, 'one price', 'prices'),
     ...line(counts.sheetEntries, 'one entry of its data sheet', 'entries of its data sheet'),
     ...line(counts.events, 'one note of what happened to it', 'notes of what happened to it'),
+    ...line(counts.relations, 'one relation to another unit', 'relations to other units'),
     ...line(counts.answers, 'one answer of listeners', 'answers of listeners'),
     ...line(counts.words, 'one word that was said of it', 'words that were said of it'),
     ...counts.tests.map((name) => `the listening test “${name}”, with its sittings and results`),

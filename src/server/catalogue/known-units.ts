@@ -1,4 +1,5 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
+import type { DatedPrice, NeededPart } from '#core/rules/price-rule';
 import { unitKey } from '#contracts/unit-name';
 import { knownAgain, type KnownUnit } from '#domain/catalogue/known-unit';
 import { groupBy } from '#domain/group-by';
@@ -7,10 +8,21 @@ import { bridgingFacts, currentFacts, repeatedFacts } from '../runs/queries/meas
 import { tablesOfUnits } from '../runs/queries/table-reading';
 import { currentPoints } from './queries/points';
 import { listPrices } from './queries/price';
+import { needsOfUnits, unitsNeeding, type NeedRow } from './queries/relation';
 import { currentSheets } from './queries/sheet';
 import { listSpecimens, specimensInOrder } from './queries/specimen';
 
 const NONE: readonly never[] = [];
+
+/** A part of the catalogue has its prices; one that was typed has the one that was typed with it. */
+function neededPart(
+  { name, uses, other_id, amount, currency, price_on }: NeedRow,
+  prices: readonly DatedPrice[],
+): NeededPart {
+  if (other_id !== null) return { name, uses, prices, isTyped: false };
+  const typed = amount === null || currency === null || price_on === null ? [] : [{ amount, currency, kind: 'street' as const, date: price_on }]; // prettier-ignore
+  return { name, uses, prices: typed, isTyped: true };
+}
 
 /** All units as the archive has them, kept up to date unit by unit. */
 export class KnownUnits {
@@ -26,13 +38,18 @@ export class KnownUnits {
   /**
    * Reads units anew.
    *
-   * @param ids - those whose facts have changed; null: all
+   * @param changed - those whose facts have changed; null: all
    */
-  async refresh(ids: readonly string[] | null): Promise<void> {
-    if (ids?.length === 0) return;
+  async refresh(changed: readonly string[] | null): Promise<void> {
+    if (changed?.length === 0) return;
     const { database: db, until } = this;
+    // What a unit costs in use follows from the prices of its parts.
+    const ids = changed && [...new Set([...changed, ...(await unitsNeeding(db, changed))])];
     const bases = await listSpecimens(db, ALGORITHM_VERSION, ids, until);
-    const prices = groupBy(await listPrices(db, ids, until), (p) => p.specimen_id);
+    const needs = await needsOfUnits(db, ids, until);
+    const parts = needs.flatMap((n) => n.other_id ?? []);
+    const prices = groupBy(await listPrices(db, ids && [...ids, ...parts], until), (p) => p.specimen_id);
+    const needed = groupBy(needs, (n) => n.specimen_id);
     const points = groupBy(await currentPoints(db, ids, until), (p) => p.specimen_id);
     const facts = groupBy(await currentFacts(db, ALGORITHM_VERSION, ids, until), (f) => f.specimen_id);
     const bridging = groupBy(await bridgingFacts(db, ALGORITHM_VERSION, ids, until), (f) => f.specimen_id);
@@ -50,6 +67,7 @@ export class KnownUnits {
         knownAgain(known, {
           base,
           prices: prices.get(id) ?? NONE,
+          needs: (needed.get(id) ?? NONE).map((need) => neededPart(need, prices.get(need.other_id ?? '') ?? NONE)),
           points: points.get(id) ?? NONE,
           sheet: (sheets.get(id) ?? NONE).map(({ field, value }) => ({ field, value })),
           tables: (tables.get(id) ?? NONE).map(({ protocol, step, cells }) => ({ protocol, step, cells })),

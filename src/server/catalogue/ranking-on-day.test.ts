@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
+import { newRelationSchema } from '#contracts/relation';
 import type { RankingInputs } from '#contracts/ranking';
 import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
@@ -14,7 +15,8 @@ it.each(['one', 'two'])(
     const pick = <T>(list: readonly T[]): T => list[Math.floor(uniform(bits) * list.length)];
     let today = DAYS[0];
     const application = await testApplication({ now: () => new Date(`${today}T12:00:00Z`) });
-    const { catalogue, runImport, scoring, sheets, queue } = application;
+    const { catalogue, runImport, scoring, sheets, relations, queue } = application;
+    const held: string[] = [];
     const specimens = new Map<string, string>();
     const bring = async (label: string) => {
       const document = runDocument({
@@ -28,7 +30,7 @@ it.each(['one', 'two'])(
       specimens.set(label, (await runImport.importFolder(folder)).specimenId);
       await queue.idle();
     };
-    const events: readonly (() => Promise<unknown>)[] = [
+    const events: (() => Promise<unknown>)[] = [
       () => bring(pick(LABELS)),
       () => scoring.notePrice(pick([...specimens.values()]), { amount: pick([50, 90, 400]), currency: pick(['EUR', 'USD']), kind: pick(['street', 'sale']), date: today }), // prettier-ignore
       () => scoring.noteRates([{ date: today, currency: 'USD', rate: pick([1, 1.25, 2]) }]),
@@ -36,6 +38,22 @@ it.each(['one', 'two'])(
       () => scoring.setCustody(pick([...specimens.values()]), pick([true, false])),
       () => sheets.put(pick([...specimens.values()]), { entries: [{ field: 'weight', value: pick([null, { type: 'number', value: pick([100, 200]), unit: 'g', condition: '' }]) }], reason: '' }), // prettier-ignore
     ];
+    events.push(
+      async () => {
+        const [unit, other] = [pick([...specimens.values()]), pick([...specimens.values()])];
+        const part = { kind: 'needs', uses: pick([[], ['Desk']]) };
+        const typed = {
+          ...part,
+          name: 'stand',
+          price: { amount: pick([10, 30]), currency: pick(['EUR', 'USD']), date: today },
+        };
+        held.push((await relations.add(unit, newRelationSchema.parse(unit === other ? typed : { ...part, other }))).id);
+      },
+      async () => {
+        const id = held.shift();
+        if (id !== undefined) await relations.end(id);
+      },
+    );
     const stood = new Map<string, RankingInputs>();
     for (const day of DAYS) {
       today = day;

@@ -56,10 +56,11 @@ export class Scoring {
     return listRates(this.database);
   }
 
-  /** @throws Failure `not-found` */
+  /** @throws Failure `not-found`, `correction-refused` where the same price was removed */
   async notePrice(specimenId: string, price: PriceInput): Promise<void> {
     await this.mustExist(specimenId);
-    await notePrice(this.database, specimenId, price);
+    if (!(await notePrice(this.database, specimenId, price)))
+      throw new Failure('correction-refused', 'This very price was removed; take it back under “Corrections”.');
     this.hub.specimenChanged(specimenId);
   }
 

@@ -12,6 +12,8 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
     unit: { maker, model, label, category },
     claims: sheet.claims,
     sheet: Object.fromEntries(currentSheet(sheet.sheet)),
+    prices: sheet.prices.map(({ amount, currency, kind, date, region, tax, shop, note }) => ({ amount, currency, kind, date, region, tax, shop, note })), // prettier-ignore
+    relations: sheet.relations.map(({ kind, isOwn, other, name, uses, price, since }) => ({ kind, isOwn, name: other?.name ?? name, uses, price, since })), // prettier-ignore
     runs: sheet.runs.map((run) => ({
       date: run.date,
       protocol: run.protocol,

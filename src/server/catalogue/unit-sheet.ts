@@ -5,6 +5,7 @@ import { corrected, type Agreement } from '#core/rules/rig-agreement';
 import { curvesSchema } from '#contracts/curves';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
 import type { Protocol } from '#contracts/protocol';
+import type { Relation } from '#contracts/relation';
 import { currentSheet } from '#contracts/sheet';
 import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { tableCellSchema } from '#contracts/table-reading';
@@ -24,6 +25,7 @@ import { undecidedBesideRuns, type UndecidedRow } from '../sessions/queries/sess
 import { claimsOf, sheetHistory } from './queries/sheet';
 import { pointsHistory } from './queries/points';
 import { listPrices } from './queries/price';
+import { relationsOfUnit, type RelationRow } from './queries/relation';
 import { listUnitEvents } from './queries/unit-event';
 
 /** Everything on a unit's page, in as many questions to the database whether it has one run or fifty. */
@@ -46,7 +48,8 @@ export class UnitSheet {
     return {
       row,
       runs: await this.runs(id, scatters),
-      prices: prices.map((p) => ({ id: p.id, ...plainPrice(withRates([p], rates)[0]) })),
+      prices: prices.map((p) => ({ id: p.id, ...plainPrice(withRates([p], rates)[0]), ...(p.note === '' ? {} : { note: p.note }) })), // prettier-ignore
+      relations: (await relationsOfUnit(db, id)).map((r) => relationOf(r, id)),
       claims: claimsOf(currentSheet(sheet)),
       sheet,
       words: (await wordCounts(db, { specimenId: id })).map((w) => ({
@@ -114,6 +117,22 @@ export class UnitSheet {
       corrections.set(rigDay, await this.rigs.corrections(run.date, run.rig_name));
     return corrections;
   }
+}
+
+function relationOf(row: RelationRow, unit: string): Relation {
+  const { id, kind, name, uses, amount, currency, price_on, since } = row;
+  const isOwn = row.specimen_id === unit;
+  const [otherId, otherName] = isOwn ? [row.other_id, row.other_name] : [row.specimen_id, row.specimen_name];
+  return {
+    id,
+    kind,
+    isOwn,
+    other: otherId === null ? null : { id: otherId, name: otherName ?? '' },
+    name,
+    uses: [...uses],
+    price: amount === null || currency === null || price_on === null ? null : { amount, currency, date: price_on },
+    since,
+  };
 }
 
 type Corrections = ReadonlyMap<string, Agreement>;

@@ -166,13 +166,29 @@ describe('corrections', () => {
     const { id: unit } = await app.scoring.addUnit({ ...NAMES, category: 'microphone' });
     await app.scoring.notePrice(unit, { amount: 129_950, currency: 'EUR', kind: 'street', date: '2026-04-01' });
     const [price] = (await sheetOf(app, unit)).prices;
-    const fixed = { kind: 'price', price: price.id, amount: 1299.5, currency: 'EUR', priceKind: 'street', date: '2026-04-01' } as const; // prettier-ignore
+    const fixed = { kind: 'price', price: price.id, amount: 1299.5, currency: 'EUR', priceKind: 'street', date: '2026-04-01', region: 'EU', tax: 'with', shop: '', note: '' } as const; // prettier-ignore
     await correct(app, fixed);
     expect((await sheetOf(app, unit)).prices).toMatchObject([{ amount: 1299.5 }]);
-    expect((await app.corrections.list(unit))[0].text).toBe('Price: amount 129950 EUR → 1299.5 EUR');
+    expect((await app.corrections.list(unit))[0].text).toBe(
+      'Price: amount 129950 EUR → 1299.5 EUR, region not noted → EU, tax not noted → with',
+    );
     const { id } = await correct(app, { kind: 'price-left-out', price: price.id, isOut: true });
     expect((await sheetOf(app, unit)).prices).toEqual([]);
     await app.corrections.undo(id);
+    expect((await sheetOf(app, unit)).prices).toHaveLength(1);
+  });
+
+  it('of a price that was removed are not undone by noting it again, and another shop’s is another price', async () => {
+    const app = await testApplication();
+    const { id: unit } = await app.scoring.addUnit({ ...NAMES, category: 'microphone' });
+    const price = { amount: 99, currency: 'EUR', kind: 'street', date: '2026-04-01' } as const;
+    await app.scoring.notePrice(unit, price);
+    await app.scoring.notePrice(unit, { ...price, note: 'on the phone' });
+    await app.scoring.notePrice(unit, { ...price, shop: 'by mail' });
+    const noted = (await sheetOf(app, unit)).prices;
+    expect(noted.map((p) => [p.shop, p.note])).toEqual([['by mail', undefined], [undefined, 'on the phone']]); // prettier-ignore
+    await correct(app, { kind: 'price-left-out', price: noted[1].id, isOut: true });
+    await expect(app.scoring.notePrice(unit, price)).rejects.toThrow(/was removed; take it back/);
     expect((await sheetOf(app, unit)).prices).toHaveLength(1);
   });
 

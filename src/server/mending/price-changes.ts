@@ -31,8 +31,12 @@ export async function leavePrice(db: Queryable, change: ChangeOf<'price-left-out
   };
 }
 
-const priceWords = ({ amount, currency, priceKind, date }: ChangeOf<'price'>) => ({
+const priceWords = ({ amount, currency, priceKind, date, region, tax, shop, note }: ChangeOf<'price'>) => ({
   amount: `${amount} ${currency}`,
   kind: priceKind,
   day: date,
+  region,
+  tax: tax ?? '',
+  shop,
+  note,
 });

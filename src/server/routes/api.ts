@@ -42,6 +42,11 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
     await scoring.notePrice(params.id, body);
     return ok;
   });
+  handle(site, ENDPOINTS.addRelation, ({ params, body }) => application.relations.add(params.id, body));
+  handle(site, ENDPOINTS.endRelation, async ({ params }) => {
+    await application.relations.end(params.id);
+    return ok;
+  });
   handle(site, ENDPOINTS.fillSheet, async ({ params, body }) => {
     await application.sheets.put(params.id, body);
     return ok;

@@ -206,24 +206,36 @@ export interface CorrectablePrice {
   readonly currency: string;
   readonly kind: Extract<Change, { kind: 'price' }>['priceKind'];
   readonly date: string;
+  readonly region: string;
+  readonly tax: Extract<Change, { kind: 'price' }>['tax'];
+  readonly shop: string;
+  readonly note: string;
 }
 
 export async function correctablePrice(db: Queryable, id: string): Promise<CorrectablePrice | null> {
   const rows = await db.query<CorrectablePrice>(
-    'SELECT specimen_id, amount, currency, kind, effective_on AS date FROM every_price WHERE id = $1',
+    'SELECT specimen_id, amount, currency, kind, effective_on AS date, region, tax, shop, note FROM every_price WHERE id = $1',
     [id],
   );
   return rows.at(0) ?? null;
 }
 
 export async function correctPrice(db: Queryable, change: Extract<Change, { kind: 'price' }>): Promise<void> {
-  await db.query('UPDATE every_price SET amount = $2, currency = $3, kind = $4, effective_on = $5 WHERE id = $1', [
-    change.price,
-    change.amount,
-    change.currency,
-    change.priceKind,
-    change.date,
-  ]);
+  await db.query(
+    `UPDATE every_price SET amount = $2, currency = $3, kind = $4, effective_on = $5, region = $6, tax = $7, shop = $8, note = $9
+     WHERE id = $1`,
+    [
+      change.price,
+      change.amount,
+      change.currency,
+      change.priceKind,
+      change.date,
+      change.region,
+      change.tax,
+      change.shop,
+      change.note,
+    ],
+  );
 }
 
 export async function correctRig(

@@ -201,6 +201,7 @@ export async function removalCounts(db: Queryable, scope: RemovalScope): Promise
     points: isUnit ? await count('points', units, 'specimen_id') : await count('points', runs, 'run_id'),
     sheetEntries: await count('sheet_entry', units, 'specimen_id'),
     events: await count('unit_event', units, 'specimen_id'),
+    relations: (await count('unit_relation', units, 'specimen_id')) + (await count('unit_relation', units, 'other_id')),
     corrections: (await correctionsAbout(db, scope)).length,
     answers: isUnit ? (await answersAbout(db, units)).length : 0,
     words: await count('heard_word', units, 'specimen_id'),
@@ -277,6 +278,7 @@ export async function removeRows(db: Queryable, scope: RemovalScope): Promise<vo
   await db.query('DELETE FROM session s WHERE NOT EXISTS (SELECT 1 FROM every_run r WHERE r.session_id = s.id)');
   if (what === 'unit') {
     for (const table of TABLES_OF_UNITS) await remove(table, 'specimen_id', units);
+    await remove('unit_relation', 'other_id', units);
     await remove('unit_merge', 'specimen_id', units);
     await remove('unit_merge', 'into_id', units);
     await remove('every_specimen', 'id', units);

@@ -10,6 +10,7 @@ export const TABLES_OF_UNITS = [
   'points',
   'sheet_entry',
   'unit_event',
+  'unit_relation',
   'test_item',
   'heard_word',
 ] as const;
@@ -25,6 +26,8 @@ export interface MovedRows {
   readonly dropped: readonly string[];
   /** Runs that stopped counting: the other unit has the same. */
   readonly leftOut: readonly string[];
+  /** Relations of other units to it. */
+  readonly relations: readonly string[];
   /** Units that were part of the one that was moved. */
   readonly parts: readonly string[];
 }
@@ -113,7 +116,8 @@ export async function moveEverything(
       table === 'every_price'
         ? `AND NOT EXISTS (SELECT 1 FROM every_price o WHERE o.specimen_id = $2 AND o.kind = every_price.kind
              AND o.currency = every_price.currency AND o.effective_on = every_price.effective_on
-             AND o.amount = every_price.amount)`
+             AND o.amount = every_price.amount AND o.region = every_price.region AND o.shop = every_price.shop
+             AND o.tax IS NOT DISTINCT FROM every_price.tax)`
         : '';
     const moved = await db.query<{ id: string }>(
       `UPDATE ${table} SET specimen_id = $2 WHERE specimen_id = $1 ${onlyNew} RETURNING id`,
@@ -123,6 +127,10 @@ export async function moveEverything(
   }
   await nameUnit(db, answers.renamed, unit, into);
   await countAnswers(db, answers.dropped, at);
+  const relations = await db.query<{ id: string }>(
+    'UPDATE unit_relation SET other_id = $2 WHERE other_id = $1 RETURNING id',
+    [unit, into],
+  );
   const parts = await db.query<{ id: string }>(
     'UPDATE every_specimen SET merged_into = $2 WHERE merged_into = $1 RETURNING id',
     [unit, into],
@@ -133,6 +141,7 @@ export async function moveEverything(
     answers: answers.renamed,
     dropped: answers.dropped,
     leftOut,
+    relations: relations.map((r) => r.id),
     parts: parts.map((p) => p.id),
   };
   await db.query('INSERT INTO unit_merge (specimen_id, into_id, moved, made_at) VALUES ($1, $2, $3, $4)', [
@@ -167,6 +176,12 @@ export async function moveBack(
     const { sql, values } = among(moved.rows[table] ?? [], 'id', 3);
     await db.query(`UPDATE ${table} SET specimen_id = $1 WHERE specimen_id = $2 ${sql}`, [unit, into_id, ...values]);
   }
+  const relations = among(moved.relations, 'id', 3);
+  await db.query(`UPDATE unit_relation SET other_id = $1 WHERE other_id = $2 ${relations.sql}`, [
+    unit,
+    into_id,
+    ...relations.values,
+  ]);
   await leaveRunsOut(db, moved.leftOut, false);
   await nameUnit(db, moved.answers, into_id, unit);
   await countAnswers(db, moved.dropped, null);

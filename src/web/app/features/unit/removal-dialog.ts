@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
@@ -54,7 +64,7 @@ const WORDS: Readonly<Record<Removable, string>> = { unit: 'this unit', run: 'th
             }
             <li>one line that it was deleted, with the day and the reason</li>
           </ul>
-          <p class="small quiet">To keep it and have it count for nothing, leave it out instead.</p>
+          <p class="small quiet">{{ instead() }}</p>
           <form (ngSubmit)="remove(p)">
             <sd-text-field
               [label]="'To delete it, type the name of the unit: ' + p.unit"
@@ -118,18 +128,27 @@ export class RemovalDialog {
   private readonly tried = signal<string | null>(null);
   protected readonly isOther = computed(() => this.tried() === this.name());
   protected readonly words = computed(() => WORDS[this.unwanted()?.what ?? 'take']);
+  protected readonly instead = computed(() =>
+    this.unwanted()?.what === 'unit'
+      ? 'To keep it and have it count for nothing, leave out its runs instead; if it was entered twice, merge it.'
+      : 'To keep it and have it count for nothing, leave it out instead.',
+  );
   protected readonly bytes = bytesWords;
 
   constructor() {
     effect(() => {
       const unwanted = this.unwanted();
-      this.preview.set(null);
-      this.name.set('');
-      this.reason.set('');
-      this.tried.set(null);
-      if (!unwanted) return;
-      this.saving.run(this.data.previewRemoval(unwanted.what, unwanted.id), (preview) => this.preview.set(preview));
+      untracked(() => this.look(unwanted));
     });
+  }
+
+  private look(unwanted: Unwanted | null): void {
+    this.preview.set(null);
+    this.name.set('');
+    this.reason.set('');
+    this.tried.set(null);
+    if (unwanted)
+      this.saving.run(this.data.previewRemoval(unwanted.what, unwanted.id), (preview) => this.preview.set(preview));
   }
 
   protected remove({ unit }: RemovalPreview): void {
