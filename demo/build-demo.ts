@@ -11,6 +11,7 @@ import { asFailure } from '#server/platform/as-failure';
 import { ensureSpecimen } from '#server/catalogue/queries/specimen';
 import type { RenderDemoRunTask } from '#worker/tasks/render-demo-run';
 import type { Application } from '#server/wiring';
+import { buildBeside } from './beside';
 import { buildDemoListening } from './build-listening';
 
 /** How many runs are rendered ahead of the import: one per thread. */
@@ -46,6 +47,7 @@ export async function buildDemo(application: Application, speechFolder: string, 
     };
     await Promise.all(Array.from({ length: AT_ONCE }, worker));
     await buildPlans(application);
+    await buildBeside(application);
     job.finish();
     await application.queue.idle();
     await buildDemoListening(application);

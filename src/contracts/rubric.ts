@@ -136,6 +136,9 @@ export function rubricProblems(rubric: Rubric, protocols: readonly Protocol[]): 
     }
     if (criterion.kind === 'features')
       for (const { field } of criterion.features) if (!fields.has(field)) say('features', none(field));
+    const use = criterion.kind === 'price' ? criterion.parts?.use : undefined;
+    if (typeof use === 'string' && !rubric.uses?.some((u) => u.name === use))
+      say('parts.use', `the rules have no use "${use}"`);
     if (criterion.kind === 'table') {
       const versions = protocols.filter((p) => p.id === criterion.protocol);
       const hasCell = versions.some((p) =>

@@ -8,6 +8,7 @@ import type { RankingInputs, RankingOnDay } from '#contracts/ranking';
 import type { RubricVersion } from '#contracts/rubric';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
+import type { NewRelation } from '#contracts/relation';
 import type { Session } from '#contracts/session';
 import type { NewSheetEntries } from '#contracts/sheet';
 import type { TakePage } from '#contracts/take-page';
@@ -100,6 +101,14 @@ export class CatalogueData {
 
   retry(analysisId: string): Observable<unknown> {
     return this.api.call(ENDPOINTS.retryAnalysis, { params: { id: analysisId } });
+  }
+
+  addRelation(id: string, relation: NewRelation): Observable<unknown> {
+    return this.api.call(ENDPOINTS.addRelation, { params: { id }, body: relation });
+  }
+
+  endRelation(id: string): Observable<unknown> {
+    return this.api.call(ENDPOINTS.endRelation, { params: { id } });
   }
 }
 

@@ -1,5 +1,6 @@
 import { gearKind } from '#core/gear/kinds';
 import { isClassField } from '#core/gear/sheet/sheet-field';
+import { PRICE_BASES, withPriceBasis, type PriceBasis } from '#core/rules/price-basis';
 import { pricePoints } from '#core/rules/price-rule';
 import { daySchema, type Category } from '#contracts/common';
 import type { RankingInputs } from '#contracts/ranking';
@@ -84,4 +85,13 @@ export function filterInputs(
 export function readPastDay(text: string | undefined, today: string): string | null {
   const day = daySchema.safeParse(text ?? '').data ?? null;
   return day !== null && day < today ? day : null;
+}
+
+/** Which price counts, as the address says; anything else is as the rules say. */
+export const readBasis = (text: string | undefined): PriceBasis => PRICE_BASES.find((b) => b === text) ?? 'rules';
+
+/** The same facts by rules that count another price. */
+export function withBasis(inputs: RankingInputs, basis: PriceBasis, use: string | null): RankingInputs {
+  const rubric = withPriceBasis(inputs.rubric, basis, use);
+  return rubric === inputs.rubric ? inputs : { ...inputs, rubric };
 }

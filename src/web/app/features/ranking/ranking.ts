@@ -17,6 +17,7 @@ import { Router, RouterLink, type Params } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, debounceTime, filter, map, of, startWith, switchMap, type Observable } from 'rxjs';
+import type { PriceBasis } from '#core/rules/price-basis';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import { countedCurrency, type Criterion } from '#core/rules/rubric';
@@ -49,8 +50,10 @@ import {
   classesText,
   filterInputs,
   readClasses,
+  readBasis,
   readPastDay,
   readUpTo,
+  withBasis,
   type RankingFilter,
   type RankingView,
 } from './ranking-request';
@@ -64,6 +67,12 @@ interface ShownInputs {
   readonly onDay: (RankingOnDay & { readonly day: string }) | null;
 }
 
+const PRICE_BASIS_CHOICES: readonly Choice<PriceBasis>[] = [
+  { label: 'as the rules say', value: 'rules' },
+  { label: 'on the day of its first test', value: 'at-review' },
+  { label: 'the cheapest of now', value: 'cheapest' },
+  { label: 'with what it needs', value: 'to-use' },
+];
 const yearBefore = (day: string): string => addDays(day, -365);
 const weightsKey = (kind: Category, use: string | null): string =>
   `sediment.weights.${kind}${use === null ? '' : `.${use}`}`;
@@ -110,6 +119,8 @@ export class Ranking {
   readonly is = input<string>();
   /** ?upTo=200 leaves out what costs more. */
   readonly upTo = input<string>();
+  /** ?basis=cheapest counts another price than the rules do. */
+  readonly basis = input<string>();
   /** ?on=2023-05-01 is the ranking as it stood on that day. */
   readonly on = input<string>();
   /** ?since=2023-05-01 with ?view=moved is what has moved since. */
@@ -173,10 +184,21 @@ export class Ranking {
   );
   protected readonly before = computed(() => {
     const then = this.earlierLoaded().value;
-    return then && filterInputs(then.inputs, this.specimens().value ?? [], this.filter());
+    if (!then) return null;
+    const inputs = withBasis(then.inputs, this.priceBasis(), this.usedFor(then.inputs));
+    return filterInputs(inputs, this.specimens().value ?? [], this.filter());
   });
   protected readonly problem = computed(() => this.rubrics().problem ?? this.loaded().problem);
-  private readonly all = computed(() => this.loaded().value?.inputs ?? null);
+  private readonly all = computed(() => {
+    const inputs = this.loaded().value?.inputs ?? null;
+    return inputs && withBasis(inputs, this.priceBasis(), this.usedFor(inputs));
+  });
+  protected readonly priceBasis = computed(() => readBasis(this.basis()));
+  protected readonly bases = PRICE_BASIS_CHOICES;
+  /** The use of the address, where the rules have it. */
+  private usedFor({ rubric }: RankingInputs): string | null {
+    return rubric.uses?.find((u) => u.name === this.use())?.name ?? null;
+  }
   protected readonly shownView = computed<RankingView>(() => RANKING_VIEWS.find((v) => v === this.view()) ?? 'list');
   protected readonly filter = computed<RankingFilter>(() => ({
     classes: readClasses(this.is(), this.rankedKind()),
@@ -390,6 +412,10 @@ export class Ranking {
     this.ask({ use });
   }
 
+  protected setBasis(basis: PriceBasis): void {
+    this.ask({ basis: basis === 'rules' ? null : basis });
+  }
+
   protected setView(view: RankingView): void {
     this.ask({ view: view === 'list' ? null : view });
   }
@@ -470,7 +496,7 @@ export class Ranking {
     return new Map(
       inputs.units.flatMap((u) => {
         const verdict = pricePoints(u, rule);
-        return verdict.points === null ? [] : [[u.id, formatPrice(verdict.price.amount, verdict.price.currency)]];
+        return verdict.points === null ? [] : [[u.id, formatPrice(verdict.total, verdict.price.currency)]];
       }),
     );
   }

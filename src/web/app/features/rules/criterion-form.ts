@@ -4,7 +4,14 @@ import type { SheetField } from '#core/gear/sheet/sheet-field';
 import { criterionAxis, criterionValue } from '#core/rules/criterion-value';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { Knot } from '#core/rules/points-curve';
-import { PRICE_KINDS, type Criterion, type Feature, type PriceKind } from '#core/rules/rubric';
+import {
+  PRICE_KINDS,
+  type Criterion,
+  type Feature,
+  type PriceCriterion,
+  type PriceKind,
+  type PriceMoment,
+} from '#core/rules/rubric';
 import type { Category } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
 import { ChoiceField } from '../../ui/field/choice-field';
@@ -26,6 +33,11 @@ import {
 } from './rubric-draft';
 import { gearKind } from '#core/gear/kinds';
 
+const PRICE_MOMENT_CHOICES: readonly { readonly label: string; readonly value: PriceMoment }[] = [
+  { label: 'the latest of the first kind', value: 'latest' },
+  { label: 'that of the first test', value: 'at-review' },
+  { label: 'the cheapest of the newest', value: 'cheapest' },
+];
 const SPREAD = { unit: '', least: 0, most: 1000 } as const;
 const ANSWERS = { unit: '', isWhole: true, least: 1, most: 1000 } as const;
 
@@ -56,6 +68,8 @@ export class CriterionForm {
   readonly kind = input.required<Category>();
   readonly units = input.required<readonly UnitFacts[]>();
   readonly protocols = input.required<readonly Protocol[]>();
+  /** Names of the uses that the rules have weights for. */
+  readonly uses = input<readonly string[]>([]);
   readonly criterionChange = output<Criterion>();
 
   protected readonly sheets = SHEETS;
@@ -63,6 +77,14 @@ export class CriterionForm {
   protected readonly answers = ANSWERS;
   protected readonly sources = SOURCES;
   protected readonly priceKinds = PRICE_KINDS;
+  protected readonly moments = PRICE_MOMENT_CHOICES;
+  protected readonly partsChoices = computed(() => [
+    { label: 'not paid with it', value: 'none' },
+    { label: 'paid with it, by the use that is looked at', value: 'any' },
+    ...this.uses().map((use) => ({ label: `paid with it, for: ${use}`, value: `use ${use}` })),
+  ]);
+  protected readonly partsOf = ({ parts }: PriceCriterion): string =>
+    parts === undefined ? 'none' : parts.use === null ? 'any' : `use ${parts.use}`;
   protected readonly priceSheet = priceSheet;
   protected readonly points = [0, 1, 2, 3, 4, 5];
   protected readonly figures = computed(() => {
@@ -95,6 +117,15 @@ export class CriterionForm {
 
   protected setCurve(curve: readonly Knot[]): void {
     this.change({ curve });
+  }
+
+  /** What is usual is not written into the rules. */
+  protected setMoment(moment: PriceMoment): void {
+    this.change({ moment: moment === 'latest' ? undefined : moment });
+  }
+
+  protected setParts(choice: string): void {
+    this.change({ parts: choice === 'none' ? undefined : { use: choice === 'any' ? null : choice.slice(4) } });
   }
 
   protected setSource(source: Criterion['kind']): void {

@@ -103,6 +103,7 @@ export class Rules {
   /** What is being changed; null while nothing is. */
   protected readonly draft = linkedSignal<Category, Rubric | null>({ source: this.category, computation: () => null });
   protected readonly shown = computed(() => this.draft() ?? this.stands());
+  protected readonly useNames = computed(() => (this.shown()?.uses ?? []).map((u) => u.name));
   protected readonly opened = signal<string | null>(null);
   protected readonly isChanged = computed(() => {
     const draft = this.draft();

@@ -1,14 +1,16 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
+import { whereWords } from '#core/rules/price-rule';
 import type { SpecimenSheet } from '#contracts/specimen';
 import { CatalogueData } from '../../data/catalogue';
 import { CorrectionData } from '../../data/corrections';
 import { Saving } from '../../data/saving';
-import { PriceFields, type PriceDraft } from '../../ui/field/price-fields';
+import { PriceFields, notedPrice, type PriceDraft } from '../../ui/field/price-fields';
 import { Refusals } from '../../ui/field/refusals';
 import { formatPrice, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
+import { PriceHistory } from './price-history';
 
 type Price = SpecimenSheet['prices'][number];
 
@@ -17,7 +19,7 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
 /** Prices of a unit: each can be corrected or taken out, and a further one noted. */
 @Component({
   selector: 'sd-unit-prices',
-  imports: [Button, FormsModule, PriceFields, ProblemBox],
+  imports: [Button, FormsModule, PriceFields, PriceHistory, ProblemBox],
   template: `
     <table class="plain-table narrow">
       <thead>
@@ -42,6 +44,7 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
                   <sd-price-fields
                     bare
                     required
+                    detailed
                     [price]="c.draft"
                     (priceChange)="correcting.set({ id: c.id, draft: $event })"
                   />
@@ -51,7 +54,12 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
               </td>
             } @else {
               <td class="num">{{ p.date }}</td>
-              <td>{{ p.kind }}</td>
+              <td>
+                {{ p.kind }}
+                @if (about(p); as words) {
+                  <div class="quiet small">{{ words }}</div>
+                }
+              </td>
               <td class="right num">
                 {{ text(p.amount, p.currency) }}
                 @if (changed(p); as c) {
@@ -83,11 +91,22 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
         }
       </tbody>
     </table>
+    @if (prices().length > 1) {
+      <sd-price-history [prices]="prices()" [currency]="currency()" />
+    }
     @if (saving.problem(); as p) {
       <sd-problem-box [problem]="p" />
     }
     <form class="inline" (ngSubmit)="save()" aria-label="Note a price">
-      <sd-price-fields bare [price]="draft()" (priceChange)="draft.set($event)" />
+      <sd-price-fields bare [detailed]="isDetailed()" [price]="draft()" (priceChange)="draft.set($event)" />
+      <p-button
+        type="button"
+        size="small"
+        [text]="true"
+        [label]="isDetailed() ? 'Less' : 'Region, tax, shop …'"
+        [attr.aria-expanded]="isDetailed()"
+        (onClick)="isDetailed.set(!isDetailed())"
+      />
       <p-button
         type="submit"
         size="small"
@@ -103,7 +122,7 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
       gap: 8px;
     }
     .narrow {
-      max-width: 480px;
+      max-width: 640px;
     }
     .inline {
       display: flex;
@@ -126,7 +145,10 @@ export class UnitPrices {
   protected readonly saving = new Saving();
   protected readonly draft = signal(emptyPrice());
   protected readonly correcting = signal<{ readonly id: string; readonly draft: PriceDraft } | null>(null);
+  protected readonly isDetailed = signal(false);
   protected readonly text = formatPrice;
+  /** Where it holds, with or without tax, who asks it, and what was noted. */
+  protected readonly about = (price: Price): string => [whereWords(price), price.note].filter(Boolean).join(' · ');
 
   /** What it came to in the currency that the rules count. */
   protected changed({ also }: Price): string {
@@ -136,16 +158,24 @@ export class UnitPrices {
   }
 
   protected save(): void {
-    const { amount, currency, kind, date } = this.draft();
+    const { amount } = this.draft();
     if (amount === null || this.refusals.stop()) return;
-    this.saving.run(this.data.notePrice(this.unit(), { amount, currency, kind, date }), () =>
-      this.draft.update((d) => ({ ...d, amount: null })),
+    this.saving.run(this.data.notePrice(this.unit(), notedPrice(this.draft(), amount)), () =>
+      this.draft.update((d) => ({ ...d, amount: null, note: '' })),
     );
   }
 
-  protected saveCorrection(id: string, { amount, currency, kind, date }: PriceDraft): void {
-    if (amount === null || this.refusals.stop()) return;
-    const change = { kind: 'price', price: id, amount, currency, priceKind: kind, date } as const;
+  protected saveCorrection(id: string, draft: PriceDraft): void {
+    if (draft.amount === null || this.refusals.stop()) return;
+    const {
+      kind: priceKind,
+      tax = null,
+      region = '',
+      shop = '',
+      note = '',
+      ...price
+    } = notedPrice(draft, draft.amount);
+    const change = { kind: 'price', price: id, ...price, priceKind, tax, region, shop, note } as const;
     this.saving.run(this.corrections.correct(change), () => this.correcting.set(null));
   }
 

@@ -24,6 +24,7 @@ import { ProblemBox } from '../../ui/problem-box';
 import { TakeCorrectionDialog, type NotedTake } from '../../ui/take-correction-dialog';
 import { countingRun } from './counting-run';
 import { MeasuredPart } from './measured-part';
+import { PriceToUse } from './price-to-use';
 import { RemovalDialog, type Unwanted } from './removal-dialog';
 import { RunTable } from './run-table';
 import { sheetOutline } from './sheet-outline';
@@ -42,6 +43,7 @@ import { UnitName } from './unit-name';
 import { UnitPlace } from './unit-place';
 import { UnitPoints } from './unit-points';
 import { UnitPrices } from './unit-prices';
+import { UnitRelations } from './unit-relations';
 import { UnitSheet } from './unit-sheet';
 import { UnitSummary, whyNotRanked } from './unit-summary';
 
@@ -53,6 +55,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     ClipPlayer,
     Figure,
     MeasuredPart,
+    PriceToUse,
     ProblemBox,
     RemovalDialog,
     RouterLink,
@@ -70,6 +73,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     UnitPlace,
     UnitPoints,
     UnitPrices,
+    UnitRelations,
     UnitSheet,
     UnitSummary,
   ],
