@@ -1,6 +1,6 @@
 import Table from 'cli-table3';
-import { Command, Option } from 'commander';
-import { CATEGORIES, type Category } from '#contracts/common';
+import { Command } from 'commander';
+import type { Category } from '#contracts/common';
 import { ENDPOINTS } from '#contracts/http';
 import { rankRowSchema, type RankRow } from '#contracts/ranking';
 import { dataOption, withData } from './data-option';
@@ -10,7 +10,7 @@ import { figure } from './report';
 export function rankCommand(): Command {
   return new Command('rank')
     .description('rank every unit of a category')
-    .addOption(new Option('--category <category>', 'kind of gear').choices([...CATEGORIES]).default('microphone'))
+    .option('--category <category>', 'kind of gear, by its name in run.json', 'microphone')
     .addOption(dataOption())
     .option('--json', 'print an array in order')
     .action(async (options: { category: Category; data: string; json?: boolean }) => {

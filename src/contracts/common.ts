@@ -1,10 +1,12 @@
 import { z } from 'zod';
-import { GEAR_KIND_IDS } from '#core/gear/kinds';
+import { gearKindIds, isGearKind, type GearKindId } from '#core/gear/kinds';
 
-/** Kinds of gear; each has its hatch in the interface. */
-export const CATEGORIES = GEAR_KIND_IDS;
-export const categorySchema = z.enum(CATEGORIES);
-export type Category = z.infer<typeof categorySchema>;
+/** A kind of gear that is known: one that ships, or one that a person has added. */
+export const categorySchema = z
+  .string()
+  .max(60)
+  .refine(isGearKind, { error: () => `must be a kind of gear: ${gearKindIds().join(', ')}` });
+export type Category = GearKindId;
 
 /** A calendar day that exists, ISO 8601. */
 export const daySchema = z.iso.date({ abort: true }).refine((day) => day >= '1900' && day < '2200', {

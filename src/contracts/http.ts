@@ -6,6 +6,7 @@ import { categorySchema, daySchema, idSchema, sha256Schema } from './common';
 import { clipSchema, waveformSchema } from './clip';
 import { jobSchema } from './events';
 import { exchangeRateSchema, newRatesSchema } from './exchange-rate';
+import { kindDocumentSchema, kindSchema } from './kind';
 import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankingOnDaySchema, rankRowSchema } from './ranking';
 import { rubricSchema, rubricVersionSchema } from './rubric';
@@ -256,6 +257,14 @@ export const ENDPOINTS = {
     none,
     rubricSchema,
     rubricVersionSchema,
+  ),
+  kinds: get('/api/kinds', 'Kinds of gear, with what was added to them', none, z.array(kindSchema)),
+  saveKind: post(
+    '/api/kinds',
+    'Save a kind of gear as its next version, or add one',
+    none,
+    kindDocumentSchema,
+    kindSchema,
   ),
   rankingInputs: get(
     '/api/ranking/:category/inputs',

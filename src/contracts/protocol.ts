@@ -109,6 +109,7 @@ export const protocolSchema = z.strictObject({
   version: z.int().min(1),
   name: nameSchema,
   category: categorySchema,
+  alsoFor: z.array(categorySchema).max(20).optional().describe('Further kinds of gear that it serves.'),
   /** The text that is read, where there is one. */
   text: z.string().nullable().default(null),
   sweep: protocolSweepSchema.nullable().default(null),
@@ -118,6 +119,14 @@ export const protocolSchema = z.strictObject({
   steps: z.array(stepSchema).min(1),
 });
 export type Protocol = z.infer<typeof protocolSchema>;
+
+/** Kinds of gear that a protocol serves: its own first. */
+export const servedKinds = ({ category, alsoFor = [] }: Pick<Protocol, 'category' | 'alsoFor'>): string[] => [
+  ...new Set([category, ...alsoFor]),
+];
+/** Whether units of a kind can be tested by it. */
+export const servesKind = (protocol: Pick<Protocol, 'category' | 'alsoFor'>, kind: string): boolean =>
+  servedKinds(protocol).includes(kind);
 
 /** Whether a take of a step is the answer to the protocol's sweep. */
 export const answersSweep = (step: { readonly id: string; readonly role?: StepRole | undefined }): boolean =>

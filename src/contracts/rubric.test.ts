@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { GEAR_KIND_IDS } from '#core/gear/kinds';
+import { SHIPPED_KIND_IDS } from '#core/gear/kinds';
 import type { Criterion, Rubric } from '#core/rules/rubric';
 import { protocolSchema } from './protocol';
 import { rubricProblems, rubricSchema } from './rubric';
@@ -15,7 +15,7 @@ const PROTOCOLS = protocolSchema.array().parse(seeded('protocol-'));
 const RUBRICS = rubricSchema.array().parse(seeded('rubric-'));
 
 it('every kind ships with rules and a protocol, and no rule asks for what is not there', () => {
-  for (const kind of GEAR_KIND_IDS) {
+  for (const kind of SHIPPED_KIND_IDS) {
     expect(
       RUBRICS.some((r) => r.category === kind),
       kind,

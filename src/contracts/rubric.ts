@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PRICE_KINDS, PRICE_MOMENTS, TOTALS_SHOWN, type Rubric } from '#core/rules/rubric';
 import { QUANTITY_IDS } from '#core/measure/registry';
 import { gearKind } from '#core/gear/kinds';
-import { categorySchema, currencySchema, daySchema, nameSchema, slugSchema, type Category } from './common';
+import { categorySchema, currencySchema, daySchema, nameSchema, slugSchema } from './common';
 import type { Protocol } from './protocol';
 import { sheetFieldIdSchema } from './sheet';
 
@@ -120,7 +120,7 @@ export type RubricVersion = z.infer<typeof rubricVersionSchema>;
 export function rubricProblems(rubric: Rubric, protocols: readonly Protocol[]): { field: string; message: string }[] {
   const problems: { field: string; message: string }[] = [];
   const ids = rubric.criteria.map((c) => c.id);
-  const fields = new Map(gearKind(rubric.category as Category).sheet.map((f) => [f.id, f]));
+  const fields = new Map(gearKind(rubric.category).sheet.map((f) => [f.id, f]));
   rubric.criteria.forEach((criterion, i) => {
     const say = (field: string, message: string): void => {
       problems.push({ field: `criteria[${i}].${field}`, message });

@@ -51,6 +51,8 @@ export const specimenRowSchema = z.object({
   hasRules: z.boolean(),
   /** Blind answers that it took part in. */
   heardAnswers: z.int(),
+  /** What its sheet says in the columns that lists of its kind show: numbers in the unit of the field. */
+  sheet: z.record(z.string(), z.union([z.number(), z.boolean(), z.array(z.string())])),
   /** What it is by the fields of its sheet that divide its kind. */
   classes: z.record(z.string(), z.array(z.string())),
 });

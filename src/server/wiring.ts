@@ -44,6 +44,7 @@ import { SessionPlans } from './sessions/session-plans';
 import { TakeSorting } from './runs/take-sorting';
 import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
+import { KindBook, registerSavedKinds } from './catalogue/kind-book';
 import { RubricBook } from './catalogue/rubric-book';
 import { Relations } from './catalogue/relations';
 import { SheetEntries } from './catalogue/sheet-entries';
@@ -68,6 +69,7 @@ export interface Application {
   readonly sheets: SheetEntries;
   readonly relations: Relations;
   readonly rubricBook: RubricBook;
+  readonly kindBook: KindBook;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -129,6 +131,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       report,
     }));
   await migrate(database, migrationsFolder);
+  await registerSavedKinds(database);
   await seedRules(database, seedFolder, options.demo ?? false);
   const store = await openClipStore(options.folder);
   const pool = options.pool ?? openWorkerPool(options.workers ?? workerFolder);
@@ -191,6 +194,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     sheets: new SheetEntries(database, queue, hub, clock),
     relations: new Relations(database, hub, clock),
     rubricBook: new RubricBook(database, hub, clock),
+    kindBook: new KindBook(database, hub),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),

@@ -1,14 +1,17 @@
-import { provideZonelessChangeDetection } from '@angular/core';
+import { inject, provideAppInitializer, provideZonelessChangeDetection } from '@angular/core';
 import { bootstrapApplication } from '@angular/platform-browser';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { providePrimeNG } from 'primeng/config';
 import { App } from './app/app';
+import { KindData } from './app/data/kinds';
 import { routes } from './app/routes';
 import { sedimentPreset } from './app/theme-preset';
 
 bootstrapApplication(App, {
   providers: [
     provideZonelessChangeDetection(),
+    // A listener’s page asks for nothing that is the owner’s.
+    ...(location.pathname.startsWith('/listen/') ? [] : [provideAppInitializer(() => inject(KindData).start())]),
     provideRouter(
       routes,
       withComponentInputBinding(),

@@ -44,6 +44,10 @@ export interface GearKind {
   /** Figures that lists show of it, the most telling first. */
   readonly keyFigures: readonly QuantityId[];
   readonly claims: ClaimRules;
+  /** Name of its hatch; its own where nothing is said. */
+  readonly hatch?: string;
+  /** Columns of lists, as a person has chosen them; null or missing: its key figures. */
+  readonly columns?: readonly string[] | null;
   /** What its data sheets have a place for. */
   readonly sheet: readonly SheetField[];
   /**

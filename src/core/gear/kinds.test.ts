@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { isQuantity, quantity } from '../measure/registry';
-import { CLAIMED_QUANTITIES, GEAR_KIND_IDS, gearKind, STEP_ROLE_IDS, stepRole } from './kinds';
+import { CLAIMED_QUANTITIES, SHIPPED_KIND_IDS, gearKind, STEP_ROLE_IDS, stepRole } from './kinds';
 
 describe('kinds of gear', () => {
-  it.each(GEAR_KIND_IDS)('%s: its figures and claims are figures of the registry, its roles are known', (id) => {
+  it.each(SHIPPED_KIND_IDS)('%s: its figures and claims are figures of the registry, its roles are known', (id) => {
     const kind = gearKind(id);
     expect(kind.id).toBe(id);
     expect(kind.name).not.toBe('');
@@ -18,13 +18,13 @@ describe('kinds of gear', () => {
   });
 
   it('that have no sound of their own are heard through another: boosters and accessories', () => {
-    expect(GEAR_KIND_IDS.filter((id) => gearKind(id).isHeardThroughAnother)).toEqual(['booster', 'accessory']);
+    expect(SHIPPED_KIND_IDS.filter((id) => gearKind(id).isHeardThroughAnother)).toEqual(['booster', 'accessory']);
   });
 
   it('share what they share: one role or claim is the same for every kind that has it', () => {
     expect(new Set(STEP_ROLE_IDS).size).toBe(STEP_ROLE_IDS.length);
     expect(new Set(CLAIMED_QUANTITIES).size).toBe(CLAIMED_QUANTITIES.length);
-    for (const id of GEAR_KIND_IDS)
+    for (const id of SHIPPED_KIND_IDS)
       for (const role of gearKind(id).roles) expect(role.answersSweep).toBe(stepRole(role.id)?.answersSweep);
     expect(stepRole('no role of ours')).toBeUndefined();
   });

@@ -1,4 +1,5 @@
 import type { ClaimRule, GearKind } from './gear-kind';
+import { kindOf, type KindDocument } from './kind-document';
 import { ACCESSORY } from './accessory/accessory';
 import { BOOSTER } from './booster/booster';
 import { FIELD_MICROPHONE } from './field-microphone/field-microphone';
@@ -11,17 +12,55 @@ import type { StepRoleDefinition } from './step-role';
 /** All kinds of gear, in the order in which they are offered. A new one is a folder beside these, and a line here. */
 const ALL = [MICROPHONE, FIELD_MICROPHONE, INTERFACE, BOOSTER, ACCESSORY, HEADPHONES] as const;
 
-export type GearKindId = (typeof ALL)[number]['id'];
+/** A kind that ships. */
+export type ShippedKindId = (typeof ALL)[number]['id'];
+/** A kind that ships, or one that a person has added: a name of lower-case letters, digits and hyphens. */
+export type GearKindId = string;
 export type StepRoleId = (typeof ALL)[number]['roles'][number]['id'];
-export type ClaimedQuantity = { [K in (typeof ALL)[number]['id']]: keyof Extract<(typeof ALL)[number], { id: K }>['claims'] }[GearKindId]; // prettier-ignore
+export type ClaimedQuantity = { [K in (typeof ALL)[number]['id']]: keyof Extract<(typeof ALL)[number], { id: K }>['claims'] }[ShippedKindId]; // prettier-ignore
 
-export const GEAR_KIND_IDS: readonly GearKindId[] = ALL.map((kind) => kind.id);
-const KINDS: ReadonlyMap<string, GearKind> = new Map(ALL.map((kind) => [kind.id, kind]));
+export const SHIPPED_KIND_IDS: readonly ShippedKindId[] = ALL.map((kind) => kind.id);
+const SHIPPED: ReadonlyMap<string, GearKind> = new Map(ALL.map((kind) => [kind.id, kind]));
 const ROLES = new Map<string, StepRoleDefinition>(ALL.flatMap((kind) => kind.roles.map((role) => [role.id, role])));
 const CLAIMS = new Map<string, ClaimRule>(ALL.flatMap((kind) => Object.entries(kind.claims)));
 
-/** What is particular to a kind of gear. */
-export const gearKind = (id: GearKindId): GearKind => KINDS.get(id) as GearKind;
+/** The kinds that are known: those that ship, and what a person has made of them. */
+let known: ReadonlyMap<string, GearKind> = SHIPPED;
+
+/**
+ * Makes a person’s kinds known, and their own fields of the kinds that ship. It is called where a process, a page or a
+ * worker starts and where one of them is saved, with all of them; what was made known before and is not among them is
+ * forgotten. Everything else asks {@link gearKind}, and need not know that there are any.
+ *
+ * @param documents - the newest version of each, any order
+ */
+export function registerKinds(documents: readonly KindDocument[]): void {
+  const own = new Map(documents.map((d) => [d.id, d]));
+  const shipped = ALL.map((kind): GearKind => kindOf(own.get(kind.id), kind));
+  const added = documents
+    .filter((d) => !SHIPPED.has(d.id))
+    .map((d) => kindOf(d, SHIPPED.get(d.like) as GearKind))
+    .sort((x, y) => x.name.localeCompare(y.name));
+  known = new Map([...shipped, ...added].map((kind) => [kind.id, kind]));
+}
+
+/** All kinds, in the order in which they are offered: those that ship first. */
+export const gearKindIds = (): readonly GearKindId[] => [...known.keys()];
+export const isGearKind = (id: string): boolean => known.has(id);
+/** A kind as it ships, whatever a person has added to it. */
+export const shippedKind = (id: ShippedKindId): GearKind => SHIPPED.get(id) as GearKind;
+export const isShippedKind = (id: string): id is ShippedKindId => SHIPPED.has(id);
+
+/**
+ * What is particular to a kind of gear.
+ *
+ * @throws RangeError for a kind that is not known
+ */
+export function gearKind(id: GearKindId): GearKind {
+  const kind = known.get(id);
+  if (!kind) throw new RangeError(`there is no kind of gear "${id}"`);
+  return kind;
+}
 
 /** Roles that steps of any kind can have; one that several kinds know is one role. */
 export const STEP_ROLE_IDS = [...ROLES.keys()] as readonly StepRoleId[];

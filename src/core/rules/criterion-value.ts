@@ -1,4 +1,4 @@
-import { gearKind, type GearKindId } from '../gear/kinds';
+import { gearKind } from '../gear/kinds';
 import { unitsOf } from '../gear/sheet/sheet-units';
 import { quantity } from '../measure/registry';
 import { cellKey, hasFeature, type UnitFacts } from './criterion-points';
@@ -49,7 +49,7 @@ export function criterionAxis(criterion: Criterion, kind: string): { name: strin
     case 'heard':
       return { name: 'Log odds against the middle unit', unit: '' };
     case 'sheet-number': {
-      const field = gearKind(kind as GearKindId).sheet.find((f) => f.id === criterion.field);
+      const field = gearKind(kind).sheet.find((f) => f.id === criterion.field);
       return { name: field?.name ?? criterion.field, unit: field?.type === 'number' ? unitsOf(field.unit)[0] : '' };
     }
     case 'table':

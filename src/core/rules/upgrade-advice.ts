@@ -68,7 +68,7 @@ export function upgradeAdvice(
   const weights = Object.fromEntries(rubric.criteria.map((c) => [c.id, c.kind === 'price' ? 0 : (given[c.id] ?? 0)]));
   const { probability } = whyAbove(units, rubric, to, from, { ...options, weights });
   const [old, next] = [from, to].map((id) => units.find((u) => u.id === id) as UnitFacts);
-  const { gained, lost } = featureChanges(rubric.category as GearKindId, old.sheet ?? {}, next.sheet ?? {});
+  const { gained, lost } = featureChanges(rubric.category, old.sheet ?? {}, next.sheet ?? {});
   return {
     probability,
     verdict: verdictOf(probability),

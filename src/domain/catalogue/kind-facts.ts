@@ -1,3 +1,4 @@
+import { gearKind } from '#core/gear/kinds';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
 import type { ExchangeRates } from '#core/rules/exchange-rates';
@@ -92,7 +93,7 @@ export class KindFacts {
     const facts = this.comparable.get(base.id) ?? NO_FACTS;
     const heardAgain = heard === null ? null : unlessChanged(before?.facts.heard ?? undefined, heard);
     const from = [
-      base.category,
+      gearKind(base.category),
       base.first_tested,
       facts,
       points,

@@ -1,5 +1,7 @@
 import { gearKind } from '#core/gear/kinds';
-import type { QuantityId } from '#core/measure/registry';
+import type { GearKind } from '#core/gear/gear-kind';
+import { sheetColumns } from '#core/gear/list-columns';
+import { isQuantity, type QuantityId } from '#core/measure/registry';
 import { criterionPoints, type UnitFacts } from '#core/rules/criterion-points';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
@@ -39,6 +41,7 @@ export function specimenRow(
   classes: SpecimenRow['classes'],
 ): SpecimenRow {
   const criteria = rules ?? [];
+  const kind = gearKind(base.category);
   const missingPoints = criteria
     .filter((c) => isGivenByHand(c) && criterionPoints(c, unit).points === null)
     .map((c) => c.id);
@@ -57,7 +60,8 @@ export function specimenRow(
     waitingAnalyses: base.waiting,
     missingPoints,
     price: countingPrice(unit, criteria),
-    figures: gearKind(base.category).keyFigures.flatMap((id) => keyFigure(unit, id, scatters)),
+    figures: listedFigures(kind).flatMap((id) => keyFigure(unit, id, scatters)),
+    sheet: listedSheet(kind, unit),
     place: ranked?.place ?? null,
     stratum: ranked?.stratum ?? null,
     composite: ranked?.composite ?? null,
@@ -65,6 +69,20 @@ export function specimenRow(
     heardAnswers: unit.heard?.answers ?? 0,
     classes,
   };
+}
+
+/** Figures that lists show of a kind: those that a person has chosen, or the most telling ones. */
+const listedFigures = ({ columns, keyFigures }: GearKind): readonly QuantityId[] =>
+  columns?.filter(isQuantity) ?? keyFigures;
+
+/** What lists show of a unit’s data sheet. */
+function listedSheet({ columns }: GearKind, unit: UnitFacts): SpecimenRow['sheet'] {
+  return Object.fromEntries(
+    sheetColumns(columns ?? []).flatMap((field) => {
+      const value = unit.sheet?.[field];
+      return value === undefined ? [] : [[field, typeof value === 'object' ? [...value] : value]];
+    }),
+  );
 }
 
 /** The price that the rules count, in their currency; without such a rule, the newest. */

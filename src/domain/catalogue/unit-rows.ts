@@ -1,3 +1,4 @@
+import { gearKind } from '#core/gear/kinds';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { Criterion } from '#core/rules/rubric';
 import type { SpecimenRow } from '#contracts/specimen';
@@ -22,7 +23,7 @@ export class UnitRows {
     rules: readonly Criterion[] | null,
     scatters: KindScatters,
   ): SpecimenRow {
-    const from = [base, sheet, unit, rules, scatters];
+    const from = [base, gearKind(base.category), sheet, unit, rules, scatters];
     const before = this.made.get(base.id);
     const made = before?.from.every((part, i) => part === from[i])
       ? before

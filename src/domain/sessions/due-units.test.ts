@@ -25,6 +25,7 @@ const row = (id: string, change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   hasRules: true,
   heardAnswers: 0,
   classes: {},
+  sheet: {},
   ...change,
 });
 const RUBRIC = {

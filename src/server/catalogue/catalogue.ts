@@ -1,8 +1,9 @@
+import { gearKindIds } from '#core/gear/kinds';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import { ExchangeRates } from '#core/rules/exchange-rates';
 import type { Rubric } from '#core/rules/rubric';
 import { localDay } from '#core/text/local-day';
-import { CATEGORIES, type Category } from '#contracts/common';
+import type { Category } from '#contracts/common';
 import type { Protocol } from '#contracts/protocol';
 import type { RankingInputs, RankingOnDay, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
@@ -208,7 +209,7 @@ export class Catalogue {
     const ranked = new Map<Category, RankedKind>();
     const scatters = new Map<Category, KindScatters>();
     const rows = new Map<string, SpecimenRow>();
-    for (const category of CATEGORIES) {
+    for (const category of gearKindIds()) {
       const rubric = rubrics.get(category) ?? null;
       const { facts: factsOfKind, ranking } = this.kind(category);
       const members = byKind.get(category) ?? [];

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { lcgNoise, mixed, scaled, sine } from '#core/testing/signals';
-import { CATEGORIES } from '#contracts/common';
+import { SHIPPED_KIND_IDS } from '#core/gear/kinds';
 import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 const SECONDS = 4;
@@ -37,7 +37,7 @@ it('an interface is measured, listed and ranked by rules of its own, beside the 
   expect(row?.hasRules).toBe(true);
   expect((await application.catalogue.ranking('interface')).map((r) => r.specimen)).toEqual(['Oarlock Gauge · A']);
   expect((await application.catalogue.ranking('microphone')).map((r) => r.specimen)).toEqual(['Oarlock Purser · A']);
-  expect((await application.catalogue.rubrics()).map((r) => r.category).sort()).toEqual([...CATEGORIES].sort());
+  expect((await application.catalogue.rubrics()).map((r) => r.category).sort()).toEqual([...SHIPPED_KIND_IDS].sort());
 });
 
 it('takes the level of the tone from the take before that of the step, and keeps it', async () => {

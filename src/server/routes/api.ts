@@ -30,6 +30,8 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
   });
   handle(site, ENDPOINTS.rubricVersions, ({ params }) => application.rubricBook.versions(params.category));
   handle(site, ENDPOINTS.saveRubric, ({ body }) => application.rubricBook.save(body));
+  handle(site, ENDPOINTS.kinds, () => application.kindBook.kinds());
+  handle(site, ENDPOINTS.saveKind, ({ body }) => application.kindBook.save(body));
   handle(site, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));
   handle(site, ENDPOINTS.rankingOnDay, ({ params }) => catalogue.rankingOnDay(params.category, params.day));
   handle(site, ENDPOINTS.ranking, ({ params }) => catalogue.ranking(params.category));

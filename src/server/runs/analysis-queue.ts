@@ -210,7 +210,8 @@ export class AnalysisQueue {
     const takes: AnalysedTake[] = [];
     // All takes of a run belong to one version of one protocol.
     const protocol = protocolSchema.parse(rows[0].protocol_document);
-    const kind = gearKind(protocol.category);
+    // A protocol may serve several kinds: the unit's own says what a run of it gives.
+    const kind = gearKind(rows[0].category);
     const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
     for (const row of rows) if (own.has(row.step)) takes.push(await this.analysedTake(row, protocol));
     // A run of pairs alone has no figures of its own.

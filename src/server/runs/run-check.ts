@@ -1,7 +1,7 @@
 import { fieldText, issueText } from '#contracts/issue-text';
 import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
 import type { ProblemDetail } from '#contracts/problem';
-import type { Protocol } from '#contracts/protocol';
+import { servedKinds, servesKind, type Protocol } from '#contracts/protocol';
 import { currentKind, sheetField } from '#core/gear/kinds';
 import { misfit } from '#core/gear/sheet/sheet-value';
 import { isGivenByHand, type Rubric } from '#core/rules/rubric';
@@ -117,10 +117,9 @@ function protocolProblems(loose: Loose, takes: readonly Loose[], protocols: read
       : [],
   );
   const category = asRecord(loose['specimen'])['category'];
-  if (typeof category === 'string' && category !== protocol.category) {
-    found.push(
-      problem(['specimen', 'category'], `"${name}" is a protocol for ${protocol.category}, not for ${category}`),
-    );
+  if (typeof category === 'string' && !servesKind(protocol, category)) {
+    const kinds = servedKinds(protocol).join(' and ');
+    found.push(problem(['specimen', 'category'], `"${name}" is a protocol for ${kinds}, not for ${category}`));
   }
   return found;
 }

@@ -1,10 +1,10 @@
+import { gearKindIds } from '#core/gear/kinds';
 import { claimAsSheetValue } from '#core/gear/claim-comparison';
 import { lstat, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import type { Rubric } from '#core/rules/rubric';
 import type { Clip } from '#contracts/clip';
-import { CATEGORIES } from '#contracts/common';
 import type { ProblemDetail } from '#contracts/problem';
 import type { ImportResult, NewRun, RunDocument } from '#contracts/run-document';
 import type { Database, Queryable } from '../platform/db/database';
@@ -95,7 +95,7 @@ export class RunImport {
 
   private async checkContext(): Promise<RunCheckContext> {
     const rubrics = new Map<string, Rubric | null>();
-    for (const category of CATEGORIES)
+    for (const category of gearKindIds())
       rubrics.set(category, (await currentRubric(this.database, category))?.rubric ?? null);
     return { protocols: await listProtocols(this.database), rubricOf: (category) => rubrics.get(category) ?? null };
   }

@@ -1,6 +1,6 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { sessionTime } from '#core/rules/session-time';
-import type { Protocol } from '#contracts/protocol';
+import { servedKinds, servesKind, type Protocol } from '#contracts/protocol';
 import { rigDocumentSchema } from '#contracts/rig';
 import {
   newPlanSchema,
@@ -248,9 +248,12 @@ export class SessionPlans {
         say('protocol', `there is no version ${plan.protocolVersion} of "${plan.protocol}"`),
       ]);
     const problems: ProblemDetail[] = [];
-    if (protocol.category !== plan.category)
+    if (!servesKind(protocol, plan.category))
       problems.push(
-        say('category', `"${protocol.name}" is a protocol for ${protocol.category}, not for ${plan.category}`),
+        say(
+          'category',
+          `"${protocol.name}" is a protocol for ${servedKinds(protocol).join(' and ')}, not for ${plan.category}`,
+        ),
       );
     const names = plan.units.map(unitKey);
     names.forEach((n, i) => {

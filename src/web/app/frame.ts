@@ -48,6 +48,7 @@ const PLACES: readonly Place[] = [
   { label: 'Compare', link: '/compare', does: 'Hear clips side by side at equal loudness' },
   { label: 'Listening', link: '/listening', does: 'Blind tests: set up, run, reveal' },
   { label: 'Scale', link: '/scale', does: 'All answers as one scale; place a new unit' },
+  { label: 'Kinds', link: '/kinds', does: 'See and change what a sheet and a list of each kind hold' },
   { label: 'Rules', link: '/rules', does: 'See and change by what each kind is scored' },
   { label: 'Ranking', link: '/ranking', does: 'See where it stands' },
   { label: 'Archive', link: '/archive', does: 'See whether everything is there' },

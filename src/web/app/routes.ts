@@ -79,6 +79,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/rules/rules').then((m) => m.Rules),
   },
   {
+    path: 'kinds',
+    title: 'Kinds of gear · Sediment',
+    loadComponent: () => import('./features/kinds/kinds').then((m) => m.Kinds),
+  },
+  {
     path: 'protocols',
     title: 'Protocols · Sediment',
     loadComponent: () => import('./features/protocols/protocols').then((m) => m.Protocols),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { GEAR_KIND_IDS, gearKind, sheetField } from '../kinds';
+import { SHIPPED_KIND_IDS, gearKind, sheetField } from '../kinds';
 import { readSheetValue } from './read-sheet-value';
 import type { SheetField, SheetValue } from './sheet-field';
 import { convertedText, misfit, sheetNumber, sheetValueText } from './sheet-value';
@@ -174,7 +174,7 @@ describe('what comes in by files', () => {
 });
 
 describe('sheets of all kinds', () => {
-  it.each(GEAR_KIND_IDS)('%s: names are told apart, ranges are not empty', (id) => {
+  it.each(SHIPPED_KIND_IDS)('%s: names are told apart, ranges are not empty', (id) => {
     const { sheet } = gearKind(id);
     expect(new Set(sheet.map((f) => f.id)).size).toBe(sheet.length);
     expect(new Set(sheet.map((f) => f.name)).size).toBe(sheet.length);

@@ -141,6 +141,8 @@ export async function runsOfAnalysis(
 /** A take of a run with what measuring the run needs of its analysis. */
 export interface AnalysedTakeRow {
   readonly step: string;
+  /** Kind of gear of the unit. */
+  readonly category: string;
   readonly protocol_document: unknown;
   readonly sha256: string;
   readonly gain_db: number;
@@ -161,10 +163,12 @@ export async function analysedTakes(
   algorithmVersion: number,
 ): Promise<AnalysedTakeRow[]> {
   return db.query(
-    `SELECT st.slug AS step, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.distance_m,
+    `SELECT st.slug AS step, u.category, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.distance_m,
             t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
             COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers
      FROM take t
+     JOIN run r ON r.id = t.run_id
+     JOIN unit u ON u.id = r.specimen_id
      JOIN step st ON st.id = t.step_id
      JOIN protocol_version v ON v.id = st.protocol_version_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2

@@ -1,14 +1,15 @@
-import { CATEGORIES, type Category } from '#contracts/common';
-import type { Protocol } from '#contracts/protocol';
+import { gearKindIds } from '#core/gear/kinds';
+import type { Category } from '#contracts/common';
+import { servesKind, type Protocol } from '#contracts/protocol';
 import type { Rig } from '#contracts/rig';
 import type { PlannedUnit } from '#contracts/session-plan';
 import type { Choice } from '../ui/field/choice-field';
-import { CATEGORY_NAMES } from '../ui/format';
+import { kindName } from '../ui/format';
 import type { HeardStep } from './listening';
 
 /** Kinds of gear to choose from, in their order. */
-export const kindChoices = (kinds: readonly Category[] = CATEGORIES): Choice<Category>[] =>
-  kinds.map((value) => ({ label: CATEGORY_NAMES[value], value }));
+export const kindChoices = (kinds: readonly Category[] = gearKindIds()): Choice<Category>[] =>
+  kinds.map((value) => ({ label: kindName(value), value }));
 
 /** A version of a protocol as the value of a choice. */
 export const protocolKey = ({ id, version }: Pick<Protocol, 'id' | 'version'>): string => `${id}/${version}`;
@@ -22,7 +23,7 @@ export function fromProtocolKey(key: string): { protocol: string; protocolVersio
 /** Protocol versions of a category to choose from, newest first. */
 export const protocolChoices = (protocols: readonly Protocol[], category: Category | undefined): Choice<string>[] =>
   protocols
-    .filter((p) => p.category === category)
+    .filter((p) => category !== undefined && servesKind(p, category))
     .map((p) => ({ label: `${p.name}, version ${p.version}`, value: protocolKey(p) }))
     .reverse();
 
@@ -45,5 +46,5 @@ export const stepChoices = (steps: readonly HeardStep[]): Choice<HeardStep>[] =>
   steps.map((value) => ({
     label: value.title,
     value,
-    note: `${CATEGORY_NAMES[value.category].toLowerCase()}, ${value.units} ${value.units === 1 ? 'unit' : 'units'}`,
+    note: `${kindName(value.category).toLowerCase()}, ${value.units} ${value.units === 1 ? 'unit' : 'units'}`,
   }));

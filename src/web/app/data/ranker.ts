@@ -1,4 +1,4 @@
-import { Injectable } from '@angular/core';
+import { Injectable, effect, inject } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import { from, type Observable } from 'rxjs';
 import type { PricedUnit } from '#core/rules/price-frontier';
@@ -6,6 +6,7 @@ import type { RankedUnit } from '#core/rules/rank';
 import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
+import { KindData } from './kinds';
 import type { RankWorker } from './rank.worker';
 
 type Weights = Readonly<Record<string, number>>;
@@ -16,6 +17,12 @@ export class Ranker {
   private readonly worker: Remote<RankWorker> = wrap<RankWorker>(
     new Worker(new URL('./rank.worker', import.meta.url), { type: 'module' }),
   );
+
+  constructor() {
+    const kinds = inject(KindData);
+    // Calls come to the worker in their order: what is asked after this knows them.
+    effect(() => void this.worker.registerKinds(kinds.documents()));
+  }
 
   rank(inputs: RankingInputs, weights: Weights): Observable<RankedUnit[]> {
     return from(this.worker.rankUnits(inputs.units, inputs.rubric, { weights }));

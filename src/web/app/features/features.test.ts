@@ -61,6 +61,7 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   hasRules: true,
   heardAnswers: 0,
   classes: {},
+  sheet: {},
   ...change,
 });
 

@@ -12,6 +12,7 @@ import { RouterLink } from '@angular/router';
 import { Tooltip } from 'primeng/tooltip';
 import type { Session } from '#contracts/session';
 import { layOutCoreLog } from './core-log-layout';
+import { hatchUrl } from './format';
 
 /** The core log: years of sessions as layers, newest on top. Arrow keys walk it; Enter opens a layer's day. */
 @Component({
@@ -37,7 +38,7 @@ import { layOutCoreLog } from './core-log-layout';
             (focus)="active.set(i)"
           >
             <svg width="100%" height="100%" aria-hidden="true">
-              <rect width="100%" height="100%" [attr.fill]="'url(#hatch-' + layer.session.category + ')'" />
+              <rect width="100%" height="100%" [attr.fill]="hatch(layer.session.category)" />
             </svg>
           </a>
         }
@@ -96,6 +97,7 @@ import { layOutCoreLog } from './core-log-layout';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CoreLog {
+  protected readonly hatch = hatchUrl;
   readonly sessions = input.required<readonly Session[]>();
   /** The unit whose page is open. */
   readonly currentUnit = input<string | null>(null);

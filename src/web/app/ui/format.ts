@@ -1,5 +1,5 @@
 import { gearKind } from '#core/gear/kinds';
-import { CATEGORIES, type Category } from '#contracts/common';
+import type { Category } from '#contracts/common';
 
 export { figureText, formatNumber } from '#core/measure/figure-text';
 
@@ -44,11 +44,11 @@ export function momentText(moment: string): string {
   return `${dayOf(at)} ${two(at.getHours())}:${two(at.getMinutes())}`;
 }
 
-/** Names of kinds of gear. */
-export const CATEGORY_NAMES = Object.fromEntries(CATEGORIES.map((id) => [id, gearKind(id).name])) as Record<
-  Category,
-  string
->;
+/** Name of a kind of gear. */
+export const kindName = (kind: Category): string => gearKind(kind).name;
+
+/** The hatch of a kind of gear, as a fill. */
+export const hatchUrl = (kind: Category): string => `url(#hatch-${gearKind(kind).hatch ?? kind})`;
 
 export const STAGE_NAMES = {
   received: 'Received',

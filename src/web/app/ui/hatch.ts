@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { Category } from '#contracts/common';
-import { CATEGORY_NAMES } from './format';
+import { hatchUrl, kindName } from './format';
 
 /** The hatch of a kind of gear. */
 @Component({
   selector: 'sd-hatch',
   template: `
-    <svg width="16" height="16" role="img" [attr.aria-label]="names[category()]">
-      <rect width="16" height="16" [attr.fill]="'url(#hatch-' + category() + ')'" stroke="var(--quiet)" />
+    <svg width="16" height="16" role="img" [attr.aria-label]="name(category())">
+      <rect width="16" height="16" [attr.fill]="hatch(category())" stroke="var(--quiet)" />
     </svg>
   `,
   styles: `
@@ -19,5 +19,6 @@ import { CATEGORY_NAMES } from './format';
 })
 export class Hatch {
   readonly category = input.required<Category>();
-  protected readonly names = CATEGORY_NAMES;
+  protected readonly name = kindName;
+  protected readonly hatch = hatchUrl;
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 
-/** The six hatches of the categories, as on geological sections; once per page, used by url(#hatch-…). */
+/** Hatches of the kinds that ship and of a person’s own, as on geological sections; once per page, used by url(#hatch-…). */
 @Component({
   selector: 'sd-hatches',
   template: `
@@ -24,6 +24,18 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
         </pattern>
         <pattern id="hatch-headphones" width="6" height="6" patternUnits="userSpaceOnUse">
           <path d="M1 1l4 4M5 1L1 5" class="line" />
+        </pattern>
+        <pattern id="hatch-rings" width="7" height="7" patternUnits="userSpaceOnUse">
+          <circle cx="3.5" cy="3.5" r="2.2" class="line" />
+        </pattern>
+        <pattern id="hatch-bricks" width="8" height="6" patternUnits="userSpaceOnUse">
+          <path d="M0 0.5h8M0 3.5h8M4 0.5v3M0.5 3.5v3" class="line" />
+        </pattern>
+        <pattern id="hatch-grid" width="5" height="5" patternUnits="userSpaceOnUse">
+          <path d="M0 0.5h5M0.5 0v5" class="line" />
+        </pattern>
+        <pattern id="hatch-chevrons" width="8" height="5" patternUnits="userSpaceOnUse">
+          <path d="M0 4L4 1L8 4" class="line" />
         </pattern>
       </defs>
     </svg>

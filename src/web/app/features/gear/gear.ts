@@ -3,9 +3,12 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { TableModule } from 'primeng/table';
-import { gearKind } from '#core/gear/kinds';
-import { quantity, type QuantityId } from '#core/measure/registry';
-import { CATEGORIES, type Category } from '#contracts/common';
+import type { GearKind } from '#core/gear/gear-kind';
+import { gearKind, gearKindIds } from '#core/gear/kinds';
+import { listColumns } from '#core/gear/list-columns';
+import type { QuantityId } from '#core/measure/registry';
+import { numberText } from '#core/text/read-number';
+import type { Category } from '#contracts/common';
 import type { KeyFigure, SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { ChoiceField } from '../../ui/field/choice-field';
@@ -16,7 +19,7 @@ import { kindChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Figure } from '../../ui/figure';
-import { CATEGORY_NAMES, STAGE_NAMES, formatNumber, formatPrice } from '../../ui/format';
+import { STAGE_NAMES, formatNumber, formatPrice, hatchUrl, kindName } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { Narrow } from '../../data/narrow';
@@ -41,36 +44,57 @@ export function filterRows<T extends { readonly name: string; readonly category:
   );
 }
 
-/** A column of key figures. */
+/** A column of a list: a figure, or what a field of the data sheet says. */
 export interface FigureColumn {
   readonly name: string;
   /** What it is sorted by; null where rows of several kinds hold figures that no order compares. */
   readonly field: string | null;
   /** The figure that a kind shows here; null where it has none. */
   readonly of: (kind: Category) => QuantityId | null;
+  /** The field of the sheet that stands here; null for a figure. */
+  readonly sheet: { readonly field: string; readonly unit: string } | null;
 }
 
 const ORDINALS = ['First figure', 'Second figure', 'Third figure'];
+/** More columns leave no room for the names; of one kind a person chooses. */
+const MOST_MIXED = ORDINALS.length;
 
 /**
- * Columns of key figures: of one kind by their names; of several, each row by those of its own kind.
+ * Columns of a list: of one kind those that were chosen for it, or its key figures by their names; of several, each row
+ * by the figures of its own kind.
  *
  * @param rows - those that are listed
  */
 export function figureColumns(rows: readonly { readonly category: Category }[]): FigureColumn[] {
   const listed = new Set(rows.map((r) => r.category));
-  const kinds = listed.size === 0 ? [CATEGORIES[0]] : [...listed];
-  const figuresOf = (kind: Category): readonly QuantityId[] => gearKind(kind).keyFigures;
+  const kinds = (listed.size === 0 ? [gearKindIds()[0]] : [...listed]).map(gearKind);
+  const columnsOf = new Map(kinds.map((kind) => [kind.id, listColumns(kind)]));
   const [first] = kinds;
-  // Kinds that are measured alike are listed alike.
-  const isOneKind = kinds.every((kind) => figuresOf(kind).join() === figuresOf(first).join());
-  if (isOneKind)
-    return figuresOf(first).map((id) => {
-      const { name, shortName } = quantity(id);
-      return { name: shortName ?? name, field: `byQuantity.${id}.value`, of: () => id };
-    });
-  const most = Math.max(...kinds.map((kind) => figuresOf(kind).length));
-  return ORDINALS.slice(0, most).map((name, i) => ({ name, field: null, of: (kind) => figuresOf(kind).at(i) ?? null }));
+  const ids = (kind: GearKind): string => (columnsOf.get(kind.id) ?? []).map((c) => c.id).join();
+  // Kinds that are listed alike stand in one table.
+  if (kinds.every((kind) => ids(kind) === ids(first)))
+    return (columnsOf.get(first.id) ?? []).map(
+      (column): FigureColumn =>
+      column.from === 'figure'
+        ? { name: column.name, field: `byQuantity.${column.id}.value`, of: () => column.id, sheet: null }
+        : { name: column.name, field: `sheet.${column.field}`, of: () => null, sheet: { field: column.field, unit: column.unit } }, // prettier-ignore
+    );
+  const figuresOf = (kind: Category): readonly QuantityId[] =>
+    (columnsOf.get(kind) ?? []).flatMap((c) => (c.from === 'figure' ? [c.id] : []));
+  const most = Math.min(MOST_MIXED, Math.max(...kinds.map((kind) => figuresOf(kind.id).length)));
+  return ORDINALS.slice(0, most).map((name, i) => ({
+    name,
+    field: null,
+    of: (kind) => figuresOf(kind).at(i) ?? null,
+    sheet: null,
+  }));
+}
+
+/** What a sheet says in a column, in words; null where it says nothing. */
+export function sheetCell(value: SpecimenRow['sheet'][string] | undefined, unit: string): string | null {
+  if (value === undefined) return null;
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return typeof value === 'number' ? numberText(value, { unit }) : value.join(', ');
 }
 
 /** Every specimen ever tested. */
@@ -97,12 +121,15 @@ export class Gear {
   protected readonly typed = signal('');
   /** A column for each key figure of the kinds that are listed. */
   protected readonly columns = computed(() => figureColumns(this.rows()));
-  protected readonly kindName = (category: Category): string => CATEGORY_NAMES[category];
+  protected readonly kindName = kindName;
+  protected readonly hatch = hatchUrl;
   protected readonly category = signal<Category | null>(null);
   protected readonly rows = computed(() => filterRows(this.all(), this.typed(), this.category()));
   protected readonly isEmpty = computed(() => this.loaded().value !== null && this.all().length === 0);
   protected readonly categories = [{ label: 'All kinds', value: null }, ...kindChoices()];
   protected readonly stageName = (row: GearRow): string => STAGE_NAMES[row.stage];
+  protected readonly cell = (row: GearRow, sheet: { field: string; unit: string }): string | null =>
+    sheetCell(row.sheet[sheet.field], sheet.unit);
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;
 

@@ -4,7 +4,7 @@ import { clipSchema } from '#contracts/clip';
 import { matchFiles } from '#core/rules/match-files';
 import type { UnitNames } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
-import type { Step } from '#contracts/protocol';
+import { servesKind, type Step } from '#contracts/protocol';
 import type { ProtocolVersion } from '#contracts/protocol-page';
 import {
   claimSchema,
@@ -326,7 +326,7 @@ export function startingProtocol(
   category: Draft['category'],
   last: LastUsed | null,
 ): Pick<Draft, 'protocol' | 'protocolVersion'> | null {
-  const own = versions.filter((v) => v.protocol.category === category);
+  const own = versions.filter((v) => servesKind(v.protocol, category));
   const lastDay = (id: string): string =>
     own.reduce((day, v) => (v.protocol.id === id && (v.lastUsed ?? '') > day ? (v.lastUsed ?? '') : day), '');
   const isLast = (v: ProtocolVersion): number => (v.protocol.id === last?.protocol ? 1 : 0);

@@ -7,14 +7,14 @@ import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry'
 import { CAUTIONS } from '#core/rules/cautions';
 import { compareVersions, textOf, type StepChange } from '#core/rules/compare-versions';
 import { PLAIN_PATHS } from '#contracts/http';
-import type { Step } from '#contracts/protocol';
+import { servedKinds, type Protocol, type Step } from '#contracts/protocol';
 import type { Bridges, PhonemeBalanceJson } from '#contracts/protocol-page';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
-import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
+import { formatNumber, kindName } from '../../ui/format';
 import { PlacementSketch } from '../../ui/placement-sketch';
 import { ProblemBox } from '../../ui/problem-box';
 import { balanceText } from './balance-text';
@@ -41,7 +41,8 @@ export class ProtocolPage {
   private readonly data = inject(ProtocolData);
   private readonly loaded = toSignal(this.data.versions(), { initialValue: LOADING });
   protected readonly problem = computed(() => this.loaded().problem);
-  protected readonly names = CATEGORY_NAMES;
+  /** Kinds of gear that it serves. */
+  protected readonly kindsOf = (protocol: Protocol): string => servedKinds(protocol).map(kindName).join(', ');
   protected readonly comparableWords = COMPARABLE_WORDS;
   protected readonly playWords = playWords;
   protected readonly conditionsOf = conditionsOf;

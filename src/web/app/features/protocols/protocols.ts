@@ -1,3 +1,4 @@
+import { servedKinds, type Protocol } from '#contracts/protocol';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
@@ -10,7 +11,7 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
-import { CATEGORY_NAMES } from '../../ui/format';
+import { kindName } from '../../ui/format';
 import { Hatch } from '../../ui/hatch';
 import { ProblemBox } from '../../ui/problem-box';
 
@@ -38,7 +39,8 @@ export class Protocols {
   private readonly loaded = toSignal(this.data.versions(), { initialValue: LOADING });
   protected readonly loadProblem = computed(() => this.loaded().problem);
   protected readonly problem = signal<Problem | null>(null);
-  protected readonly names = CATEGORY_NAMES;
+  /** Kinds of gear that it serves. */
+  protected readonly kindsOf = (protocol: Protocol): string => servedKinds(protocol).map(kindName).join(', ');
   protected readonly rows = computed(() => rowsOf(this.loaded().value ?? []));
 
   constructor() {

@@ -17,12 +17,13 @@ import { Router, RouterLink, type Params } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Slider } from 'primeng/slider';
 import { catchError, combineLatest, debounceTime, filter, map, of, startWith, switchMap, type Observable } from 'rxjs';
+import { gearKindIds } from '#core/gear/kinds';
 import type { PriceBasis } from '#core/rules/price-basis';
 import { pricePoints } from '#core/rules/price-rule';
 import type { RankedUnit } from '#core/rules/rank';
 import { countedCurrency, type Criterion } from '#core/rules/rubric';
 import { shownTotal, weightsFor } from '#core/rules/shown-total';
-import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
+import { categorySchema, type Category } from '#contracts/common';
 import type { RankingInputs, RankingOnDay } from '#contracts/ranking';
 import { addDays } from '#core/text/local-day';
 import { ChoiceField, type Choice } from '../../ui/field/choice-field';
@@ -34,7 +35,7 @@ import { kindChoices } from '../../data/choices';
 import { LOADING, type Loaded } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Ranker } from '../../data/ranker';
-import { CATEGORY_NAMES, formatNumber, formatPrice, today } from '../../ui/format';
+import { formatNumber, kindName, formatPrice, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
 import { nameOf, neighbourOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
@@ -138,19 +139,19 @@ export class Ranking {
     () =>
       categorySchema.safeParse(this.kind()).data ??
       this.specimens().value?.find((row) => row.id === this.unit())?.category ??
-      CATEGORIES[0],
+      gearKindIds()[0],
   );
   /** Kinds that have rules, and the one that was asked for. */
   protected readonly kinds = computed(() => {
     const ruled = new Set(this.rubrics().value?.map((r) => r.category));
-    return kindChoices(CATEGORIES.filter((c) => ruled.has(c) || c === this.rankedKind()));
+    return kindChoices(gearKindIds().filter((c) => ruled.has(c) || c === this.rankedKind()));
   });
   /** Nothing to rank by; null while that is not known. */
   protected readonly hasNoRules = computed(() => {
     const rubrics = this.rubrics().value;
     return rubrics && !rubrics.some((r) => r.category === this.rankedKind());
   });
-  protected readonly kindName = computed(() => CATEGORY_NAMES[this.rankedKind()]);
+  protected readonly kindName = computed(() => kindName(this.rankedKind()));
   /** A day that is over; null: today. */
   protected readonly day = computed(() => readPastDay(this.on(), today()));
   private readonly loaded = toSignal(

@@ -6,7 +6,7 @@ import { MOST_POINTS } from '#core/rules/points-curve';
 import type { Criterion, Rubric } from '#core/rules/rubric';
 import type { Category } from '#contracts/common';
 import { issueText } from '#contracts/issue-text';
-import type { Protocol } from '#contracts/protocol';
+import { servesKind, type Protocol } from '#contracts/protocol';
 import { rubricProblems, rubricSchema } from '#contracts/rubric';
 
 /** What criteria can be made of, in the order in which they are offered. */
@@ -42,7 +42,7 @@ export const featureFields = (category: Category): readonly SheetField[] =>
 
 /** Cells of all tables that protocols of a kind have, the newest version of each. */
 export function tableCells(category: Category, protocols: readonly Protocol[]) {
-  const own = protocols.filter((p) => p.category === category);
+  const own = protocols.filter((p) => servesKind(p, category));
   const newest = own.filter((p) => own.every((o) => o.id !== p.id || o.version <= p.version));
   return newest.flatMap((p) =>
     p.steps.flatMap((s) =>

@@ -16,7 +16,8 @@ import { catchError, combineLatest, debounceTime, map, of, switchMap } from 'rxj
 import type { RankedUnit } from '#core/rules/rank';
 import { TOTALS_SHOWN, type Criterion, type Rubric, type RubricUse, type TotalShown } from '#core/rules/rubric';
 import { shownTotal } from '#core/rules/shown-total';
-import { CATEGORIES, categorySchema, type Category } from '#contracts/common';
+import { gearKindIds } from '#core/gear/kinds';
+import { categorySchema, type Category } from '#contracts/common';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { kindChoices } from '../../data/choices';
@@ -28,7 +29,7 @@ import { ChoiceField } from '../../ui/field/choice-field';
 import { NumberField } from '../../ui/field/number-field';
 import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
-import { CATEGORY_NAMES } from '../../ui/format';
+import { kindName } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { moved } from '../protocols/protocol-draft';
 import { CriterionForm } from './criterion-form';
@@ -73,9 +74,11 @@ export class Rules {
   private readonly refusals = inject(Refusals);
   protected readonly saving = new Saving();
 
-  protected readonly category = computed<Category>(() => categorySchema.safeParse(this.kind()).data ?? CATEGORIES[0]);
+  protected readonly category = computed<Category>(
+    () => categorySchema.safeParse(this.kind()).data ?? gearKindIds()[0],
+  );
   protected readonly kinds = kindChoices();
-  protected readonly kindName = computed(() => CATEGORY_NAMES[this.category()]);
+  protected readonly kindName = computed(() => kindName(this.category()));
   private readonly loaded = toSignal(toObservable(this.category).pipe(switchMap((c) => this.data.rubricVersions(c))), {
     initialValue: LOADING,
   });

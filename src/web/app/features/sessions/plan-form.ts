@@ -1,6 +1,7 @@
 import { newPlanSchema, type NewPlan, type PlannedUnit } from '#contracts/session-plan';
 import type { ProtocolVersion } from '#contracts/protocol-page';
 import type { Rig } from '#contracts/rig';
+import { servesKind } from '#contracts/protocol';
 import type { SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import type { Category } from '#contracts/common';
@@ -40,7 +41,7 @@ export const onDay = <P extends Pick<NewPlan, 'title' | 'day'>>(plan: P, day: st
 
 /** The protocol of a category that is planned with unless somebody chooses another one. */
 export function newestOf(protocols: readonly ProtocolVersion[], category: Category): ProtocolVersion | undefined {
-  const own = protocols.filter((v) => v.protocol.category === category);
+  const own = protocols.filter((v) => servesKind(v.protocol, category));
   const mostUsed = [...own].sort((a, b) => b.runs - a.runs).at(0);
   return own
     .filter((v) => v.protocol.id === mostUsed?.protocol.id)

@@ -13,13 +13,14 @@ describe('prices over time', () => {
     expect(rounded).toEqual([
       {
         kind: 'street',
+        isLevel: true,
         path: 'M0.0 15.0H100.0V115.0H200',
         dots: [
           { day: '2026-01-01', amount: 200, x: 0, y: 15 },
           { day: '2026-01-11', amount: 100, x: 100, y: 115 },
         ],
       },
-      { kind: 'used', path: 'M0.0 65.0H200', dots: [{ day: '2026-01-01', amount: 150, x: 0, y: 65 }] },
+      { kind: 'used', isLevel: false, path: 'M0.0 65.0H200', dots: [{ day: '2026-01-01', amount: 150, x: 0, y: 65 }] },
     ]);
     expect(picture?.amounts.map((a) => a.label)).toEqual(['200', '100']);
   });

@@ -10,6 +10,8 @@ export interface ShownPrice {
 /** Prices of one kind over time, in pixels. */
 export interface PriceLine {
   readonly kind: PriceKind;
+  /** Whether a price holds until the next one: what was asked for once is a point. */
+  readonly isLevel: boolean;
   readonly path: string;
   readonly dots: readonly (ShownPrice & { readonly x: number; readonly y: number })[];
 }
@@ -23,6 +25,7 @@ export interface PriceHistoryPicture {
   readonly notShown: number;
 }
 
+const LEVEL: readonly PriceKind[] = ['list', 'street'];
 const DAY_MS = 86_400_000;
 /** Room above and below the outermost prices, as a share of their range. */
 const MARGIN = 0.15;
@@ -65,7 +68,7 @@ export function priceHistory(
     if (own.length === 0) return [];
     const dots = own.map(({ day, amount }) => ({ day, amount, x: x(day), y: y(amount) }));
     const path = dots.map((d, i) => (i === 0 ? `M${d.x.toFixed(1)} ${d.y.toFixed(1)}` : `H${d.x.toFixed(1)}V${d.y.toFixed(1)}`)).join(''); // prettier-ignore
-    return [{ kind, path: `${path}H${width}`, dots }];
+    return [{ kind, isLevel: LEVEL.includes(kind), path: `${path}H${width}`, dots }];
   });
   const years: { at: number; label: string }[] = [];
   for (let year = new Date(from).getUTCFullYear() + 1; Date.parse(`${year}-01-01`) <= to; year++)

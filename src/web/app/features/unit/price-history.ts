@@ -33,7 +33,9 @@ const DOTS: Readonly<Record<PriceKind, string>> = {
           <text x="-8" [attr.y]="a.at + 3" text-anchor="end">{{ a.label }}</text>
         }
         @for (line of p.lines; track line.kind) {
-          <path [attr.class]="'line ' + line.kind" [attr.d]="line.path" />
+          @if (line.isLevel) {
+            <path [attr.class]="'line ' + line.kind" [attr.d]="line.path" />
+          }
           @for (dot of line.dots; track dot.day + dot.amount) {
             <path
               [attr.class]="'dot ' + line.kind"
@@ -79,10 +81,6 @@ const DOTS: Readonly<Record<PriceKind, string>> = {
     .line.street {
       stroke: var(--azurite);
       stroke-width: 2;
-    }
-    .line.used,
-    .line.sale {
-      stroke-dasharray: 4 3;
     }
     .dot {
       fill: var(--quiet);

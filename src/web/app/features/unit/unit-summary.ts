@@ -7,7 +7,7 @@ import type { Rubric } from '#core/rules/rubric';
 import { shownTotal } from '#core/rules/shown-total';
 import type { SpecimenSheet } from '#contracts/specimen';
 import { Figure } from '../../ui/figure';
-import { CATEGORY_NAMES, formatNumber, formatPrice } from '../../ui/format';
+import { formatNumber, formatPrice, kindName } from '../../ui/format';
 import { Hatch } from '../../ui/hatch';
 
 const SOURCE_WORDS: Readonly<Record<string, string>> = {
@@ -139,7 +139,7 @@ export class UnitSummary {
   readonly ranked = input.required<readonly RankedUnit[]>();
   readonly rubric = input.required<Rubric | null>();
 
-  protected readonly kind = computed(() => CATEGORY_NAMES[this.sheet().row.category]);
+  protected readonly kind = computed(() => kindName(this.sheet().row.category));
   protected readonly classes = computed(() => classWords(this.sheet()));
   protected readonly came = computed(() => cameWords(this.sheet()));
   protected readonly whyNot = computed(() => whyNotRanked(this.sheet()));

@@ -19,7 +19,7 @@ import { Ranker } from '../../data/ranker';
 import { Saving } from '../../data/saving';
 import { ClipPlayer } from '../../ui/clip-player';
 import { Figure } from '../../ui/figure';
-import { CATEGORY_NAMES, formatNumber } from '../../ui/format';
+import { formatNumber, kindName } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { TakeCorrectionDialog, type NotedTake } from '../../ui/take-correction-dialog';
 import { countingRun } from './counting-run';
@@ -153,7 +153,7 @@ export class Unit {
   /** What somebody wants to delete for good. */
   protected readonly unwanted = signal<Unwanted | null>(null);
 
-  protected readonly categoryNames = CATEGORY_NAMES;
+  protected readonly kindName = kindName;
   protected readonly whyNot = whyNotRanked;
   protected readonly number = formatNumber;
   protected readonly quantityName = (id: Parameters<typeof quantity>[0]): string => quantity(id).name;
