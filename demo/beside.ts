@@ -1,3 +1,5 @@
+import type { KindDocument } from '#core/gear/kind-document';
+import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import type { NewRelation } from '#contracts/relation';
 import type { PriceInput } from '#contracts/run-document';
 import type { Application } from '#server/wiring';
@@ -54,13 +56,50 @@ const DEMO_RATES = [
   { date: '2024-05-11', currency: 'USD', rate: 1.08 },
 ];
 
+const yesOrNo = (yes: boolean): SheetValue => ({ type: 'yes-no', yes });
+
+/** Two fields of the desk’s own, and a kind that does not ship. */
+const DEMO_KINDS: readonly KindDocument[] = [
+  {
+    id: 'microphone',
+    version: 1,
+    name: 'Microphone',
+    like: 'microphone',
+    hatch: null,
+    fields: [
+      { id: 'muteButton', name: 'Mute button', group: 'Body', type: 'yes-no', isClass: true },
+      { id: 'lamp', name: 'Lamp', group: 'Body', type: 'choice', options: ['none', 'status', 'bright'] },
+    ],
+    withoutFields: [],
+    columns: ['noiseReSpeechA', 'rearRejection', 'sheet:muteButton'],
+  },
+  {
+    id: 'portable-recorder',
+    version: 1,
+    name: 'Portable recorder',
+    like: 'interface',
+    hatch: 'rings',
+    fields: [{ id: 'cardSlots', name: 'Card slots', group: 'What it is', type: 'number', unit: '' }],
+    withoutFields: ['loopback', 'directMonitor'],
+    columns: null,
+  },
+];
+const DEMO_MUTES: Readonly<Record<string, boolean>> = { Lantern: true, Beacon: true, Reed: false, 'Reed II': true, Skipper: true, 'Warden 2': false }; // prettier-ignore
+
 /** Notes them once: what is there already is left as it is. */
-export async function buildBeside({ catalogue, relations, scoring }: Application): Promise<void> {
+export async function buildBeside({ catalogue, kindBook, relations, scoring, sheets }: Application): Promise<void> {
   const units = await catalogue.specimens();
   const find = (model: string) => units.find((u) => u.model === model);
   const first = find(DEMO_RELATIONS[0].model);
   if (!first || (await catalogue.sheet(first.id)).relations.length > 0) return;
   if ((await scoring.rates()).length === 0) await scoring.noteRates(DEMO_RATES);
+  for (const kind of DEMO_KINDS) await kindBook.save(kind);
+  for (const unit of units) {
+    const mute = DEMO_MUTES[unit.model];
+    if (mute === undefined || unit.category !== 'microphone') continue;
+    await sheets.put(unit.id, { entries: [{ field: 'muteButton', value: yesOrNo(mute) }], reason: '' });
+  }
+  await scoring.addUnit({ maker: 'Mooring', model: 'Pocket Two', label: 'A', category: 'portable-recorder' });
   for (const { model, prices } of DEMO_PRICES) {
     const unit = find(model);
     for (const price of unit ? prices : []) await scoring.notePrice(unit?.id ?? '', price);

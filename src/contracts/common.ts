@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { gearKindIds, isGearKind, type GearKindId } from '#core/gear/kinds';
+import { SHIPPED_KIND_IDS, gearKindIds, isGearKind, type GearKindId } from '#core/gear/kinds';
 
 /** A kind of gear that is known: one that ships, or one that a person has added. */
 export const categorySchema = z
   .string()
   .max(60)
-  .refine(isGearKind, { error: () => `must be a kind of gear: ${gearKindIds().join(', ')}` });
+  .refine(isGearKind, { error: () => `must be a kind of gear: ${gearKindIds().join(', ')}` })
+  .describe(`A kind of gear: ${SHIPPED_KIND_IDS.join(', ')}, or one that was added here.`);
 export type Category = GearKindId;
 
 /** A calendar day that exists, ISO 8601. */

@@ -7,6 +7,7 @@ import { CAUTIONS, CAUTION_IDS, type CautionId } from '#core/rules/cautions';
 import { QUANTITY_IDS, quantity } from '#core/measure/registry';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { gearKind, stepRole } from '#core/gear/kinds';
+import type { Category } from '#contracts/common';
 import { roleOf, STEP_ROLES, type Protocol, type Step } from '#contracts/protocol';
 import type { PhonemeBalanceJson } from '#contracts/protocol-page';
 import type { Problem } from '#contracts/problem';
@@ -178,6 +179,13 @@ export class ProtocolEditor {
       const shown = own.find((v) => v.protocol.version === Number(this.version()));
       if (shown) this.draft.set(draftOf(shown, Math.max(...own.map((v) => v.protocol.version))));
     });
+  }
+
+  /** A kind that it serves beside its own. */
+  protected setAlsoFor(kind: Category, isServed: boolean): void {
+    const others = (this.draft()?.alsoFor ?? []).filter((k) => k !== kind);
+    const alsoFor = isServed ? [...others, kind] : others;
+    this.change({ alsoFor: alsoFor.length > 0 ? alsoFor : undefined });
   }
 
   protected change(part: Partial<Protocol>): void {
