@@ -80,11 +80,11 @@ const DEMO_KINDS: readonly KindDocument[] = [
     like: 'interface',
     hatch: 'rings',
     fields: [{ id: 'cardSlots', name: 'Card slots', group: 'What it is', type: 'number', unit: '' }],
-    withoutFields: ['loopback', 'directMonitor'],
+    withoutFields: ['loopback', 'directMonitoring'],
     columns: null,
   },
 ];
-const DEMO_MUTES: Readonly<Record<string, boolean>> = { Lantern: true, Beacon: true, Reed: false, 'Reed II': true, Skipper: true, 'Warden 2': false }; // prettier-ignore
+const DEMO_MUTES: Readonly<Partial<Record<string, boolean>>> = { Lantern: true, Beacon: true, Reed: false, 'Reed II': true, Skipper: true, 'Warden 2': false }; // prettier-ignore
 
 /** Notes them once: what is there already is left as it is. */
 export async function buildBeside({ catalogue, kindBook, relations, scoring, sheets }: Application): Promise<void> {

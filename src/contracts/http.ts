@@ -11,6 +11,7 @@ import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankingOnDaySchema, rankRowSchema } from './ranking';
 import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
+import { newSavedListSchema, savedListSchema } from './saved-list';
 import { sessionSchema } from './session';
 import { newSheetEntriesSchema } from './sheet';
 import { correctionSchema, newCorrectionSchema } from './correction';
@@ -258,6 +259,9 @@ export const ENDPOINTS = {
     rubricSchema,
     rubricVersionSchema,
   ),
+  savedLists: get('/api/lists', 'Lists that are kept under a name', none, z.array(savedListSchema)),
+  keepList: post('/api/lists', 'Keep a list under a name', none, newSavedListSchema, addedSchema),
+  removeList: post('/api/lists/:id/removed', 'Remove a list that is kept', byId, nothing, done),
   kinds: get('/api/kinds', 'Kinds of gear, with what was added to them', none, z.array(kindSchema)),
   saveKind: post(
     '/api/kinds',

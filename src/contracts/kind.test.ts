@@ -43,6 +43,11 @@ describe('a kind as a document', () => {
     expect(problems(kind({ fields: [mute] }), stands)).toEqual([]);
   });
 
+  it('hides only fields that there are', () => {
+    expect(problems(kind({ withoutFields: ['warranty'] }))).toEqual([]);
+    expect(problems(kind({ withoutFields: ['nothing'] }))).toEqual(['interface has no field "nothing"']);
+  });
+
   it('shows only columns that there are', () => {
     expect(problems(kind({ columns: ['einA', 'sheet:muteButton', 'sheet:weight'] }))).toEqual([]);
     expect(problems(kind({ columns: ['sheet:nothing'] }))).toEqual(['there is no figure and no field "sheet:nothing" to show']); // prettier-ignore

@@ -101,6 +101,9 @@ export function kindProblems(
   for (const field of stands?.fields ?? [])
     if (used.has(field.id) && !ids.includes(field.id))
       problems.push({ field: 'fields', message: `“${field.name}” is filled in somewhere, so it stays` });
+  for (const id of document.withoutFields)
+    if (!shipped.some((f) => f.id === id))
+      problems.push({ field: 'withoutFields', message: `${document.like} has no field "${id}"` });
   const kind = kindOf(document, shippedKind(document.like));
   for (const id of document.columns ?? [])
     if (!possibleColumns(kind, QUANTITY_IDS).some((c) => c.id === id))

@@ -45,6 +45,7 @@ import { TakeSorting } from './runs/take-sorting';
 import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
 import { KindBook, registerSavedKinds } from './catalogue/kind-book';
+import { SavedLists } from './catalogue/saved-lists';
 import { RubricBook } from './catalogue/rubric-book';
 import { Relations } from './catalogue/relations';
 import { SheetEntries } from './catalogue/sheet-entries';
@@ -70,6 +71,7 @@ export interface Application {
   readonly relations: Relations;
   readonly rubricBook: RubricBook;
   readonly kindBook: KindBook;
+  readonly savedLists: SavedLists;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -195,6 +197,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     relations: new Relations(database, hub, clock),
     rubricBook: new RubricBook(database, hub, clock),
     kindBook: new KindBook(database, hub),
+    savedLists: new SavedLists(database, clock),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),

@@ -30,6 +30,12 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
   });
   handle(site, ENDPOINTS.rubricVersions, ({ params }) => application.rubricBook.versions(params.category));
   handle(site, ENDPOINTS.saveRubric, ({ body }) => application.rubricBook.save(body));
+  handle(site, ENDPOINTS.savedLists, () => application.savedLists.list());
+  handle(site, ENDPOINTS.keepList, ({ body }) => application.savedLists.keep(body));
+  handle(site, ENDPOINTS.removeList, async ({ params }) => {
+    await application.savedLists.remove(params.id);
+    return ok;
+  });
   handle(site, ENDPOINTS.kinds, () => application.kindBook.kinds());
   handle(site, ENDPOINTS.saveKind, ({ body }) => application.kindBook.save(body));
   handle(site, ENDPOINTS.rankingInputs, ({ params }) => catalogue.rankingInputs(params.category));

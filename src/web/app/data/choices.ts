@@ -48,3 +48,12 @@ export const stepChoices = (steps: readonly HeardStep[]): Choice<HeardStep>[] =>
     value,
     note: `${kindName(value.category).toLowerCase()}, ${value.units} ${value.units === 1 ? 'unit' : 'units'}`,
   }));
+
+/** Words that units of a kind have, with how many have them; none is any. */
+export const wordChoices = (
+  name: string,
+  words: readonly { readonly word: string; readonly units: number }[],
+): Choice<string | null>[] => [
+  { label: `${name}: any`, value: null },
+  ...words.map((w) => ({ label: w.word, value: w.word, note: `${w.units}` })),
+];

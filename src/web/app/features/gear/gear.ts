@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { Router, RouterLink } from '@angular/router';
+import { Router, RouterLink, type Params } from '@angular/router';
 import { Button } from 'primeng/button';
 import { TableModule } from 'primeng/table';
 import type { GearKind } from '#core/gear/gear-kind';
@@ -8,18 +8,20 @@ import { gearKind, gearKindIds } from '#core/gear/kinds';
 import { listColumns } from '#core/gear/list-columns';
 import type { QuantityId } from '#core/measure/registry';
 import { numberText } from '#core/text/read-number';
-import type { Category } from '#contracts/common';
+import { categorySchema, type Category } from '#contracts/common';
 import type { KeyFigure, SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { TextField } from '../../ui/field/text-field';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { kindChoices } from '../../data/choices';
+import { kindChoices, wordChoices } from '../../data/choices';
+import { classChoices, classesText, isOfClasses, readClasses, type ClassFilter } from '../../data/class-filter';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Figure } from '../../ui/figure';
 import { STAGE_NAMES, formatNumber, formatPrice, hatchUrl, kindName } from '../../ui/format';
+import { KeptLists } from '../../ui/kept-lists';
 import { ProblemBox } from '../../ui/problem-box';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { Narrow } from '../../data/narrow';
@@ -100,7 +102,7 @@ export function sheetCell(value: SpecimenRow['sheet'][string] | undefined, unit:
 /** Every specimen ever tested. */
 @Component({
   selector: 'sd-gear',
-  imports: [Button, ChoiceField, Figure, ProblemBox, RouterLink, ScrollingModule, TableModule, TextField],
+  imports: [Button, ChoiceField, Figure, KeptLists, ProblemBox, RouterLink, ScrollingModule, TableModule, TextField],
   templateUrl: './gear.html',
   styleUrl: './gear.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -118,18 +120,33 @@ export class Gear {
       priceValue: row.price?.amount ?? null,
     })),
   );
-  protected readonly typed = signal('');
+  /** ?q= is what is searched, ?kind= the kind, ?is= the classes: a link shows the same. */
+  readonly q = input<string>();
+  readonly kind = input<string>();
+  readonly is = input<string>();
+  protected readonly typed = linkedSignal(() => this.q() ?? '');
   /** A column for each key figure of the kinds that are listed. */
   protected readonly columns = computed(() => figureColumns(this.rows()));
   protected readonly kindName = kindName;
   protected readonly hatch = hatchUrl;
-  protected readonly category = signal<Category | null>(null);
-  protected readonly rows = computed(() => filterRows(this.all(), this.typed(), this.category()));
+  protected readonly category = computed<Category | null>(() => categorySchema.safeParse(this.kind()).data ?? null);
+  private readonly classes = computed<ClassFilter>(() => {
+    const kind = this.category();
+    return kind === null ? [] : readClasses(this.is(), kind);
+  });
+  protected readonly classChoices = computed(() => {
+    const kind = this.category();
+    return kind === null ? [] : classChoices(kind, this.all());
+  });
+  protected readonly rows = computed(() =>
+    filterRows(this.all(), this.typed(), this.category()).filter((r) => isOfClasses(r.classes, this.classes())),
+  );
   protected readonly isEmpty = computed(() => this.loaded().value !== null && this.all().length === 0);
   protected readonly categories = [{ label: 'All kinds', value: null }, ...kindChoices()];
   protected readonly stageName = (row: GearRow): string => STAGE_NAMES[row.stage];
   protected readonly cell = (row: GearRow, sheet: { field: string; unit: string }): string | null =>
     sheetCell(row.sheet[sheet.field], sheet.unit);
+  protected readonly wordChoices = wordChoices;
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;
 
@@ -140,6 +157,30 @@ export class Gear {
       { keys: '↑ ↓', does: 'Walk the list' },
       { keys: 'Enter', does: 'Open the unit' },
     ]);
+  }
+
+  protected setKind(kind: Category | null): void {
+    this.ask({ kind, is: null });
+  }
+
+  /** Words of one field: none is any. */
+  protected setClass(field: string, word: string | null): void {
+    const others = this.classes().filter((c) => c.field !== field);
+    this.ask({ is: classesText(word === null ? others : [...others, { field, word }]) });
+  }
+
+  protected classOf(field: string): string | null {
+    return this.classes().find((c) => c.field === field)?.word ?? null;
+  }
+
+  /** What is typed goes into the address without a step back for every letter. */
+  protected setTyped(typed: string): void {
+    this.typed.set(typed);
+    this.ask({ q: typed.trim() === '' ? null : typed }, true);
+  }
+
+  private ask(queryParams: Params, replaceUrl = false): void {
+    void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl });
   }
 
   protected readonly trackRow = (_: number, row: GearRow): string => row.id;

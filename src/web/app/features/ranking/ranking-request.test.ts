@@ -6,10 +6,11 @@ import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
+import { classChoices, classesText, readClasses } from '../../data/class-filter';
 import { chanceText } from '../../ui/format';
 import { boardCsv, boardOf } from './board';
 import { frontierChart } from './frontier-geometry';
-import { classChoices, classesText, filterInputs, readClasses, readPastDay, readUpTo } from './ranking-request';
+import { filterInputs, readBasis, readPastDay, readUpTo, withBasis } from './ranking-request';
 import { movedRows } from './moved-view';
 import { recordStairs } from './records-geometry';
 import { tiesText } from './records-view';
@@ -46,6 +47,13 @@ describe('the address of a ranking', () => {
     expect(classesText([])).toBeNull();
     expect(readClasses(undefined, 'microphone')).toEqual([]);
     expect(['200', '49.5', '0', '-3', 'much', undefined].map(readUpTo)).toEqual([200, 49.5, null, null, null, null]);
+  });
+
+  it('says which price counts; anything else is as the rules say, and then nothing is ranked anew', () => {
+    expect(['cheapest', 'at-review', 'to-use', 'rules', 'free', undefined].map(readBasis)).toEqual(['cheapest', 'at-review', 'to-use', 'rules', 'rules', 'rules']); // prettier-ignore
+    const inputs = { rubric: { criteria: [RULE] }, units: [], names: {} } as unknown as RankingInputs;
+    expect(withBasis(inputs, 'rules', 'Desk')).toBe(inputs);
+    expect(withBasis(inputs, 'to-use', 'Desk').rubric.criteria[0]).toMatchObject({ parts: { use: 'Desk' } });
   });
 
   it('takes a day that is over, and no other', () => {

@@ -31,11 +31,13 @@ import { NumberField } from '../../ui/field/number-field';
 import { priceSheet } from '../../ui/field/number-sheets';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
+import { classChoices, classesText, readClasses } from '../../data/class-filter';
 import { kindChoices } from '../../data/choices';
 import { LOADING, type Loaded } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Ranker } from '../../data/ranker';
 import { formatNumber, kindName, formatPrice, today } from '../../ui/format';
+import { KeptLists } from '../../ui/kept-lists';
 import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
 import { nameOf, neighbourOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
@@ -47,10 +49,7 @@ import { RecordsView } from './records-view';
 import { DateField } from '../../ui/field/date-field';
 import {
   RANKING_VIEWS,
-  classChoices,
-  classesText,
   filterInputs,
-  readClasses,
   readBasis,
   readPastDay,
   readUpTo,
@@ -91,6 +90,7 @@ const LINES_ABOVE = 6;
     FormsModule,
     DateField,
     FrontierView,
+    KeptLists,
     MovedView,
     NgTemplateOutlet,
     NumberField,
