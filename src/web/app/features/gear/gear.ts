@@ -57,6 +57,9 @@ export interface FigureColumn {
   readonly sheet: { readonly field: string; readonly unit: string } | null;
 }
 
+/** Widths of columns, in pixels: of a figure with its uncertainty, of a field of the sheet, and of all others together. */
+const [FIGURE_WIDTH, SHEET_WIDTH, OTHER_WIDTH] = [156, 112, 608];
+
 const ORDINALS = ['First figure', 'Second figure', 'Third figure'];
 /** More columns leave no room for the names; of one kind a person chooses. */
 const MOST_MIXED = ORDINALS.length;
@@ -146,6 +149,10 @@ export class Gear {
   protected readonly stageName = (row: GearRow): string => STAGE_NAMES[row.stage];
   protected readonly cell = (row: GearRow, sheet: { field: string; unit: string }): string | null =>
     sheetCell(row.sheet[sheet.field], sheet.unit);
+  protected readonly widthOf = ({ sheet }: FigureColumn): number => (sheet ? SHEET_WIDTH : FIGURE_WIDTH);
+  protected readonly tableWidth = computed(
+    () => OTHER_WIDTH + this.columns().reduce((sum, column) => sum + this.widthOf(column), 0),
+  );
   protected readonly wordChoices = wordChoices;
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;

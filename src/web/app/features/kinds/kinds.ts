@@ -108,8 +108,13 @@ export class Kinds {
     })).filter((part) => part.fields.length > 0);
   });
 
+  private readonly rubrics = toSignal(this.catalogue.rubrics, { initialValue: LOADING });
+  protected readonly hasRules = computed(() =>
+    (this.rubrics().value ?? []).some((r) => r.category === this.shown()?.document.id),
+  );
+
   private readonly facts = toSignal(
-    toObservable(computed(() => (this.isNew() ? null : (this.shown()?.document.id ?? null)))).pipe(
+    toObservable(computed(() => (!this.isNew() && this.hasRules() ? (this.shown()?.document.id ?? null) : null))).pipe(
       switchMap((kind) => (kind === null ? of(LOADING) : this.catalogue.rankingInputs(kind))),
     ),
     { initialValue: LOADING },
@@ -136,11 +141,6 @@ export class Kinds {
     const own = (this.protocolsLoaded().value ?? []).filter((p) => servesKind(p, id));
     return own.filter((p) => own.every((o) => o.id !== p.id || o.version <= p.version));
   });
-  private readonly rubrics = toSignal(this.catalogue.rubrics, { initialValue: LOADING });
-  protected readonly hasRules = computed(() =>
-    (this.rubrics().value ?? []).some((r) => r.category === this.shown()?.document.id),
-  );
-
   protected readonly problems = computed(() => {
     const draft = this.draft();
     if (!draft) return [];
