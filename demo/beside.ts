@@ -1,5 +1,8 @@
+import { Readable } from 'node:stream';
+import { drawnBox, drawnMicrophone } from './draw-picture';
 import type { KindDocument } from '#core/gear/kind-document';
 import type { SheetValue } from '#core/gear/sheet/sheet-field';
+import type { NewPhotograph } from '#contracts/photograph';
 import type { NewRelation } from '#contracts/relation';
 import type { PriceInput } from '#contracts/run-document';
 import type { Application } from '#server/wiring';
@@ -86,8 +89,21 @@ const DEMO_KINDS: readonly KindDocument[] = [
 ];
 const DEMO_MUTES: Readonly<Partial<Record<string, boolean>>> = { Lantern: true, Beacon: true, Reed: false, 'Reed II': true, Skipper: true, 'Warden 2': false }; // prettier-ignore
 
+const DEMO_PICTURES = (): readonly (readonly [Uint8Array, NewPhotograph])[] => [
+  [drawnMicrophone(0), { subject: 'unit', caption: 'As it came', date: '2019-03-09' }],
+  [drawnBox(), { subject: 'box', caption: '', date: '2019-03-09' }],
+  [drawnMicrophone(0.35), { subject: 'set-up', caption: 'At 15 cm, a little from below', date: '2025-09-06' }],
+];
+
 /** Notes them once: what is there already is left as it is. */
-export async function buildBeside({ catalogue, kindBook, relations, scoring, sheets }: Application): Promise<void> {
+export async function buildBeside({
+  catalogue,
+  kindBook,
+  photographs,
+  relations,
+  scoring,
+  sheets,
+}: Application): Promise<void> {
   const units = await catalogue.specimens();
   const find = (model: string) => units.find((u) => u.model === model);
   const first = find(DEMO_RELATIONS[0].model);
@@ -100,6 +116,9 @@ export async function buildBeside({ catalogue, kindBook, relations, scoring, she
     await sheets.put(unit.id, { entries: [{ field: 'muteButton', value: yesOrNo(mute) }], reason: '' });
   }
   await scoring.addUnit({ maker: 'Mooring', model: 'Pocket Two', label: 'A', category: 'portable-recorder' });
+  const warden = find('Warden 2');
+  for (const [bytes, about] of warden ? DEMO_PICTURES() : [])
+    await photographs.add(warden?.id ?? '', Readable.from([bytes]), about);
   for (const { model, prices } of DEMO_PRICES) {
     const unit = find(model);
     for (const price of unit ? prices : []) await scoring.notePrice(unit?.id ?? '', price);

@@ -50,6 +50,7 @@ export const changeSchema = z.discriminatedUnion('kind', [
     note: z.string().trim().max(500).default(''),
   }),
   z.strictObject({ kind: z.literal('price-left-out'), price: idSchema, isOut: z.boolean() }),
+  z.strictObject({ kind: z.literal('photograph-left-out'), photograph: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('answer-left-out'), answer: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('rig'), rig: idSchema, document: rigDocumentSchema }),
   z.strictObject({ kind: z.literal('session-left-out'), session: idSchema, isOut: z.boolean() }),

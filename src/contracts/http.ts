@@ -547,6 +547,8 @@ export const PLAIN_PATHS = {
   events: '/api/events',
   openapi: '/api/openapi.json',
   uploadPart: '/api/uploads/:id/:offset',
+  photoUpload: '/api/specimens/:id/photographs',
+  photo: '/api/photographs/:sha256/image',
 } as const;
 
 /** How each of them is called. */
@@ -566,6 +568,8 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   events: 'get',
   openapi: 'get',
   uploadPart: 'patch',
+  photoUpload: 'post',
+  photo: 'get',
 };
 
 /** Who may call each of them. */

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { idSchema } from './common';
 
 /** What can be deleted for good. */
-export const REMOVABLE = ['unit', 'run', 'take'] as const;
+export const REMOVABLE = ['unit', 'run', 'take', 'photograph'] as const;
 export const removableSchema = z.enum(REMOVABLE);
 export type Removable = z.infer<typeof removableSchema>;
 

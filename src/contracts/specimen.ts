@@ -5,6 +5,7 @@ import { categorySchema, daySchema } from './common';
 import { countedPriceSchema } from './counted-price';
 import { curvesSchema } from './curves';
 import { boundSchema, measurementSchema, quantitySchema, unitMeasurementSchema } from './measurement';
+import { photographSchema } from './photograph';
 import { relationSchema } from './relation';
 import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
@@ -120,6 +121,7 @@ export const specimenSheetSchema = z.object({
   sheet: z.array(sheetEntrySchema),
   /** How it stands to other units. */
   relations: z.array(relationSchema),
+  photographs: z.array(photographSchema),
   /** Repairs, firmware, days to be back; newest first. */
   events: z.array(unitEventSchema),
   runs: z.array(runSchema),

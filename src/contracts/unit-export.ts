@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { categorySchema, daySchema, sha256Schema } from './common';
 import { curvesSchema } from './curves';
 import { measurementSchema, unitMeasurementSchema } from './measurement';
+import { photographSchema } from './photograph';
 import { relationSchema } from './relation';
 import { claimSchema, priceSchema } from './run-document';
 import { sheetValueSchema } from './sheet';
@@ -16,6 +17,9 @@ export const unitExportSchema = z.object({
   claims: z.array(claimSchema),
   sheet: z.record(z.string(), sheetValueSchema).describe('What stands in its data sheet, by field, as it was given.'),
   prices: z.array(priceSchema).describe('All that count, newest first.'),
+  photographs: z
+    .array(photographSchema.omit({ id: true }))
+    .describe('By the hashes of their files, under photos/ in the data folder.'),
   relations: z
     .array(relationSchema.omit({ id: true, other: true }))
     .describe('How it stands to other units, by their names.'),

@@ -47,6 +47,8 @@ import { Scoring } from './catalogue/scoring';
 import { KindBook, registerSavedKinds } from './catalogue/kind-book';
 import { SavedLists } from './catalogue/saved-lists';
 import { RubricBook } from './catalogue/rubric-book';
+import { Photographs } from './photos/photographs';
+import { PhotoStore } from './platform/archive/photo-store';
 import { Relations } from './catalogue/relations';
 import { SheetEntries } from './catalogue/sheet-entries';
 import { seedRules } from './catalogue/seed';
@@ -69,6 +71,7 @@ export interface Application {
   readonly scoring: Scoring;
   readonly sheets: SheetEntries;
   readonly relations: Relations;
+  readonly photographs: Photographs;
   readonly rubricBook: RubricBook;
   readonly kindBook: KindBook;
   readonly savedLists: SavedLists;
@@ -166,7 +169,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       setAside.note('job', name, 'This part of the start could not be done.');
     });
   };
-  const homes = { store, pictures, listening: listeningClips };
+  const photos = new PhotoStore(options.folder);
+  const homes = { store, pictures, photos, listening: listeningClips };
   const removals = new Removals(database, homes, queue, scale, hub, now);
   // Before files are taken in that nobody has noted.
   await step('deleting what was being deleted', () => removals.finish());
@@ -195,6 +199,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     scoring: new Scoring(database, catalogue, hub, clock),
     sheets: new SheetEntries(database, queue, hub, clock),
     relations: new Relations(database, hub, clock),
+    photographs: new Photographs(database, photos, hub),
     rubricBook: new RubricBook(database, hub, clock),
     kindBook: new KindBook(database, hub),
     savedLists: new SavedLists(database, clock),

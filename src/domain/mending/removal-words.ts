@@ -16,6 +16,7 @@ export interface RemovalCounts {
   readonly sheetEntries: number;
   readonly events: number;
   readonly relations: number;
+  readonly photographs: number;
   readonly corrections: number;
   /** Answers that name the unit. */
   readonly answers: number;
@@ -44,6 +45,7 @@ export function removalLines(what: Removable, counts: RemovalCounts): { goes: st
     ...line(counts.prices, 'one price', 'prices'),
     ...line(counts.sheetEntries, 'one entry of its data sheet', 'entries of its data sheet'),
     ...line(counts.events, 'one note of what happened to it', 'notes of what happened to it'),
+    ...line(counts.photographs, 'one photograph', 'photographs'),
     ...line(counts.relations, 'one relation to another unit', 'relations to other units'),
     ...line(counts.answers, 'one answer of listeners', 'answers of listeners'),
     ...line(counts.words, 'one word that was said of it', 'words that were said of it'),

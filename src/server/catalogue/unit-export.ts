@@ -13,6 +13,7 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
     claims: sheet.claims,
     sheet: Object.fromEntries(currentSheet(sheet.sheet)),
     prices: sheet.prices.map(({ amount, currency, kind, date, region, tax, shop, note }) => ({ amount, currency, kind, date, region, tax, shop, note })), // prettier-ignore
+    photographs: sheet.photographs.map(({ sha256, format, bytes, widthPx, heightPx, subject, caption, date }) => ({ sha256, format, bytes, widthPx, heightPx, subject, caption, date })), // prettier-ignore
     relations: sheet.relations.map(({ kind, isOwn, other, name, uses, price, since }) => ({ kind, isOwn, name: other?.name ?? name, uses, price, since })), // prettier-ignore
     runs: sheet.runs.map((run) => ({
       date: run.date,

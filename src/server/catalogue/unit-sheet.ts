@@ -13,6 +13,7 @@ import { plainPrice, readingAgain, type KindScatters } from '#domain/catalogue/u
 import { groupBy } from '#domain/group-by';
 import type { Database } from '../platform/db/database';
 import type { Rigs } from '../rigs/rigs';
+import { photographsOf } from '../photos/queries/photograph';
 import { clipFromRow } from '../runs/queries/clip';
 import { curvesOfSpecimen } from '../runs/queries/curve';
 import { measurementsOfSpecimen } from '../runs/queries/measurement';
@@ -49,6 +50,7 @@ export class UnitSheet {
       row,
       runs: await this.runs(id, scatters),
       prices: prices.map((p) => ({ id: p.id, ...plainPrice(withRates([p], rates)[0]), ...(p.note === '' ? {} : { note: p.note }) })), // prettier-ignore
+      photographs: await photographsOf(db, id),
       relations: (await relationsOfUnit(db, id)).map((r) => relationOf(r, id)),
       claims: claimsOf(currentSheet(sheet)),
       sheet,

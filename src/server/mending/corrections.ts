@@ -8,7 +8,7 @@ import type { ClipIngest } from '../runs/clip-ingest';
 import { orderAnalysis } from '../runs/queries/analysis';
 import type { HeardScale } from '../scale/heard-scale';
 import { leaveAnswer } from './answer-changes';
-import { leaveUnused, rerig } from './other-changes';
+import { leavePhotograph, leaveUnused, rerig } from './other-changes';
 import { refused, type PreparedChange } from './prepared-change';
 import { leavePrice, reprice } from './price-changes';
 import { addCorrection, findCorrection, listCorrections, markUndone } from './queries/correction';
@@ -118,6 +118,8 @@ export class Corrections {
         return reprice(db, change);
       case 'price-left-out':
         return leavePrice(db, change);
+      case 'photograph-left-out':
+        return leavePhotograph(db, change);
       case 'answer-left-out':
         return leaveAnswer(db, change, this.now);
       case 'rig':

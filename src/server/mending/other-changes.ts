@@ -5,7 +5,7 @@ import { Failure } from '../platform/failure';
 import type { Queryable } from '../platform/db/database';
 import { findRig } from '../rigs/queries/rig';
 import { left, refused, type ChangeOf, type PreparedChange } from './prepared-change';
-import { answersOfTest, correctRig, takesOfSession, titleOf } from './queries/correction';
+import { answersOfTest, correctRig, photographOf, takesOfSession, titleOf } from './queries/correction';
 
 /** A rig on which nothing was made yet. */
 export async function rerig(db: Queryable, change: ChangeOf<'rig'>): Promise<PreparedChange> {
@@ -24,6 +24,20 @@ export async function rerig(db: Queryable, change: ChangeOf<'rig'>): Promise<Pre
     specimens: [],
     runs: [],
     apply: (tx) => correctRig(tx, change.rig, name, since, change.document),
+  };
+}
+
+/** A photograph is shown, or is not. */
+export async function leavePhotograph(db: Queryable, change: ChangeOf<'photograph-left-out'>): Promise<PreparedChange> {
+  const apart = await left(db, 'photograph', change.photograph, change.isOut);
+  const photo = await photographOf(db, change.photograph);
+  const caption = photo.caption === '' ? '' : ` “${photo.caption}”`;
+  return {
+    ...apart,
+    before: { ...change, isOut: !change.isOut },
+    text: `Photograph of ${photo.day}${caption} ${change.isOut ? 'left out' : 'taken back'}`,
+    specimens: [photo.specimen_id],
+    runs: [],
   };
 }
 

@@ -3,6 +3,7 @@ import type { NewRemoval, Removable, Removal, RemovalPreview } from '#contracts/
 import { unitName } from '#contracts/unit-name';
 import { removalLines } from '#domain/mending/removal-words';
 import type { ClipStore } from '../platform/archive/clip-store';
+import type { PhotoStore } from '../platform/archive/photo-store';
 import type { Database, Queryable } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
@@ -32,6 +33,7 @@ import {
 interface FileHomes {
   readonly store: ClipStore;
   readonly pictures: ClipPictures;
+  readonly photos: PhotoStore;
   readonly listening: ClipPreparation;
 }
 
@@ -129,20 +131,22 @@ export class Removals {
   }
 
   private async removeFiles(removalId: string, files: readonly GoingFile[]): Promise<void> {
-    const { store, pictures, listening } = this.homes;
+    const { store, pictures, photos, listening } = this.homes;
     for (const file of files) {
       if ('clip' in file) {
         await store.remove(file.clip);
         await pictures.forget(file.clip);
-      } else await listening.removeClip(file.test, file.item);
+      } else if ('photo' in file) await photos.remove(file.photo, file.format);
+      else await listening.removeClip(file.test, file.item);
     }
     await filesAreGone(this.database, removalId);
   }
 }
 
 /** Clips that nothing else uses, and what was prepared of them for listeners. */
-const filesOf = ({ clips, tests }: RemovalScope): GoingFile[] => [
+const filesOf = ({ clips, photoFiles, tests }: RemovalScope): GoingFile[] => [
   ...clips.map((clip) => ({ clip })),
+  ...photoFiles.map(({ sha256, format }) => ({ photo: sha256, format })),
   ...tests.flatMap((t) => t.items.map((item) => ({ test: t.id, item }))),
 ];
 

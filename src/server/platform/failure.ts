@@ -19,6 +19,11 @@ const CATALOGUE = {
     safe: 'The file you have is untouched; nothing of it was stored.',
     next: 'Export the clip again as WAV or FLAC from the recorder or editor.',
   },
+  'photo-refused': {
+    status: 422,
+    safe: 'The file you have is untouched; nothing of it was stored.',
+    next: 'Export it as JPEG, PNG or WebP, smaller where it is too large.',
+  },
   'clip-truncated': {
     status: 422,
     safe: 'The file you have is untouched; nothing of it was stored.',

@@ -16,6 +16,7 @@ import { eventRoutes } from './events';
 import { exportRoutes } from './exports';
 import { plain } from './handle';
 import { listeningRoutes } from './listening';
+import { photographRoutes } from './photographs';
 import { recordingRoutes } from './recordings';
 import { securityHeaders } from './security-headers';
 import { visitRoute } from './visit';
@@ -47,6 +48,7 @@ export function httpServer(application: Application, options: HttpOptions): Expr
   visitRoute(app, { devices, listening: options.host, log: options.log ?? (() => undefined) });
   const site = { app, doors: new Doors(options.host, devices) };
   clipRoutes(site, application);
+  photographRoutes(site, application);
   recordingRoutes(site, application);
   apiRoutes(site, application, devices);
   boothRoutes(site, application);

@@ -59,6 +59,7 @@ export const LEAVABLE = {
   take: 'every_take',
   run: 'every_run',
   price: 'every_price',
+  photograph: 'photograph',
   session: 'every_session_plan',
   test: 'every_listening_test',
 } as const;
@@ -276,4 +277,16 @@ export async function titleOf(db: Queryable, what: 'session' | 'test', id: strin
     [id],
   );
   return (row as { title: string | null } | undefined)?.title ?? null;
+}
+
+/** A photograph as it can be left out; it is there. */
+export async function photographOf(
+  db: Queryable,
+  id: string,
+): Promise<{ readonly specimen_id: string; readonly day: string; readonly caption: string }> {
+  const [row] = await db.query<{ specimen_id: string; day: string; caption: string }>(
+    'SELECT specimen_id, effective_on AS day, caption FROM photograph WHERE id = $1',
+    [id],
+  );
+  return row;
 }

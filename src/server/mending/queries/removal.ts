@@ -22,6 +22,9 @@ export interface RemovalScope {
   readonly clips: readonly string[];
   readonly sharedClips: readonly string[];
   readonly bytes: number;
+  /** Photographs that go, and of their files those that no other photograph is. */
+  readonly photographs: readonly string[];
+  readonly photoFiles: readonly { readonly sha256: string; readonly format: string; readonly bytes: number }[];
   /** Tests that offer the unit, or the takes. */
   readonly tests: readonly TestRow[];
 }
@@ -47,6 +50,7 @@ export async function ownerOf(
     unit: 'SELECT id AS specimen_id, NULL AS run_id FROM specimen WHERE id = $1',
     run: 'SELECT specimen_id, id AS run_id FROM every_run WHERE id = $1',
     take: `SELECT r.specimen_id, r.id AS run_id FROM every_take t JOIN every_run r ON r.id = t.run_id WHERE t.id = $1`,
+    photograph: 'SELECT specimen_id, NULL AS run_id FROM photograph WHERE id = $1',
   }[what];
   return (await db.query<{ specimen_id: string; run_id: string | null }>(sql, [id])).at(0) ?? null;
 }
@@ -61,7 +65,15 @@ export async function isOnlyTake(db: Queryable, takeId: string): Promise<boolean
 }
 
 /** What a run or a take is, in words; its clip where it is a take. */
-export async function titleOfRemoved(db: Queryable, what: 'run' | 'take', id: string): Promise<string> {
+export async function titleOfRemoved(db: Queryable, what: Exclude<Removable, 'unit'>, id: string): Promise<string> {
+  if (what === 'photograph') {
+    const [photo] = await db.query<{ title: string }>(
+      `SELECT 'Photograph of ' || effective_on || CASE WHEN caption = '' THEN '' ELSE ' (' || caption || ')' END AS title
+       FROM photograph WHERE id = $1`,
+      [id],
+    );
+    return photo.title;
+  }
   const sql =
     what === 'run'
       ? `SELECT 'Run of ' || se.held_on || ' (' || p.slug || ')' AS title FROM every_run r`
@@ -88,6 +100,7 @@ export async function removalScope(
     unit: () => ids(db, `SELECT id FROM every_run WHERE true ${inUnits.sql}`, inUnits.values),
     run: () => Promise.resolve([id]),
     take: () => Promise.resolve([]),
+    photograph: () => Promise.resolve([]),
   }[what];
   const runIds = await runs();
   const inRuns = among(runIds, 'run_id', 1);
@@ -117,6 +130,8 @@ export async function removalScope(
         )
       : await ids(db, `SELECT id FROM slot_take WHERE true ${inSlots.sql}`, inSlots.values);
   const clips = await clipsOf(db, takes, slotTakes);
+  const photographs = what === 'photograph' ? [id] : await ids(db, `SELECT id FROM photograph WHERE true ${inUnits.sql}`, inUnits.values); // prettier-ignore
+  const photoFiles = await photoFilesOf(db, photographs);
   return {
     what,
     specimenId: owner.specimen_id,
@@ -128,7 +143,11 @@ export async function removalScope(
     slotTakes,
     clips: clips.filter((c) => !c.is_used).map((c) => c.sha256),
     sharedClips: clips.filter((c) => c.is_used).map((c) => c.sha256),
-    bytes: clips.reduce((sum, c) => (c.is_used ? sum : sum + Number(c.bytes)), 0),
+    bytes:
+      clips.reduce((sum, c) => (c.is_used ? sum : sum + Number(c.bytes)), 0) +
+      photoFiles.reduce((sum, p) => sum + p.bytes, 0),
+    photographs,
+    photoFiles,
     tests: await testsWith(db, units, takes),
   };
 }
@@ -151,6 +170,21 @@ async function clipsOf(
             OR EXISTS (SELECT 1 FROM calibration k WHERE k.clip_sha256 = c.sha256) AS is_used
      FROM own JOIN clip c ON c.sha256 = own.clip_sha256 ORDER BY c.sha256`,
     [goes, attempts],
+  );
+}
+
+/** Files of photographs that no other photograph is. */
+async function photoFilesOf(
+  db: Queryable,
+  photographs: readonly string[],
+): Promise<{ sha256: string; format: string; bytes: number }[]> {
+  return db.query(
+    `WITH goes AS (SELECT value::bigint AS id FROM jsonb_array_elements_text($1::jsonb))
+     SELECT DISTINCT p.sha256, p.format, p.bytes::float8 AS bytes FROM photograph p
+     WHERE p.id IN (SELECT id FROM goes)
+       AND NOT EXISTS (SELECT 1 FROM photograph o WHERE o.sha256 = p.sha256 AND o.id NOT IN (SELECT id FROM goes))
+     ORDER BY p.sha256`,
+    [JSON.stringify(photographs)],
   );
 }
 
@@ -201,6 +235,7 @@ export async function removalCounts(db: Queryable, scope: RemovalScope): Promise
     points: isUnit ? await count('points', units, 'specimen_id') : await count('points', runs, 'run_id'),
     sheetEntries: await count('sheet_entry', units, 'specimen_id'),
     events: await count('unit_event', units, 'specimen_id'),
+    photographs: scope.photographs.length,
     relations: (await count('unit_relation', units, 'specimen_id')) + (await count('unit_relation', units, 'other_id')),
     corrections: (await correctionsAbout(db, scope)).length,
     answers: isUnit ? (await answersAbout(db, units)).length : 0,
@@ -223,14 +258,14 @@ async function attemptsBeside(db: Queryable, { slotTakes, takes }: RemovalScope)
 }
 
 /** Corrections that are about nothing but what goes. */
-function correctionsAbout(db: Queryable, { units, runs, takes }: RemovalScope): Promise<string[]> {
+function correctionsAbout(db: Queryable, { units, runs, takes, photographs }: RemovalScope): Promise<string[]> {
   return ids(
     db,
     `SELECT id FROM correction
      WHERE (jsonb_array_length(specimens) > 0 AND specimens <@ $1::jsonb) OR $2::jsonb ? coalesce(change->>'run', '')
-        OR $3::jsonb ? coalesce(change->>'take', '')
+        OR $3::jsonb ? coalesce(change->>'take', '') OR $4::jsonb ? coalesce(change->>'photograph', '')
         OR EXISTS (SELECT 1 FROM jsonb_array_elements(coalesce(change->'files', '[]')) f WHERE $3::jsonb ? (f->>'take'))`,
-    [JSON.stringify(units), JSON.stringify(runs), JSON.stringify(takes)],
+    [JSON.stringify(units), JSON.stringify(runs), JSON.stringify(takes), JSON.stringify(photographs)],
   );
 }
 
@@ -266,8 +301,9 @@ export async function removeRows(db: Queryable, scope: RemovalScope): Promise<vo
     const { sql, values } = among(takes, 'take_id', 1);
     await db.query(`UPDATE test_item SET take_id = NULL WHERE true ${sql}`, values);
   }
+  await remove('photograph', 'id', scope.photographs);
   await remove('slot_take', 'id', slotTakes);
-  if (what !== 'take') {
+  if (what === 'unit' || what === 'run') {
     await remove('table_reading', 'slot_id', slots);
     const { sql, values } = among(slots, 'id', 1);
     await db.query(`UPDATE session_slot SET run_id = NULL WHERE true ${sql}`, values);
@@ -306,7 +342,10 @@ async function removeTests(db: Queryable, tests: readonly string[]): Promise<voi
 }
 
 /** A file that goes: a clip, or one that was prepared for listeners. */
-export type GoingFile = { readonly clip: string } | { readonly test: string; readonly item: string };
+export type GoingFile =
+  | { readonly clip: string }
+  | { readonly photo: string; readonly format: string }
+  | { readonly test: string; readonly item: string };
 
 export interface RemovalRow {
   readonly id: string;

@@ -11,6 +11,7 @@ export const TABLES_OF_UNITS = [
   'sheet_entry',
   'unit_event',
   'unit_relation',
+  'photograph',
   'test_item',
   'heard_word',
 ] as const;

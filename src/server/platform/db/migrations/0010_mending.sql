@@ -22,7 +22,7 @@ CREATE TABLE unit_merge (
 -- rows and the files goes on at the next start.
 CREATE TABLE removal (
   id bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
-  what text NOT NULL CHECK (what IN ('unit', 'run', 'take')),
+  what text NOT NULL CHECK (what IN ('unit', 'run', 'take', 'photograph')),
   text text NOT NULL,
   reason text NOT NULL DEFAULT '',
   files jsonb NOT NULL DEFAULT '[]',

@@ -30,7 +30,12 @@ export class Archive {
   protected readonly devices = computed(() => this.loadedDevices().value ?? []);
   private readonly loadedRemovals = toSignal(inject(CorrectionData).removals(), { initialValue: LOADING });
   protected readonly removals = computed(() => this.loadedRemovals().value ?? []);
-  protected readonly removedWords = { unit: 'A unit', run: 'A run', take: 'A take' } as const;
+  protected readonly removedWords = {
+    unit: 'A unit',
+    run: 'A run',
+    take: 'A take',
+    photograph: 'A photograph',
+  } as const;
   protected readonly problem = signal<Problem | null>(null);
   protected readonly bytesWords = bytesWords;
   protected readonly checkedWords = checkedWords;

@@ -27,7 +27,12 @@ export interface Unwanted {
   readonly id: string;
 }
 
-const WORDS: Readonly<Record<Removable, string>> = { unit: 'this unit', run: 'this run', take: 'this take' };
+const WORDS: Readonly<Record<Removable, string>> = {
+  unit: 'this unit',
+  run: 'this run',
+  take: 'this take',
+  photograph: 'this photograph',
+};
 
 /** Deleting for good: says all that goes, and asks for the unit’s name. Open while there is something to delete. */
 @Component({

@@ -40,6 +40,7 @@ import { UnitEvents } from './unit-events';
 import { UnitHeard } from './unit-heard';
 import { UnitMerge } from './unit-merge';
 import { UnitName } from './unit-name';
+import { UnitPhotos } from './unit-photos';
 import { UnitPlace } from './unit-place';
 import { UnitPoints } from './unit-points';
 import { UnitPrices } from './unit-prices';
@@ -70,6 +71,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     UnitHeard,
     UnitMerge,
     UnitName,
+    UnitPhotos,
     UnitPlace,
     UnitPoints,
     UnitPrices,
