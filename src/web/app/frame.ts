@@ -108,6 +108,14 @@ export class Frame {
   protected readonly currentDay = computed(() => /^\/days\/([\d-]+)/.exec(this.url())?.[1] ?? null);
   protected readonly currentUnit = computed(() => /^\/gear\/(\d+)/.exec(this.url())?.[1] ?? null);
 
+  /** The ranking looks back along the core log. */
+  protected readonly isRanking = computed(() => this.url().startsWith('/ranking'));
+  protected readonly shownDay = computed(() => this.router.parseUrl(this.url()).queryParamMap.get('on'));
+
+  protected showDay(on: string | null): void {
+    void this.router.navigate(['/ranking'], { queryParams: { on }, queryParamsHandling: 'merge' });
+  }
+
   protected readonly running = computed(() => this.events.jobs().filter((j) => j.state === 'running'));
   protected readonly jobText = computed(() => {
     const jobs = this.running();

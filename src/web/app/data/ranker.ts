@@ -1,6 +1,7 @@
 import { Injectable, effect, inject } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import { from, type Observable } from 'rxjs';
+import type { BeatenFavourite } from '#core/rules/beaten-favourites';
 import type { PricedUnit } from '#core/rules/price-frontier';
 import type { RankedUnit } from '#core/rules/rank';
 import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
@@ -31,6 +32,11 @@ export class Ranker {
   /** Units that no cheaper one equals. */
   frontier(inputs: RankingInputs, weights: Weights): Observable<PricedUnit[]> {
     return from(this.worker.priceFrontier(inputs.units, inputs.rubric, { weights }));
+  }
+
+  /** Units that stood at the top once, and that one that costs no more has beaten since. */
+  beaten(inputs: RankingInputs, weights: Weights): Observable<BeatenFavourite[]> {
+    return from(this.worker.beatenFavourites(inputs.units, inputs.rubric, { weights }));
   }
 
   /** Why one unit stands above another. */

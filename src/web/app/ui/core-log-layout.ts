@@ -46,3 +46,37 @@ export function layOutCoreLog(
   });
   return { layers, years, height: top };
 }
+
+/**
+ * The day at a height of the log: inside a layer that of its session, between two of them in proportion, above the newest
+ * the newest, below the oldest the oldest.
+ *
+ * @param layers - as laid out, newest first
+ * @param y - pixels from the top
+ * @returns ISO 8601; null where there are no layers
+ */
+export function dayAt(layers: readonly Layer[], y: number): string | null {
+  const at = layers.findIndex((layer) => y <= layer.top + layer.height);
+  if (at < 0) return layers.at(-1)?.session.date ?? null;
+  const layer = layers[at];
+  if (at === 0 || y >= layer.top) return layer.session.date;
+  const above = layers[at - 1];
+  const from = above.top + above.height;
+  const share = (y - from) / Math.max(1e-9, layer.top - from);
+  const [newer, older] = [Date.parse(above.session.date), Date.parse(layer.session.date)];
+  // A gap lies between its two days.
+  const day = Math.min(newer - DAY_MS, Math.max(older, newer - share * (newer - older)));
+  return new Date(Math.max(older, day)).toISOString().slice(0, 10);
+}
+
+/** The height of a day: the top of the newest layer that is not later, or in the gap above it. */
+export function heightOfDay(layers: readonly Layer[], day: string): number | null {
+  const at = layers.findIndex((layer) => layer.session.date <= day);
+  if (at < 0) return null;
+  const layer = layers[at];
+  if (at === 0 || layer.session.date === day) return layer.top;
+  const above = layers[at - 1];
+  const from = above.top + above.height;
+  const [newer, older] = [Date.parse(above.session.date), Date.parse(layer.session.date)];
+  return from + ((newer - Date.parse(day)) / (newer - older)) * (layer.top - from);
+}

@@ -6,13 +6,17 @@ import {
   computed,
   inject,
   input,
+  output,
   signal,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Tooltip } from 'primeng/tooltip';
 import type { Session } from '#contracts/session';
-import { layOutCoreLog } from './core-log-layout';
+import { dayAt, heightOfDay, layOutCoreLog } from './core-log-layout';
 import { hatchUrl } from './format';
+
+/** A pointer that moves less has not been dragged. */
+const DRAG_PX = 4;
 
 /** The core log: years of sessions as layers, newest on top. Arrow keys walk it; Enter opens a layer's day. */
 @Component({
@@ -20,13 +24,28 @@ import { hatchUrl } from './format';
   imports: [RouterLink, Tooltip],
   template: `
     <nav aria-label="Core log: measuring sessions, newest first" (keydown)="walk($event)">
-      <div class="column" [style.height.px]="layout().height">
+      <div
+        class="column"
+        [class.axis]="isTimeAxis()"
+        [style.height.px]="layout().height"
+        (pointerdown)="press($event)"
+        (pointermove)="drag($event)"
+        (pointerup)="release($event)"
+        (pointercancel)="dragged.set(null)"
+        (click)="stopAfterDrag($event)"
+      >
+        @if (mark(); as m) {
+          <div class="mark" [style.top.px]="m.top" aria-hidden="true">
+            <span class="num">{{ m.day }}</span>
+          </div>
+        }
         @for (mark of layout().years; track mark.year) {
           <span class="year num" [style.top.px]="mark.top">{{ mark.year }}</span>
         }
         @for (layer of layout().layers; track layer.session.id; let i = $index) {
           <a
             class="layer"
+            draggable="false"
             [class.current]="isCurrent(layer.session)"
             [routerLink]="['/days', layer.session.date]"
             [style.top.px]="layer.top"
@@ -83,6 +102,29 @@ import { hatchUrl } from './format';
       border-color: var(--realgar);
       box-shadow: inset 3px 0 0 var(--realgar);
     }
+    .axis {
+      cursor: ns-resize;
+      touch-action: none;
+      user-select: none;
+    }
+    .mark {
+      position: absolute;
+      left: 16px;
+      right: 2px;
+      z-index: 1;
+      border-top: 2px solid var(--realgar);
+      pointer-events: none;
+    }
+    .mark span {
+      position: absolute;
+      top: 1px;
+      right: 0;
+      padding: 0 1px;
+      background: var(--panel);
+      font-size: 9px;
+      line-height: 12px;
+      writing-mode: vertical-rl;
+    }
     .year {
       position: absolute;
       left: 2px;
@@ -104,6 +146,23 @@ export class CoreLog {
   /** The day whose page is open. */
   readonly currentDay = input<string | null>(null);
 
+  /** The log is the time axis of the page: a day is chosen by dragging along it. */
+  readonly isTimeAxis = input(false);
+  /** The day that is shown; null: today. */
+  readonly shownDay = input<string | null>(null);
+  /** A day was chosen; null: today. */
+  readonly dayChosen = output<string | null>();
+
+  protected readonly dragged = signal<{ readonly day: string | null; readonly from: number; readonly isMoved: boolean } | null>(null); // prettier-ignore
+  private justDragged = false;
+  protected readonly mark = computed(() => {
+    if (!this.isTimeAxis()) return null;
+    const dragged = this.dragged();
+    const day = dragged?.isMoved ? dragged.day : this.shownDay();
+    const top = day === null ? null : heightOfDay(this.layout().layers, day);
+    return day === null || top === null ? null : { day, top };
+  });
+
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly space = signal(640);
   protected readonly active = signal(0);
@@ -124,6 +183,40 @@ export class CoreLog {
 
   protected isCurrent(session: Session): boolean {
     return session.date === this.currentDay() || session.units.some((u) => u.id === this.currentUnit());
+  }
+
+  protected press(event: PointerEvent): void {
+    if (this.isTimeAxis() && event.button === 0)
+      this.dragged.set({ day: this.shownDay(), from: event.clientY, isMoved: false });
+  }
+
+  protected drag(event: PointerEvent): void {
+    const dragged = this.dragged();
+    if (!dragged) return;
+    const isMoved = dragged.isMoved || Math.abs(event.clientY - dragged.from) > DRAG_PX;
+    if (!isMoved) return;
+    const column = event.currentTarget as HTMLElement;
+    column.setPointerCapture(event.pointerId);
+    const y = event.clientY - column.getBoundingClientRect().top;
+    // Above the log is today.
+    this.dragged.set({ ...dragged, isMoved, day: y < 0 ? null : dayAt(this.layout().layers, y) });
+  }
+
+  protected release(event: PointerEvent): void {
+    const dragged = this.dragged();
+    this.dragged.set(null);
+    if (!dragged?.isMoved) return;
+    event.preventDefault();
+    this.justDragged = true;
+    this.dayChosen.emit(dragged.day);
+  }
+
+  /** The click that ends a drag opens no day. */
+  protected stopAfterDrag(event: Event): void {
+    if (!this.justDragged) return;
+    this.justDragged = false;
+    event.preventDefault();
+    event.stopPropagation();
   }
 
   protected walk(event: KeyboardEvent): void {

@@ -5,7 +5,7 @@ import { drawnPeaks } from './clip-surfer';
 import { curveChartOptions, curveCsv, frequencyLabel, levelRange } from './curve-chart-options';
 import { patternPath, polarPath, polarPoint } from './polar-geometry';
 import { stripModel } from './strip-model';
-import { layOutCoreLog } from './core-log-layout';
+import { dayAt, heightOfDay, layOutCoreLog } from './core-log-layout';
 import { daysBetween, figureText, formatNumber, formatPrice, formatTime } from './format';
 import { matchEntries } from './palette';
 import { percentOn, scaleAround, ticksOf } from './whisker';
@@ -47,6 +47,34 @@ describe('numbers for people', () => {
     expect([formatTime(8.9), formatTime(75), formatTime(3723)]).toEqual(['0:08', '1:15', '1:02:03']);
     expect([formatPrice(129, 'EUR'), formatPrice(129.5, 'EUR')]).toEqual(['129 EUR', '129.50 EUR']);
     expect(daysBetween('2024-02-28', '2024-03-01')).toBe(2);
+  });
+});
+
+describe('the core log as a time axis', () => {
+  const session = (date: string) => ({ date, takes: 4 }) as never;
+  const layers = [
+    { session: session('2026-03-01'), top: 0, height: 10 },
+    { session: session('2026-01-30'), top: 40, height: 10 },
+    { session: session('2026-01-29'), top: 52, height: 10 },
+  ];
+  it('is the day of a layer inside it, and in proportion between two', () => {
+    expect([0, 9, 40, 50, 55, 62].map((y) => dayAt(layers, y))).toEqual([
+      '2026-03-01', '2026-03-01', '2026-01-30', '2026-01-30', '2026-01-29', '2026-01-29',
+    ]); // prettier-ignore
+    // Half of the thirty days between them.
+    expect(dayAt(layers, 25)).toBe('2026-02-14');
+    // A gap of a day has no day of its own but the older one.
+    expect(dayAt(layers, 51)).toBe('2026-01-29');
+  });
+  it('ends with the newest above and the oldest below, and is nothing without layers', () => {
+    expect([dayAt(layers, -20), dayAt(layers, 900)]).toEqual(['2026-03-01', '2026-01-29']);
+    expect(dayAt([], 5)).toBeNull();
+  });
+  it('finds the height of a day again', () => {
+    for (const day of ['2026-03-01', '2026-02-14', '2026-01-30', '2026-01-29'])
+      expect(dayAt(layers, heightOfDay(layers, day) ?? NaN), day).toBe(day);
+    expect(heightOfDay(layers, '2026-12-01')).toBe(0);
+    expect(heightOfDay(layers, '2020-01-01')).toBeNull();
   });
 });
 

@@ -42,6 +42,7 @@ import { ProblemBox } from '../../ui/problem-box';
 import { Whisker, percentOn, scaleAround, ticksOf } from '../../ui/whisker';
 import { nameOf, neighbourOf, rankingLines, standingSentences, unitUnderTest, type RankingLine } from './standing';
 import { Narrow } from '../../data/narrow';
+import { BeatenView } from './beaten-view';
 import { BoardView } from './board-view';
 import { FrontierView } from './frontier-view';
 import { MovedView } from './moved-view';
@@ -84,6 +85,7 @@ const LINES_ABOVE = 6;
 @Component({
   selector: 'sd-ranking',
   imports: [
+    BeatenView,
     BoardView,
     Button,
     ChoiceField,

@@ -104,6 +104,7 @@ const [WIDTH, HEIGHT] = [720, 140];
         }
       </tbody>
     </table>
+    <ng-content />
   `,
   styles: `
     :host {
