@@ -117,13 +117,13 @@ const DRAG_PX = 4;
     }
     .mark span {
       position: absolute;
-      top: 1px;
-      right: 0;
+      top: 2px;
+      left: -14px;
       padding: 0 1px;
       background: var(--panel);
       font-size: 9px;
       line-height: 12px;
-      writing-mode: vertical-rl;
+      white-space: nowrap;
     }
     .year {
       position: absolute;

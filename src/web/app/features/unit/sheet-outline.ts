@@ -31,7 +31,9 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
   return [
     { id: 'intake', label: 'Intake', missing: '' },
     { id: 'data-sheet', label: 'Data sheet', missing: sheet.sheet.some((e) => e.value !== null) ? '' : 'empty' },
+    { id: 'photographs', label: 'Photographs', missing: '' },
     { id: 'prices', label: 'Prices', missing: priceGap(prices, rubric) },
+    { id: 'relations', label: 'Beside it', missing: '' },
     { id: 'takes', label: 'Takes', missing: takes.length === 0 && !hasTables ? 'no takes' : count(failed, 'failed') },
     {
       id: 'measured',

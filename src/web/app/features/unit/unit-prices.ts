@@ -37,7 +37,7 @@ const emptyPrice = (): PriceDraft => ({ amount: null, currency: 'EUR', kind: 'st
               <td colspan="4">
                 <form
                   class="inline"
-                  (ngSubmit)="saveCorrection(c.id, c.draft)"
+                  (ngSubmit)="saveCorrection()"
                   aria-label="Correct the price"
                   (keydown.escape)="correcting.set(null)"
                 >
@@ -165,16 +165,13 @@ export class UnitPrices {
     );
   }
 
-  protected saveCorrection(id: string, draft: PriceDraft): void {
-    if (draft.amount === null || this.refusals.stop()) return;
-    const {
-      kind: priceKind,
-      tax = null,
-      region = '',
-      shop = '',
-      note = '',
-      ...price
-    } = notedPrice(draft, draft.amount);
+  /** What Enter has just confirmed in a field is in the draft, not yet in the template. */
+  protected saveCorrection(): void {
+    const correcting = this.correcting();
+    const amount = correcting?.draft.amount ?? null;
+    if (!correcting || amount === null || this.refusals.stop()) return;
+    const { id, draft } = correcting;
+    const { kind: priceKind, tax = null, region = '', shop = '', note = '', ...price } = notedPrice(draft, amount);
     const change = { kind: 'price', price: id, ...price, priceKind, tax, region, shop, note } as const;
     this.saving.run(this.corrections.correct(change), () => this.correcting.set(null));
   }

@@ -67,7 +67,7 @@ const emptyDraft = (currency: string): RelationDraft => ({ kind: 'needs', other:
       <sd-problem-box [problem]="p" />
     }
     @if (draft(); as d) {
-      <form (ngSubmit)="save(d)" aria-label="Note how it stands to others" (keydown.escape)="draft.set(null)">
+      <form (ngSubmit)="save()" aria-label="Note how it stands to others" (keydown.escape)="draft.set(null)">
         <sd-choice-field label="How" [options]="kinds" [value]="d.kind" (valueChange)="change({ kind: $event })" />
         <sd-choice-field
           label="Which unit"
@@ -176,8 +176,11 @@ export class UnitRelations {
     this.draft.update((d) => d && { ...d, ...part });
   }
 
-  protected save({ kind, other, name, uses, amount, currency }: RelationDraft): void {
-    if (this.refusals.stop()) return;
+  /** What Enter has just confirmed in a field is in the draft, not yet in the template. */
+  protected save(): void {
+    const draft = this.draft();
+    if (!draft || this.refusals.stop()) return;
+    const { kind, other, name, uses, amount, currency } = draft;
     const isTypedPart = kind === 'needs' && other === null;
     const relation: NewRelation = {
       kind,
