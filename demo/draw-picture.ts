@@ -1,4 +1,5 @@
 import { crc32, deflateSync } from 'node:zlib';
+import { letterBytes } from '#core/image/byte-pieces';
 
 /** A picture in shades of grey as PNG (ISO/IEC 15948): eight bits, no filter. */
 export function greyPng(width: number, height: number, shade: (x: number, y: number) => number): Uint8Array {
@@ -22,7 +23,7 @@ function chunk(type: string, body: Uint8Array): Uint8Array {
   const bytes = new Uint8Array(12 + body.length);
   const view = new DataView(bytes.buffer);
   view.setUint32(0, body.length);
-  bytes.set([...type].map((c) => c.charCodeAt(0)), 4); // prettier-ignore
+  bytes.set(letterBytes(type), 4);
   bytes.set(body, 8);
   view.setUint32(8 + body.length, crc32(bytes.subarray(4, 8 + body.length)));
   return bytes;

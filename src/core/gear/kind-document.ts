@@ -1,5 +1,5 @@
 import type { GearKind } from './gear-kind';
-import type { ShippedKindId } from './kinds';
+import type { ShippedKindId } from './shipped-kinds';
 import type { SheetField } from './sheet/sheet-field';
 
 /** Hatches that a person’s kind can have; those that ship have their own. */

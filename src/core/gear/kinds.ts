@@ -1,28 +1,21 @@
 import type { ClaimRule, GearKind } from './gear-kind';
 import { kindOf, type KindDocument } from './kind-document';
-import { ACCESSORY } from './accessory/accessory';
-import { BOOSTER } from './booster/booster';
-import { FIELD_MICROPHONE } from './field-microphone/field-microphone';
-import { HEADPHONES } from './headphones/headphones';
-import { INTERFACE } from './interface/interface';
-import { MICROPHONE } from './microphone/microphone';
+import { SHIPPED_KINDS, type ShippedKindId } from './shipped-kinds';
 import type { SheetField } from './sheet/sheet-field';
 import type { StepRoleDefinition } from './step-role';
 
-/** All kinds of gear, in the order in which they are offered. A new one is a folder beside these, and a line here. */
-const ALL = [MICROPHONE, FIELD_MICROPHONE, INTERFACE, BOOSTER, ACCESSORY, HEADPHONES] as const;
-
-/** A kind that ships. */
-export type ShippedKindId = (typeof ALL)[number]['id'];
+export type { ShippedKindId };
 /** A kind that ships, or one that a person has added: a name of lower-case letters, digits and hyphens. */
 export type GearKindId = string;
-export type StepRoleId = (typeof ALL)[number]['roles'][number]['id'];
-export type ClaimedQuantity = { [K in (typeof ALL)[number]['id']]: keyof Extract<(typeof ALL)[number], { id: K }>['claims'] }[ShippedKindId]; // prettier-ignore
+export type StepRoleId = (typeof SHIPPED_KINDS)[number]['roles'][number]['id'];
+export type ClaimedQuantity = { [K in (typeof SHIPPED_KINDS)[number]['id']]: keyof Extract<(typeof SHIPPED_KINDS)[number], { id: K }>['claims'] }[ShippedKindId]; // prettier-ignore
 
-export const SHIPPED_KIND_IDS: readonly ShippedKindId[] = ALL.map((kind) => kind.id);
-const SHIPPED: ReadonlyMap<string, GearKind> = new Map(ALL.map((kind) => [kind.id, kind]));
-const ROLES = new Map<string, StepRoleDefinition>(ALL.flatMap((kind) => kind.roles.map((role) => [role.id, role])));
-const CLAIMS = new Map<string, ClaimRule>(ALL.flatMap((kind) => Object.entries(kind.claims)));
+export const SHIPPED_KIND_IDS: readonly ShippedKindId[] = SHIPPED_KINDS.map((kind) => kind.id);
+const SHIPPED: ReadonlyMap<string, GearKind> = new Map(SHIPPED_KINDS.map((kind) => [kind.id, kind]));
+const ROLES = new Map<string, StepRoleDefinition>(
+  SHIPPED_KINDS.flatMap((kind) => kind.roles.map((role) => [role.id, role])),
+);
+const CLAIMS = new Map<string, ClaimRule>(SHIPPED_KINDS.flatMap((kind) => Object.entries(kind.claims)));
 
 /** The kinds that are known: those that ship, and what a person has made of them. */
 let known: ReadonlyMap<string, GearKind> = SHIPPED;
@@ -36,7 +29,7 @@ let known: ReadonlyMap<string, GearKind> = SHIPPED;
  */
 export function registerKinds(documents: readonly KindDocument[]): void {
   const own = new Map(documents.map((d) => [d.id, d]));
-  const shipped = ALL.map((kind): GearKind => kindOf(own.get(kind.id), kind));
+  const shipped = SHIPPED_KINDS.map((kind): GearKind => kindOf(own.get(kind.id), kind));
   const added = documents
     .filter((d) => !SHIPPED.has(d.id))
     .map((d) => kindOf(d, SHIPPED.get(d.like) as GearKind))

@@ -14,3 +14,6 @@ export const viewOf = (bytes: Uint8Array): DataView => new DataView(bytes.buffer
 /** Letters at a place, one byte each. */
 export const lettersAt = (bytes: Uint8Array, at: number, count: number): string =>
   String.fromCharCode(...bytes.subarray(at, at + count));
+
+/** Letters as bytes, one each. */
+export const letterBytes = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(text, (c) => c.charCodeAt(0));

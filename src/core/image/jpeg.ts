@@ -1,4 +1,4 @@
-import { joined, lettersAt, viewOf } from './byte-pieces';
+import { joined, letterBytes, lettersAt, viewOf } from './byte-pieces';
 import { ImageFileError } from './image-file-error';
 
 // Markers of ITU-T T.81, table B.1.
@@ -10,6 +10,8 @@ const isBare = (marker: number): boolean => (marker >= 0xd0 && marker <= 0xd7) |
 
 const EXIF = 'Exif\0\0';
 const ICC = 'ICC_PROFILE\0';
+/** What an APP14 segment begins with that says how colours were turned into the three channels (ITU-T T.872; from memory). */
+const COLOUR_TRANSFORM = [0x41, 0x64, 0x6f, 0x62, 0x65];
 const ORIENTATION_TAG = 0x0112;
 const NOT_WHOLE = new ImageFileError('This JPEG is not whole: it ends before its picture does.');
 
@@ -62,7 +64,7 @@ function isKept(marker: number, segment: Uint8Array): boolean {
   if (marker < APP0 || marker > APP15) return true;
   if (marker === APP0) return lettersAt(segment, 4, 5) === 'JFIF\0';
   if (marker === APP2) return lettersAt(segment, 4, ICC.length) === ICC;
-  return marker === APP14 && lettersAt(segment, 4, 5) === 'Adobe';
+  return marker === APP14 && COLOUR_TRANSFORM.every((byte, i) => segment[4 + i] === byte);
 }
 
 /** Where the coded samples of a scan end: at the next marker that is none of theirs. */
@@ -103,7 +105,7 @@ function exifOf(orientation: number): Uint8Array {
   const tiff = 4 + EXIF.length;
   view.setUint16(0, 0xff00 | APP1);
   view.setUint16(2, bytes.length - 2);
-  bytes.set([...EXIF].map((c) => c.charCodeAt(0)), 4); // prettier-ignore
+  bytes.set(letterBytes(EXIF), 4);
   view.setUint32(tiff, 0x4d4d002a);
   view.setUint32(tiff + 4, 8);
   view.setUint16(tiff + 8, 1);

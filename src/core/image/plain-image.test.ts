@@ -2,12 +2,11 @@ import { parse } from 'exifr';
 import { decode, encode } from 'jpeg-js';
 import { crc32, deflateSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
-import { joined, viewOf } from './byte-pieces';
+import { joined, letterBytes as letters, viewOf } from './byte-pieces';
 import { plainImage } from './plain-image';
 
 // Held against two libraries of the registry: jpeg-js decodes before and after, exifr reads what is left of the metadata.
 
-const letters = (text: string): Uint8Array => new Uint8Array([...text].map((c) => c.charCodeAt(0)));
 const [WIDTH, HEIGHT] = [24, 16];
 
 /** A small picture without anything beside it. */
@@ -56,7 +55,7 @@ function fromCamera(orientation = 6): Uint8Array {
   return joined([
     picture.subarray(0, 2),
     exif(orientation),
-    segment(0xe1, letters('http://ns.adobe.com/xap/1.0/\0<x:xmpmeta>somewhere</x:xmpmeta>')),
+    segment(0xe1, letters('http://ns.example/xap/1.0/\0<x:xmpmeta>somewhere</x:xmpmeta>')),
     segment(0xed, letters('Photoshop 3.0\0somebody')),
     segment(0xfe, letters('a comment of somebody')),
     segment(0xe2, joined([letters('ICC_PROFILE\0'), new Uint8Array([1, 1, 9, 9])])),
@@ -112,7 +111,7 @@ describe('a PNG', () => {
   const bare = joined([signature, chunk('IHDR', header), chunk('gAMA', new Uint8Array(4)), chunk('IDAT', samples), chunk('IEND', new Uint8Array())]); // prettier-ignore
   const written = joined([
     signature, chunk('IHDR', header), chunk('tEXt', letters('Author\0somebody')), chunk('gAMA', new Uint8Array(4)), chunk('eXIf', letters('MM\0*')),
-    chunk('IDAT', samples), chunk('iTXt', letters('XML:com.adobe.xmp\0')), chunk('tIME', new Uint8Array(7)), chunk('IEND', new Uint8Array()), letters('behind'),
+    chunk('IDAT', samples), chunk('iTXt', letters('XML:com.example.xmp\0')), chunk('tIME', new Uint8Array(7)), chunk('IEND', new Uint8Array()), letters('behind'),
   ]); // prettier-ignore
 
   it('loses texts, times and Exif, and what stands behind its end', () => {

@@ -1,3 +1,4 @@
+import { lettersAt } from './byte-pieces';
 import { ImageFileError } from './image-file-error';
 import { plainJpeg } from './jpeg';
 import { plainPng } from './png';
@@ -12,8 +13,7 @@ export interface PlainImage {
   readonly heightPx: number;
 }
 
-const startsWith = (bytes: Uint8Array, text: string, at = 0): boolean =>
-  [...text].every((c, i) => bytes[at + i] === c.charCodeAt(0));
+const startsWith = (bytes: Uint8Array, text: string, at = 0): boolean => lettersAt(bytes, at, text.length) === text;
 
 /**
  * Takes away what says where, when and by whom a picture was taken: Exif with its position, XMP, IPTC, comments, texts,

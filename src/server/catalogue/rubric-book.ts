@@ -33,7 +33,7 @@ export class RubricBook {
    * @throws Failure `invalid-request` with everything that is wrong, or where others were saved meanwhile
    */
   async save(sent: Rubric): Promise<RubricVersion> {
-    const category = sent.category as Category;
+    const category = sent.category;
     const problems: ProblemDetail[] = rubricProblems(sent, await listProtocols(this.database)).map((p) => ({
       file: null,
       ...p,
