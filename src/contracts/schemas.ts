@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { clipSummarySchema } from './clip-summary';
 import { differenceReportSchema, responseReportSchema } from './comparisons';
+import { kindDocumentSchema } from './kind';
 import { protocolSchema } from './protocol';
 import { criterionSchema } from './rubric';
 import { runDocumentSchema } from './run-document';
@@ -27,5 +28,6 @@ export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
     'output',
   ),
   'protocol.schema.json': document(protocolSchema, 'A version of a protocol', 'input'),
+  'kind.schema.json': document(kindDocumentSchema, 'A kind of gear as a person has made it', 'input'),
   'criterion.schema.json': document(criterionSchema, 'One criterion of a rubric', 'input'),
 };
