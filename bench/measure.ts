@@ -200,19 +200,21 @@ function ranking(): void {
 }
 
 /** Fills a catalogue by SQL: what is measured is how quick the lists stay, not how clips are analysed. */
-async function catalogue(): Promise<void> {
-  const data = join(folder, 'large');
+const catalogue = (): Promise<void> => catalogueOf(3400);
+const largeCatalogue = (): Promise<void> => catalogueOf(10_000);
+
+async function catalogueOf(units: number): Promise<void> {
+  const data = join(folder, `catalogue-${units}`);
   const first = await startServer(data);
   await first.stop();
   const database = await openPglite({ folder: join(data, 'database') });
-  const units = 3400;
   await database.transaction(async (tx) => {
     await tx.query(
       `INSERT INTO model (maker, name, category) SELECT 'Maker ' || (i % 60), 'Model ' || i, 'microphone' FROM generate_series(1, $1::int) i`,
       [units],
     );
     await tx.query(`INSERT INTO specimen (model_id, label) SELECT id, 'A' FROM model`);
-    await tx.query(`INSERT INTO session (held_on) SELECT date '2010-01-01' + i FROM generate_series(1, $1::int) i`, [
+    await tx.query(`INSERT INTO session (held_on) SELECT date '1998-01-01' + i FROM generate_series(1, $1::int) i`, [
       units,
     ]);
     await tx.query(`INSERT INTO run (session_id, specimen_id, protocol_version_id, source, import_key)
@@ -243,7 +245,7 @@ async function catalogue(): Promise<void> {
     return `${seconds(start).toFixed(2)} s`;
   };
   rows.push({
-    what: `first list of ${units} units, ranked`,
+    what: `first list of ${units.toLocaleString('en')} units, ranked`,
     result: await timed('/api/specimens'),
     aim: '',
   });
@@ -260,6 +262,7 @@ async function catalogue(): Promise<void> {
   rows.push({ what: 'what the page ranks by', result: await timed('/api/ranking/microphone/inputs'), aim: 'quick' });
   rows.push({ what: 'the same of a day that is over', result: await timed('/api/ranking/microphone/on/2025-01-31'), aim: 'below the first list' }); // prettier-ignore
   rows.push({ what: 'core log of all sessions', result: await timed('/api/sessions'), aim: 'quick' });
+  rows.push({ what: 'memory of the server after all this', result: `${memoryOf(server.pid).toFixed(0)} MB`, aim: '' });
   await server.stop();
 }
 
@@ -463,7 +466,7 @@ function compareWithR(): void {
   });
 }
 
-const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, booth, heardScale, memory };
+const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, largeCatalogue, booth, heardScale, memory };
 /** Names of parts on the command line; all of them by default. */
 const chosen = process.argv.slice(2);
 

@@ -13,6 +13,7 @@ import { TextField } from '../../ui/field/text-field';
 import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { earlierPoints } from './earlier-points';
+import { sinceGiven } from './points-age';
 
 const KIND_NAMES: Readonly<Record<Criterion['kind'], string>> = {
   'by-hand': 'by hand',
@@ -71,6 +72,11 @@ export class UnitPoints {
   protected readonly isGivenByHand = isGivenByHand;
   protected readonly kindNames = KIND_NAMES;
 
+  private sinceGiven(criterion: string): string {
+    const given = this.given().get(criterion);
+    return given ? sinceGiven(given.date, this.sheet()) : '';
+  }
+
   private readonly given = computed(() => currentPoints(this.sheet().points));
   protected readonly rows = computed(() => {
     const facts = this.facts() ?? this.bareFacts();
@@ -79,6 +85,7 @@ export class UnitPoints {
       criterion,
       ...criterionPoints(criterion, facts),
       date: this.given().get(criterion.id)?.date ?? null,
+      since: this.sinceGiven(criterion.id),
       weight: weights[criterion.id] ?? 0,
     }));
   });

@@ -23,6 +23,7 @@ import { formatNumber, kindName } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { TakeCorrectionDialog, type NotedTake } from '../../ui/take-correction-dialog';
 import { countingRun } from './counting-run';
+import { HistoryList } from './history-list';
 import { MeasuredPart } from './measured-part';
 import { PriceToUse } from './price-to-use';
 import { RemovalDialog, type Unwanted } from './removal-dialog';
@@ -55,6 +56,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     Button,
     ClipPlayer,
     Figure,
+    HistoryList,
     MeasuredPart,
     PriceToUse,
     ProblemBox,
