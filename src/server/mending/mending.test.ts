@@ -4,6 +4,7 @@ import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
 import type { Change } from '#contracts/correction';
+import { rigDocumentSchema } from '#contracts/rig';
 import { newTestSchema } from '#contracts/listening';
 import { scaleRequestSchema } from '#contracts/scale';
 import { runDocument, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
@@ -143,6 +144,9 @@ describe('two units that are one', () => {
     await expect(merge(a, other)).rejects.toThrow(/another kind/);
     await expect(merge(a, '99')).rejects.toThrow(/no unit with the number 99/);
     await expect(merge(a, b, false)).rejects.toThrow(/is no part of/);
+    await app.rigs.add(rigDocumentSchema.parse({ name: 'Loft', since: '2026-01-01', controlUnit: c }));
+    await expect(merge(c, a)).rejects.toThrow(/control unit of the rig “Loft”; merge the other one into it/);
+    expect((await app.removals.preview('unit', c)).refusal).toMatch(/control unit of the rig “Loft”/);
     const first = await merge(a, b);
     await expect(merge(a, c)).rejects.toThrow(/part of another unit already/);
     await expect(merge(c, a)).rejects.toThrow(/is part of another unit itself/);

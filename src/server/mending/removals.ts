@@ -12,6 +12,7 @@ import type { AnalysisQueue } from '../runs/analysis-queue';
 import type { ClipPictures } from '../runs/clip-pictures';
 import type { HeardScale } from '../scale/heard-scale';
 import { namesOf } from './queries/correction';
+import { rigsControlledBy } from './queries/unit-merge';
 import {
   addRemoval,
   answeredUnits,
@@ -120,11 +121,18 @@ export class Removals {
   }
 
   /** Why it cannot go now. */
-  private async refusal(db: Queryable, { what, slots, tests }: RemovalScope, id: string): Promise<string | null> {
+  private async refusal(
+    db: Queryable,
+    { what, units, slots, tests }: RemovalScope,
+    id: string,
+  ): Promise<string | null> {
     const open = tests.find((t) => t.status === 'open' || t.status === 'preparing');
     if (open) return `The listening test “${open.name}” is made of it and can still be answered; close it first.`;
     const [session] = await runningSessions(db, slots);
     if (session) return `The session “${session}” is running with it; end it first.`;
+    const [rig] = units.length > 0 ? await rigsControlledBy(db, units) : [];
+    if (rig)
+      return `It is, or was, the control unit of the rig “${rig}”, which is measured by it; leave out its runs instead.`;
     if (what === 'take' && (await isOnlyTake(db, id)))
       return 'It is the only take of its run; delete the whole run instead.';
     return null;

@@ -16,6 +16,7 @@ import {
   moveBack,
   moveEverything,
   openTestsWithBoth,
+  rigsControlledBy,
 } from './queries/unit-merge';
 
 /** Another name for a unit. */
@@ -72,6 +73,9 @@ export async function mergeUnits(
   const [open] = await openTestsWithBoth(db, [unit, into]);
   if (open !== undefined)
     throw refused(`The listening test “${open}” offers both, and can still be answered; close it first.`);
+  const [rig] = await rigsControlledBy(db, [unit]);
+  if (rig !== undefined)
+    throw refused(`${unitName(from)} is the control unit of the rig “${rig}”; merge the other one into it instead.`);
   const answers = mergedAnswers(await answersNaming(db, unit), unit, into);
   const twice = runsCountedTwice(await comparedRuns(db, [unit, into]), unit);
   return {

@@ -89,6 +89,15 @@ export async function comparedRuns(db: Queryable, ids: readonly [string, string]
   );
 }
 
+/** Rigs that a unit is, or was, the control unit of. */
+export async function rigsControlledBy(db: Queryable, units: readonly string[]): Promise<string[]> {
+  const rows = await db.query<{ name: string }>(
+    `SELECT DISTINCT name FROM rig WHERE $1::jsonb ? coalesce(document->>'controlUnit', '') ORDER BY name`,
+    [JSON.stringify(units)],
+  );
+  return rows.map((r) => r.name);
+}
+
 /** Tests that can still be answered and offer both units. */
 export async function openTestsWithBoth(db: Queryable, ids: readonly [string, string]): Promise<string[]> {
   const rows = await db.query<{ name: string }>(
