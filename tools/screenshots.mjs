@@ -49,7 +49,7 @@ const clip = (step) => `${address}/api/clips/${step.clip.sha256}/audio`;
 const views = [
   ['ranking-chalk', '/ranking', 'chalk', (page) => page.locator('.row.tested').click()],
   ['bench', '/bench', 'chalk'],
-  ['gear', '/gear', 'chalk'],
+  ['gear', '/gear?kind=microphone', 'chalk'],
   ['archive', '/archive', 'chalk'],
   ['unit', `/gear/${idOf('Eightfold')}`, 'chalk'],
   ['rules', '/rules', 'chalk', changedRules],
@@ -65,7 +65,7 @@ const views = [
   ['protocol', '/protocols/desk-voice/3', 'chalk', (page) => show(page, 'ol.steps', false)],
   ['session', '/days/2022-04-23', 'chalk'],
   ['booth', `/booth/${await boothPlan()}`, 'chalk', recordInBooth],
-  ['files', await filesPath(), 'chalk', dropMisnamed],
+  ['kinds', '/kinds?kind=microphone', 'chalk', changedKind],
 ];
 
 /** Rejection counts four times as much: who would move. */
@@ -153,12 +153,10 @@ async function heardAndCompared(page) {
   await page.waitForTimeout(1000);
 }
 
-async function filesPath() {
-  const plans = await (await fetch(`${address}/api/plans`)).json();
-  const plan = plans.find((p) => p.title.startsWith('Sedge'));
-  if (plan.status === 'planned') await post(`/api/plans/${plan.id}/status`, { status: 'running' });
-  const { slots } = await (await fetch(`${address}/api/plans/${plan.id}`)).json();
-  return `/sessions/${plan.id}/files/${slots.find((s) => s.purpose === 'unit').id}`;
+/** What of a kind can be changed. */
+async function changedKind(page) {
+  await page.getByRole('button', { name: 'Change this kind' }).click();
+  await page.getByRole('button', { name: 'Add a field' }).waitFor();
 }
 
 /** Seven takes of another session under names that say nothing. */

@@ -58,7 +58,7 @@ export interface FigureColumn {
 }
 
 /** Widths of columns, in pixels: of a figure with its uncertainty, of a field of the sheet, and of all others together. */
-const [FIGURE_WIDTH, SHEET_WIDTH, OTHER_WIDTH] = [156, 112, 608];
+const [FIGURE_WIDTH, SHEET_WIDTH, OTHER_WIDTH] = [144, 104, 616];
 
 const ORDINALS = ['First figure', 'Second figure', 'Third figure'];
 /** More columns leave no room for the names; of one kind a person chooses. */
