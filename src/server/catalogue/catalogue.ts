@@ -108,7 +108,7 @@ export class Catalogue {
   }
 
   async sessions(): Promise<Session[]> {
-    return (await listSessions(this.database)).map((s) => ({ ...s, category: s.category }));
+    return listSessions(this.database);
   }
 
   /** The rules by which each kind is scored and ranked, of the kinds that have any. */

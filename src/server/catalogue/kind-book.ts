@@ -41,9 +41,9 @@ export class KindBook {
    * @throws Failure `invalid-request` with everything that is wrong, or where it was saved meanwhile
    */
   async save(sent: KindDocument): Promise<Kind> {
-    const used = (await usedFields(this.database)).filter((u) => u.category === sent.id).map((u) => u.field);
     // Read and written in one: of two that go on from the same version, the second is told.
     await this.database.transaction(async (tx) => {
+      const used = (await usedFields(tx)).filter((u) => u.category === sent.id).map((u) => u.field);
       const saved = (await kindDocuments(tx)).find((d) => d.id === sent.id) ?? null;
       const stands = saved ?? (isShippedKind(sent.id) ? asShipped(sent.id) : null);
       const problems: ProblemDetail[] = kindProblems(sent, stands, new Set(used)).map((p) => ({ file: null, ...p }));

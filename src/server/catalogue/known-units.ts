@@ -8,20 +8,18 @@ import { bridgingFacts, currentFacts, repeatedFacts } from '../runs/queries/meas
 import { tablesOfUnits } from '../runs/queries/table-reading';
 import { currentPoints } from './queries/points';
 import { listPrices } from './queries/price';
-import { needsOfUnits, unitsNeeding, type NeedRow } from './queries/relation';
+import { needsOfUnits, typedPrice, unitsNeeding, type NeedRow } from './queries/relation';
 import { currentSheets } from './queries/sheet';
 import { listSpecimens, specimensInOrder } from './queries/specimen';
 
 const NONE: readonly never[] = [];
 
 /** A part of the catalogue has its prices; one that was typed has the one that was typed with it. */
-function neededPart(
-  { name, uses, other_id, amount, currency, price_on }: NeedRow,
-  prices: readonly DatedPrice[],
-): NeededPart {
+function neededPart(need: NeedRow, prices: readonly DatedPrice[]): NeededPart {
+  const { name, uses, other_id } = need;
   if (other_id !== null) return { name, uses, prices, isTyped: false };
-  const typed = amount === null || currency === null || price_on === null ? [] : [{ amount, currency, kind: 'street' as const, date: price_on }]; // prettier-ignore
-  return { name, uses, prices: typed, isTyped: true };
+  const typed = typedPrice(need);
+  return { name, uses, prices: typed ? [{ ...typed, kind: 'street' }] : [], isTyped: true };
 }
 
 /** All units as the archive has them, kept up to date unit by unit. */

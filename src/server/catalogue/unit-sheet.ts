@@ -26,7 +26,7 @@ import { undecidedBesideRuns, type UndecidedRow } from '../sessions/queries/sess
 import { claimsOf, sheetHistory } from './queries/sheet';
 import { pointsHistory } from './queries/points';
 import { listPrices } from './queries/price';
-import { relationsOfUnit, type RelationRow } from './queries/relation';
+import { relationsOfUnit, typedPrice, type RelationRow } from './queries/relation';
 import { listUnitEvents } from './queries/unit-event';
 
 /** Everything on a unit's page, in as many questions to the database whether it has one run or fifty. */
@@ -122,7 +122,7 @@ export class UnitSheet {
 }
 
 function relationOf(row: RelationRow, unit: string): Relation {
-  const { id, kind, name, uses, amount, currency, price_on, since } = row;
+  const { id, kind, name, uses, since } = row;
   const isOwn = row.specimen_id === unit;
   const [otherId, otherName] = isOwn ? [row.other_id, row.other_name] : [row.specimen_id, row.specimen_name];
   return {
@@ -132,7 +132,7 @@ function relationOf(row: RelationRow, unit: string): Relation {
     other: otherId === null ? null : { id: otherId, name: otherName ?? '' },
     name,
     uses: [...uses],
-    price: amount === null || currency === null || price_on === null ? null : { amount, currency, date: price_on },
+    price: typedPrice(row),
     since,
   };
 }

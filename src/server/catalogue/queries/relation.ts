@@ -78,6 +78,10 @@ export interface NeedRow {
   readonly price_on: string | null;
 }
 
+/** The price that was typed with a part; null where none was. */
+export const typedPrice = ({ amount, currency, price_on }: Pick<NeedRow, 'amount' | 'currency' | 'price_on'>) =>
+  amount === null || currency === null || price_on === null ? null : { amount, currency, date: price_on };
+
 /** What some units need, or all, as it stands or stood on a day. */
 export async function needsOfUnits(
   db: Queryable,

@@ -1,4 +1,5 @@
 import type { RecordStep } from '#core/rules/records';
+import { stairsPath } from '../../ui/stairs-path';
 
 /** A staircase of records, in pixels. */
 export interface RecordStairs {
@@ -27,9 +28,8 @@ export function recordStairs(steps: readonly RecordStep[], until: string, width:
   const room = high > low ? MARGIN * (high - low) : 1;
   const y = (value: number): number => height * (1 - (value - low + room) / (high - low + 2 * room));
   const dots = steps.map((step) => ({ step, x: x(step.day), y: y(step.value) }));
-  const path = dots.map((d, i) => (i === 0 ? `M${d.x.toFixed(1)} ${d.y.toFixed(1)}` : `H${d.x.toFixed(1)}V${d.y.toFixed(1)}`)).join(''); // prettier-ignore
   const years: { at: number; label: string }[] = [];
   for (let year = Number(steps[0].day.slice(0, 4)); `${year}-01-01` <= until; year++)
     years.push({ at: x(`${year}-01-01`), label: String(year) });
-  return { path: `${path}H${width}`, dots, years };
+  return { path: `${stairsPath(dots)}H${width}`, dots, years };
 }

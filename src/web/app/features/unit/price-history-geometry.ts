@@ -1,5 +1,6 @@
 import type { DatedPrice } from '#core/rules/price-rule';
 import { PRICE_KINDS, type PriceKind } from '#core/rules/rubric';
+import { stairsPath } from '../../ui/stairs-path';
 
 /** A price in the currency of the picture. */
 export interface ShownPrice {
@@ -67,8 +68,7 @@ export function priceHistory(
     const own = shown.filter((p) => p.kind === kind).sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
     if (own.length === 0) return [];
     const dots = own.map(({ day, amount }) => ({ day, amount, x: x(day), y: y(amount) }));
-    const path = dots.map((d, i) => (i === 0 ? `M${d.x.toFixed(1)} ${d.y.toFixed(1)}` : `H${d.x.toFixed(1)}V${d.y.toFixed(1)}`)).join(''); // prettier-ignore
-    return [{ kind, isLevel: LEVEL.includes(kind), path: `${path}H${width}`, dots }];
+    return [{ kind, isLevel: LEVEL.includes(kind), path: `${stairsPath(dots)}H${width}`, dots }];
   });
   const years: { at: number; label: string }[] = [];
   for (let year = new Date(from).getUTCFullYear() + 1; Date.parse(`${year}-01-01`) <= to; year++)
