@@ -1,6 +1,7 @@
 import { BEHAVIOUR_QUANTITIES } from './quantities/behaviour';
 import { LEVEL_QUANTITIES } from './quantities/level';
 import { NOISE_QUANTITIES } from './quantities/noise';
+import { PAIR_QUANTITIES } from './quantities/pair';
 import { RESPONSE_QUANTITIES } from './quantities/response';
 import { SPACE_QUANTITIES } from './quantities/space';
 import type { QuantityDefinition } from './quantities/quantity-definition';
@@ -18,6 +19,7 @@ export const QUANTITIES = {
   ...RESPONSE_QUANTITIES,
   ...SPACE_QUANTITIES,
   ...BEHAVIOUR_QUANTITIES,
+  ...PAIR_QUANTITIES,
 } as const satisfies Record<string, QuantityDefinition>;
 
 /** Name of a measurement, as it stands in the database, in exports and in JSON. */

@@ -3,7 +3,7 @@ import { measured, notMeasured, type Measurement } from './measurement';
 import type { BandLevel } from './third-octave-spectrum';
 
 /** Wind rumble lies below this frequency (common practice, no source). */
-const RUMBLE_BELOW_HZ = 200;
+export const RUMBLE_BELOW_HZ = 200;
 
 /** The take in the wind. */
 export interface WindTake {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { stepsOfTheUnitAlone } from './paired-steps';
+import { fittedStep, stepsOfTheUnitAlone } from './paired-steps';
 
 const STEPS = [
   { id: 'without', pair: null },
@@ -15,5 +15,20 @@ describe('takes that say something of the unit by itself', () => {
 
   it('are the half without anything, for gear that makes its own sound', () => {
     expect([...stepsOfTheUnitAlone(STEPS, false)]).toEqual(['without', 'noise']);
+  });
+});
+
+describe('the half that is made with the part', () => {
+  const step = (id: string, title = id, accessories: string[] = []) => ({ id, title, accessories, pair: null });
+
+  it.each([
+    ['uses more accessories', step('b', 'b', ['shield']), step('a'), 'b'],
+    ['uses more accessories, whatever it is called', step('without', 'x', ['shield']), step('a'), 'without'],
+    ['names its other half', step('with'), step('plain'), 'with'],
+    ['is not the one that is called bare', step('booster-off'), step('booster'), 'booster'],
+    ['is not the one whose title says so', step('b', 'Bare'), step('a'), 'a'],
+    ['may be called "offset"', step('offset'), step('a'), 'offset'],
+  ])('%s', (_, one, other, fitted) => {
+    expect(fittedStep(one, other).id).toBe(fitted);
   });
 });

@@ -1,9 +1,11 @@
+import { gainWords, takeGain } from '../../rules/take-gain';
 import { AUDIO_BAND } from '../../dsp/band-power-frames';
 import { bandText } from '../../measure/band-text';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import type { QuantityId } from '../../measure/registry';
 import { noiseSettings, pausesText, type NoiseLevel } from '../../measure/silence-noise';
 import type { AnalysedTake } from '../run/analysed-take';
+import { gained, isRefused } from '../run/gained-take';
 import { thermalNoiseDbu, thermalNoiseDbuA } from './thermal-noise';
 
 /** Resistance that the input is terminated with: that of a microphone. IEC 60268-3 leaves it open; common practice. */
@@ -38,12 +40,15 @@ export function equivalentInputNoise(
   const reason = whyNot(terminated, tone);
   if (reason !== null || !terminated?.noise || !tone || tone.levelDbu === null)
     return FIGURES.map((id) => notMeasured(id, `${TERMINATION_OHMS} Ω`, reason ?? ''));
-  const { noise, gainDb } = terminated;
-  const inputOfFullScale = tone.levelDbu - tone.loudest.oneKilohertzDbfs + tone.gainDb - gainDb;
-  const ofReference = Math.hypot(METER_UNCERTAINTY_DB, tone.gainDb === gainDb ? 0 : GAIN_UNCERTAINTY_DB);
+  const both = gained(terminated, tone);
+  if (isRefused(both)) return FIGURES.map((id) => notMeasured(id, `${TERMINATION_OHMS} Ω`, both.refused));
+  const { noise } = terminated;
+  const [{ gainDb }, { gainDb: toneGainDb }] = both;
+  const inputOfFullScale = tone.levelDbu - tone.loudest.oneKilohertzDbfs + toneGainDb - gainDb;
+  const ofReference = Math.hypot(METER_UNCERTAINTY_DB, toneGainDb === gainDb ? 0 : GAIN_UNCERTAINTY_DB);
   const band = { lowHz: AUDIO_BAND.lowHz, highHz: noise.highHz };
-  const where = `${TERMINATION_OHMS} Ω, ${gainDb} dB of gain, ${bandText(noise.highHz)}, ${pausesText(noise)}`;
-  const settings = { fullScaleDbu: inputOfFullScale, gainDb, toneGainDb: tone.gainDb, ...noiseSettings(noise) };
+  const where = `${TERMINATION_OHMS} Ω, ${gainWords(takeGain(terminated.gainDb, terminated.dial))}, ${bandText(noise.highHz)}, ${pausesText(noise)}`;
+  const settings = { fullScaleDbu: inputOfFullScale, gainDb, toneGainDb, ...noiseSettings(noise) };
   const uncertaintyOf = (level: NoiseLevel): number | null =>
     level.uncertaintyDb === null ? null : Math.hypot(level.uncertaintyDb, ofReference);
   const floors = { z: thermalNoiseDbu(TERMINATION_OHMS, band), a: thermalNoiseDbuA(TERMINATION_OHMS, band) };

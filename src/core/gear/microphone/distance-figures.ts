@@ -6,6 +6,7 @@ import type { BandLevel } from '../../measure/third-octave-spectrum';
 import { mean } from '../../stats/moments';
 import { powerToDb } from '../../units';
 import type { AnalysedTake } from '../run/analysed-take';
+import { gained, isRefused, type GainedTake } from '../run/gained-take';
 
 /** What stands less above the noise gives no level of its own. */
 const LEAST_ABOVE_NOISE_DB = 3;
@@ -21,30 +22,35 @@ export function normalDistance(takes: readonly AnalysedTake[]): AnalysedTake | u
     .reduce<AnalysedTake | undefined>((best, t) => (best && usual(best) <= usual(t) ? best : t), undefined);
 }
 
-/** Bass of the very close take re that of the usual distance. */
+/** Bass of the very close take re that of the usual distance: of no gain, but for the noise that is taken off both. */
 export function proximityFigure(
   close: AnalysedTake,
   normal: AnalysedTake,
   silence: AnalysedTake | undefined,
 ): Measurement {
-  const noiseAt = (gainDb: number): BandLevel[] =>
-    (silence?.noise?.thirdOctave ?? []).map((b) => ({
+  const noiseAt = (take: AnalysedTake): BandLevel[] => {
+    const both = silence ? gained(take, silence) : null;
+    if (!both || isRefused(both)) return [];
+    return (silence?.noise?.thirdOctave ?? []).map((b) => ({
       ...b,
-      levelDbfs: b.levelDbfs === null ? null : b.levelDbfs + gainDb - (silence?.gainDb ?? 0),
+      levelDbfs: b.levelDbfs === null ? null : b.levelDbfs + both[0].gainDb - both[1].gainDb,
     }));
+  };
   const take = (t: AnalysedTake, fallbackM: number) => ({
     distanceM: t.distanceM ?? fallbackM,
     thirdOctave: t.thirdOctave,
     speechS: t.speechS,
-    noise: noiseAt(t.gainDb),
+    noise: noiseAt(t),
   });
   return proximityEffect(take(close, CLOSE_DISTANCE_M), take(normal, USUAL_DISTANCE_M));
 }
 
-/** Levels of speech by distance at equal gain; null for a run without distance takes. */
-export function distanceLadder(takes: readonly AnalysedTake[], silence: AnalysedTake | undefined): Rung[] | null {
-  const rungs = takes.filter((t) => t.distanceM !== null && t.role === 'distance' && t.speechS > 0);
-  if (rungs.length === 0) return null;
+/** Takes of the counting line at noted distances. */
+export const ladderTakes = (takes: readonly AnalysedTake[]): AnalysedTake[] =>
+  takes.filter((t) => t.distanceM !== null && t.role === 'distance' && t.speechS > 0);
+
+/** Levels of speech by distance at equal gain. */
+export function distanceLadder(rungs: readonly GainedTake[], silence: GainedTake | undefined): Rung[] {
   return rungs.flatMap((take) => {
     const noise = silence?.stepPowers.length
       ? mean(silence.stepPowers) * 10 ** ((take.gainDb - silence.gainDb) / 10)

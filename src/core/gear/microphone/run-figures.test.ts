@@ -4,6 +4,7 @@ import { analysedTake } from '../../testing/takes';
 import type { Measurement } from '../../measure/measurement';
 import { rearRejection } from '../../measure/rear-rejection';
 import type { AnalysedTake } from '../run/analysed-take';
+import type { GainedTake } from '../run/gained-take';
 import { pickupRunFigures } from './run-figures';
 
 const SECONDS = 8;
@@ -20,8 +21,10 @@ const passage = (seed: number): Float64Array =>
   );
 const noise = (levelDb: number, seed: number): Float64Array => scaled(lcgNoise(SECONDS * 48_000, 1, seed), levelDb);
 
-const take = (role: string, samples: Float64Array, gainDb = 40): Promise<AnalysedTake> =>
-  analysedTake(role, samples, { gainDb });
+const take = async (role: string, samples: Float64Array, gainDb = 40): Promise<GainedTake> => ({
+  ...(await analysedTake(role, samples)),
+  gainDb,
+});
 const figuresOf = (takes: readonly AnalysedTake[]): Measurement[] => pickupRunFigures(takes).measurements;
 const value = (list: readonly Measurement[], quantity: string) => list.find((m) => m.quantity === quantity);
 

@@ -1,4 +1,4 @@
-import { distanceMeasurements, fitDistanceLadder } from '../../measure/distance-ladder';
+import { distanceMeasurements, fitDistanceLadder, type Rung } from '../../measure/distance-ladder';
 import { handlingNoise } from '../../measure/knocks';
 import { notMeasured, type Measurement } from '../../measure/measurement';
 import { noiseReSpeech } from '../../measure/noise-re-speech';
@@ -11,8 +11,9 @@ import { lastTake, type AnalysedTake, type RunChain, type RunCurves, type RunFig
 import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
+import { gained, isRefused } from '../run/gained-take';
 import { acousticReference } from './acoustic-reference';
-import { distanceLadder, normalDistance, proximityFigure } from './distance-figures';
+import { distanceLadder, ladderTakes, normalDistance, proximityFigure } from './distance-figures';
 import { driveFigures } from './drive-figures';
 
 const NO_SPEECH = 'No speech was found in the speech take: is it the right file?';
@@ -43,10 +44,9 @@ export function pickupRunFigures(
 ): RunFigures {
   const last = (role: string): AnalysedTake | undefined => lastTake(takes, role);
   const [speech, silence, rear, calibration] = ['speech', 'silence', 'rear', 'calibration'].map(last);
-  const reference = acousticReference(calibration, chain);
   const sweeps = sweepFigures(takes);
   const room = last('room')?.response?.room ?? null;
-  const ladder = distanceLadder(takes, silence);
+  const ladder = ladderOf(takes, silence);
   const close = last('close');
   const normal = normalDistance(takes) ?? speech;
   const [handling, wind] = [last('handling'), last('wind')];
@@ -54,17 +54,15 @@ export function pickupRunFigures(
     ...(speech || planned.has('speech') ? noiseFigures(speech, silence ?? speech) : []),
     ...(rear || planned.has('rear') ? [rejectionFigure(speech, rear, silence)] : []),
     ...driveFigures(speech, calibration, chain),
-    ...(silence && reference ? [selfNoise(speech ? heldAgainstPauses(silence, speech) : silence.noise, silence.gainDb, reference)] : []), // prettier-ignore
+    ...(silence ? selfNoiseFigure(silence, speech, calibration, chain) : []),
     ...clipFigures(takes, UNIT_FIGURES),
     ...dropOutFigure(takes),
     ...sweeps.measurements,
     ...(room ? roomMeasurements(room) : []),
     ...(close && normal ? [proximityFigure(close, normal, silence)] : []),
     ...(ladder ? distanceMeasurements(ladder) : []),
-    ...(handling && speech
-      ? handlingNoise(handling.loudest, handling.gainDb, speech.loudness.integratedLufs, speech.gainDb)
-      : []),
-    ...(wind && speech ? windNoise(wind, speech.loudness.integratedLufs, speech.gainDb) : []),
+    ...(handling && speech ? handlingFigures(handling, speech) : []),
+    ...(wind && speech ? windFigures(wind, speech) : []),
   ];
   const fit = ladder ? fitDistanceLadder(ladder) : null;
   return {
@@ -84,9 +82,12 @@ const roomCurve = ({ octaves }: RoomReport): RunCurves['room'] => ({
 });
 
 function noiseFigures(speech: AnalysedTake | undefined, silence: AnalysedTake | undefined): Measurement[] {
-  if (speech && silence && speech.speechS > 0)
-    return noiseReSpeech(speech, { ...silence, noise: heldAgainstPauses(silence, speech) });
-  const reason = speech ? NO_SPEECH : 'The run has no speech take.';
+  let reason = speech ? NO_SPEECH : 'The run has no speech take.';
+  if (speech && silence && speech.speechS > 0) {
+    const both = gained(speech, silence);
+    if (!isRefused(both)) return noiseReSpeech(both[0], { ...both[1], noise: heldAgainstPauses(both[1], both[0]) });
+    reason = both.refused;
+  }
   return [notMeasured('noiseReSpeechZ', 'unweighted', reason), notMeasured('noiseReSpeechA', 'A-weighted', reason)];
 }
 
@@ -98,6 +99,48 @@ function rejectionFigure(
   const missing = [!speech && 'speech', !rear && 'rear', !silence && 'silence'].filter(Boolean).join(', ');
   const condition = 'K-weighted speech, 0° against 180°';
   if (speech?.speechS === 0) return notMeasured('rearRejection', condition, NO_SPEECH);
-  if (speech && rear && silence) return rearRejection(speech, rear, silence);
+  if (speech && rear && silence) {
+    const all = gained(speech, rear, silence);
+    return isRefused(all)
+      ? notMeasured('rearRejection', condition, all.refused)
+      : rearRejection(all[0], all[1], all[2]);
+  }
   return notMeasured('rearRejection', condition, `The run lacks: ${missing}.`);
+}
+
+function selfNoiseFigure(
+  silence: AnalysedTake,
+  speech: AnalysedTake | undefined,
+  calibration: AnalysedTake | undefined,
+  chain: RunChain,
+): Measurement[] {
+  const found = acousticReference(silence, calibration, chain);
+  if (!found) return [];
+  if (isRefused(found)) return [notMeasured('selfNoise', 'A-weighted', found.refused)];
+  const both = speech ? gained(silence, speech) : null;
+  const noise = both && !isRefused(both) ? heldAgainstPauses(both[0], both[1]) : silence.noise;
+  return [selfNoise(noise, found.gainDb, found.reference)];
+}
+
+/** Takes at noted distances whose levels can be held against each other; null where there are none. */
+function ladderOf(takes: readonly AnalysedTake[], silence: AnalysedTake | undefined): Rung[] | null {
+  const rungs = ladderTakes(takes);
+  if (rungs.length === 0) return null;
+  const all = gained(...rungs, ...(silence ? [silence] : []));
+  if (isRefused(all)) return null;
+  return distanceLadder(all.slice(0, rungs.length), silence && all[rungs.length]);
+}
+
+function handlingFigures(handling: AnalysedTake, speech: AnalysedTake): Measurement[] {
+  const both = gained(handling, speech);
+  if (isRefused(both))
+    return (['handlingZ', 'handlingA'] as const).map((id) => notMeasured(id, 're speech, equal gain', both.refused));
+  return handlingNoise(handling.loudest, both[0].gainDb, speech.loudness.integratedLufs, both[1].gainDb);
+}
+
+function windFigures(wind: AnalysedTake, speech: AnalysedTake): Measurement[] {
+  const both = gained(wind, speech);
+  if (isRefused(both))
+    return (['windLow', 'windA'] as const).map((id) => notMeasured(id, 're speech, equal gain', both.refused));
+  return windNoise(both[0], speech.loudness.integratedLufs, both[1].gainDb);
 }

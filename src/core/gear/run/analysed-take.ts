@@ -13,7 +13,10 @@ import type { BandLevel } from '../../measure/third-octave-spectrum';
 export interface AnalysedTake {
   /** What its step is for: "speech", "silence", "rear", "sweep" … */
   readonly role: string;
-  readonly gainDb: number;
+  /** Null where the device shows no decibels. */
+  readonly gainDb: number | null;
+  /** Place of its dial, "automatic" or "unknown"; it may stand beside decibels. */
+  readonly dial?: string | null;
   readonly distanceM: number | null;
   readonly angleDeg: number | null;
   /** Of a calibrator's tone, dB SPL. */

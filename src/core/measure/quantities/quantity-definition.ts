@@ -5,6 +5,7 @@ export const QUANTITY_GROUPS = {
   sound: 'How it sounds',
   rejects: 'What it rejects',
   behaves: 'How it behaves',
+  pair: 'With it and without it',
   recording: 'The recording itself',
 } as const;
 export type QuantityGroup = keyof typeof QUANTITY_GROUPS;

@@ -108,15 +108,4 @@ export const RESPONSE_QUANTITIES = {
     steps: ['sweep'],
     better: 'lower',
   },
-  hiddenLowCut: {
-    name: 'Hidden low-cut',
-    unit: 'Hz',
-    decimals: 0,
-    definition:
-      'Corner of the Butterworth high-pass (order 1–4) that explains the difference of a take with against one without the part, found in both halves of the material; told by Compare and `sediment difference`, never a figure of a run.',
-    source: 'least squares; common practice, no source',
-    group: 'sound',
-    steps: ['with', 'without'],
-    better: null,
-  },
 } as const satisfies Record<string, QuantityDefinition>;
