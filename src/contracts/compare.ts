@@ -43,7 +43,7 @@ export const compareLaneSchema = z.object({
   sha256: sha256Schema,
   durationS: z.number(),
   sampleRateHz: z.number(),
-  takeGainDb: z.number(),
+  takeGainDb: z.number().nullable(),
   /** Of the loop where there is one, else of the clip; null where it has none. */
   loudnessLufs: z.number().nullable(),
   truePeakDbtp: z.number().nullable(),
@@ -63,12 +63,16 @@ const pairSchema = z.object({
   varies: z.string(),
   withTake: z.string(),
   withoutTake: z.string(),
+  isOutsideNoise: z
+    .boolean()
+    .describe('A noise from outside: held against each other at equal gain, never at one loudness'),
+  gainRefused: z.string().nullable().describe('Why the gains of the two cannot be evened out; null where they can'),
   /** Loudness gained at equal gain of the rig. */
   addedGainDb: z.number().nullable(),
   /** Change of the A-weighted noise re speech, with its uncertainty. */
   noiseChangeDb: z.number().nullable(),
   noiseUncertaintyDb: z.number().nullable(),
-  /** Noise and speech taken away by third octaves, at matched speech level. */
+  /** Taken away by third octaves: words and their pauses at one loudness, a noise from outside at one gain. */
   removed: z.array(z.object({ centreHz: z.number(), noiseDb: z.number().nullable(), speechDb: z.number().nullable() })),
 });
 
@@ -82,6 +86,10 @@ export const compareTableSchema = z.object({
   targetLufs: z.number().nullable(),
   /** The take whose peaks hold all levels down; null where none does. */
   heldBackBy: z.string().nullable(),
+  gainRefused: z
+    .string()
+    .nullable()
+    .describe('Why the gains of the takes could not be evened out: all are as they are then'),
   pair: pairSchema.nullable(),
 });
 export type CompareTable = z.infer<typeof compareTableSchema>;

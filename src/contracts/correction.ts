@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { currencySchema, daySchema, idSchema, nameSchema, sha256Schema } from './common';
 import { rigDocumentSchema } from './rig';
-import { runTakeSchema } from './run-document';
+import { takeFurtherSettingsSchema, takeGainDbSchema } from './run-document';
 
 /** What can be corrected; the same shape says what stood before, so that undoing is correcting back. */
 export const changeSchema = z.discriminatedUnion('kind', [
@@ -18,10 +18,10 @@ export const changeSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('take'),
     take: idSchema,
-    gainDb: z.number().min(-40).max(120),
+    gainDb: takeGainDbSchema,
     distanceM: z.number().positive().max(100).nullable(),
     angleDeg: z.number().min(-360).max(360).nullable(),
-    settings: runTakeSchema.shape.settings.unwrap(),
+    settings: takeFurtherSettingsSchema,
     note: z.string().max(2000),
   }),
   z.strictObject({

@@ -1,11 +1,30 @@
 import { z } from 'zod';
 import { responsePointSchema, roomOctaveSchema } from './comparisons';
+import { measurementSchema } from './measurement';
 
 /** −∞ travels as null. */
 const levelSchema = z.number().nullable();
 
+/** What a part does at one setting of its switches, from takes with it and without it. */
+export const pairGroupSchema = z.object({
+  varies: z.string().describe('What is there in the one take and not in the other'),
+  setting: z.string().nullable().describe('How its switches stood; null where nothing was noted'),
+  figures: z.array(measurementSchema),
+  tonal: z
+    .object({ bands: z.array(z.object({ hz: z.number(), db: z.number(), u: z.number() })), from: z.string() })
+    .nullable()
+    .describe('Change by third octaves, the mean of 500 Hz–2 kHz at zero'),
+  outside: z
+    .array(z.object({ centreHz: z.number(), removedDb: z.number().nullable() }))
+    .nullable()
+    .describe('Taken away of a noise from outside by third octaves, at equal gain'),
+  takes: z.array(z.object({ title: z.string(), fitted: z.string(), without: z.string() })),
+});
+export type PairGroupJson = z.infer<typeof pairGroupSchema>;
+
 /** Curves of a run, as they are kept and drawn. */
 export const curvesSchema = z.object({
+  pairs: z.array(pairGroupSchema).default([]),
   response: z
     .object({ points: z.array(responsePointSchema), lowestValidHz: z.number(), gateMs: z.number() })
     .nullable()

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
+import { GAIN_DB } from '#core/rules/take-gain';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
 import { sheetFieldIdSchema, sheetValueSchema } from './sheet';
@@ -37,10 +38,24 @@ export const priceSchema = z.strictObject({
 });
 export type PriceInput = z.infer<typeof priceSchema>;
 
-export const runTakeSchema = z.strictObject({
+/** Gain as a take notes it; what a device shows instead of decibels stands in the settings, under "dial". */
+export const takeGainDbSchema = z
+  .number()
+  .min(GAIN_DB.least)
+  .max(GAIN_DB.most)
+  .nullable()
+  .default(null)
+  .describe('Gain of the recording chain in dB; left out where settings.dial says what stood there instead.');
+
+/** What is said where neither decibels nor a place of the dial is noted. */
+export const GAIN_MISSING = 'say the gain in dB, or in settings.dial the place of the dial, "automatic" or "unknown"';
+/** Whether a take says something of its gain, if only that it is not known. */
+export const saysGain = (take: { readonly gainDb: number | null; readonly settings?: Readonly<Record<string, unknown>> | undefined }): boolean => take.gainDb !== null || (typeof take.settings?.['dial'] === 'string' && take.settings['dial'].trim() !== ''); // prettier-ignore
+
+const runTakeFields = z.strictObject({
   step: z.string().min(1).describe('Name of the step in the protocol, e.g. "speech".'),
   file: runFileNameSchema,
-  gainDb: z.number().min(-40).max(120).describe('Gain of the recording chain in dB.'),
+  gainDb: takeGainDbSchema,
   distanceM: z.number().positive().max(100).optional().describe('Mouth to capsule, in metres.'),
   angleDeg: z.number().min(-360).max(360).optional().describe('0 = in front, 180 = behind.'),
   levelDbSpl: z.number().min(40).max(140).optional().describe('Level of the calibrator in a calibration take.'),
@@ -56,6 +71,9 @@ export const runTakeSchema = z.strictObject({
     .optional()
     .describe('Checks that found something and were overruled, with the reason.'),
 });
+/** Whatever else is noted with a take. */
+export const takeFurtherSettingsSchema = runTakeFields.shape.settings.unwrap();
+export const runTakeSchema = runTakeFields.refine(saysGain, { path: ['gainDb'], message: GAIN_MISSING });
 export type RunTake = z.infer<typeof runTakeSchema>;
 
 /** A figure of the data sheet, with its conditions. */

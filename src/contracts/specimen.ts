@@ -71,7 +71,7 @@ export const takeSchema = z.object({
   step: z.string(),
   stepTitle: z.string(),
   clip: clipSchema,
-  gainDb: z.number(),
+  gainDb: z.number().nullable().describe('Null where the device shows no decibels: settings.dial says what it shows.'),
   distanceM: z.number().nullable(),
   angleDeg: z.number().nullable(),
   note: z.string(),

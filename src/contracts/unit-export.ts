@@ -34,7 +34,7 @@ export const unitExportSchema = z.object({
         z.object({
           step: z.string(),
           clipSha256: sha256Schema,
-          gainDb: z.number(),
+          gainDb: z.number().nullable(),
           distanceM: z.number().nullable(),
           angleDeg: z.number().nullable(),
           measurements: z.array(exportedSchema),

@@ -11,6 +11,7 @@ export interface WorkerTasks {
   'inspect-clip': typeof import('./tasks/inspect-clip').default;
   'inspect-cuts': typeof import('./tasks/inspect-cuts').default;
   'measure-clip-difference': typeof import('./tasks/measure-clip-difference').default;
+  'measure-pair': typeof import('./tasks/measure-pair').default;
   'measure-reading': typeof import('./tasks/measure-reading').default;
   'measure-sweep': typeof import('./tasks/measure-sweep').default;
   'measure-sweep-likeness': typeof import('./tasks/measure-sweep-likeness').default;

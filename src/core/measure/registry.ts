@@ -10,6 +10,12 @@ import type { QuantityDefinition } from './quantities/quantity-definition';
 export const ALGORITHM_VERSION = 3;
 
 /**
+ * Version of what is made of several takes of a run together. A new figure raises it: runs are then measured anew from
+ * what is known of their clips, none of which has to be read for that.
+ */
+export const RUN_FIGURES_VERSION = 1;
+
+/**
  * Every measurement that Sediment makes. The interface, the command line and docs/measurements.md are made from this
  * list. To add one: a file in this folder, an entry under quantities/, a test beside it.
  */

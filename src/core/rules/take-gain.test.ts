@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { atOneGain, gainWords, keptGain, readTakeGain, takeGain, type TakeGain } from './take-gain';
+import {
+  asNoted,
+  atOneGain,
+  gainWords,
+  keptGain,
+  notedGain,
+  readTakeGain,
+  takeGain,
+  typedGain,
+  type TakeGain,
+} from './take-gain';
 
 const db = (value: number): TakeGain => ({ kind: 'dB', db: value });
 const dial = (position: string): TakeGain => ({ kind: 'dial', position });
@@ -46,6 +56,30 @@ describe('what is kept of a gain', () => {
       expect(takeGain(gainDb, place)).toEqual(gain);
     },
   );
+
+  it.each([
+    db(12.5),
+    db(-6),
+    dial('7'),
+    dial('50 %'),
+    dial('dial'),
+    { kind: 'automatic' } as const,
+    takeGain(null, ''),
+  ])('is read as the same again from what a field shows: %o', (gain) => {
+    expect(readTakeGain(typedGain(gain))).toEqual({ isUnderstood: true, value: gain });
+  });
+
+  it('is nothing where nothing is noted, which is not unknown', () => {
+    expect(notedGain({ gainDb: null, dial: ' ' })).toBeNull();
+    expect(notedGain({ gainDb: null, dial: 'unknown' })).toEqual({ kind: 'unknown' });
+  });
+
+  it('a dial beside decibels stays with other decibels; one in their place goes', () => {
+    expect(asNoted(db(30), { gainDb: 20, dial: '7' })).toEqual({ gainDb: 30, dial: '7' });
+    expect(asNoted(db(30), { gainDb: null, dial: '7' })).toEqual({ gainDb: 30, dial: '' });
+    expect(asNoted(dial('8'), { gainDb: 20, dial: '7' })).toEqual({ gainDb: null, dial: '8' });
+    expect(asNoted(null, { gainDb: 20, dial: '7' })).toEqual({ gainDb: null, dial: '' });
+  });
 
   it('a dial that is noted beside decibels does not hide them', () => {
     expect(takeGain(30, '7')).toEqual(db(30));

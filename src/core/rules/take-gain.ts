@@ -1,4 +1,4 @@
-import { readNumber } from '../text/read-number';
+import { numberText, readNumber } from '../text/read-number';
 import type { Reading } from '../text/reading';
 
 /**
@@ -36,6 +36,24 @@ export function takeGain(gainDb: number | null, dial: string | null | undefined)
   if (AUTOMATIC_WORDS.includes(place)) return { kind: 'automatic' };
   if (place === '' || UNKNOWN_WORDS.includes(place)) return { kind: 'unknown' };
   return { kind: 'dial', position: (dial ?? '').trim() };
+}
+
+/** A gain as it is noted with a take, in two places: decibels, and what stands at the dial. */
+export interface NotedGain {
+  readonly gainDb: number | null;
+  /** '' where nothing is noted. */
+  readonly dial: string;
+}
+
+/** The gain that is noted; null where nothing is, which is another thing than a gain that is noted as unknown. */
+export const notedGain = ({ gainDb, dial }: NotedGain): TakeGain | null =>
+  gainDb === null && dial.trim() === '' ? null : takeGain(gainDb, dial);
+
+/** A gain as it is noted: a dial beside decibels stays, one that stood in their place goes with what it said. */
+export function asNoted(gain: TakeGain | null, before: NotedGain): NotedGain {
+  if (gain === null) return { gainDb: null, dial: '' };
+  if (gain.kind === 'dB') return { gainDb: gain.db, dial: before.gainDb === null ? '' : before.dial };
+  return { gainDb: null, dial: keptGain(gain).dial ?? '' };
 }
 
 /** What is kept of a gain: decibels, or the word or place that stands where they would. */
@@ -83,6 +101,15 @@ const DECIBELS = { unit: 'dB', least: GAIN_DB.least, most: GAIN_DB.most } as con
 
 const understood = (value: TakeGain): Reading<TakeGain> => ({ isUnderstood: true, value });
 const refused = (reason: string): Reading<TakeGain> => ({ isUnderstood: false, why: reason });
+
+/** A gain as a field shows it, in words that are read as the same again. */
+export function typedGain(gain: TakeGain): string {
+  if (gain.kind === 'dB') return numberText(gain.db, DECIBELS);
+  if (gain.kind !== 'dial') return gain.kind === 'automatic' ? AUTOMATIC : UNKNOWN;
+  const again = readTakeGain(gain.position);
+  const isSame = again.isUnderstood && again.value?.kind === 'dial' && again.value.position === gain.position;
+  return isSame ? gain.position : `dial ${gain.position}`;
+}
 
 /** A gain in words. */
 export function gainWords(gain: TakeGain): string {

@@ -1,12 +1,13 @@
-import { quantity, isQuantity } from '#core/measure/registry';
+import { isQuantity } from '#core/measure/registry';
 import { unlikeBandwidth, usualBandwidth } from '#core/rules/like-bandwidth';
 import { newestFigure } from '#core/rules/newest-figure';
 import { comparableFigure, type Comparability } from '#core/rules/comparability';
 import { pairedOffset, type PairedOffset } from '#core/stats/paired-offset';
-import { roleOf, type Protocol, type Step } from '#contracts/protocol';
+import type { Protocol, Step } from '#contracts/protocol';
 import { groupBy } from '../group-by';
 import type { FactRow } from './fact';
 import { bridgePairs } from './bridge-pairs';
+import { feedsFigure } from './feeding-steps';
 
 /** A figure as ranking takes it, with what was done to make it comparable. */
 export type RankedFact = FactRow & { readonly remark: string | null };
@@ -92,10 +93,9 @@ const find = (protocols: readonly Protocol[], f: FactRow): Protocol | undefined 
 
 function verdictOf(fact: FactRow, current: Protocol, protocols: readonly Protocol[]): Comparability {
   const measured = find(protocols, fact);
-  const isKnown = isQuantity(fact.quantity);
-  if (!measured || !isKnown) return { comparable: true, reason: '' };
-  const roles = quantity(fact.quantity).steps;
-  return comparableFigure(protocols, measured, current, (s) => roles.includes(roleOf(s as Step)));
+  const { quantity: id } = fact;
+  if (!measured || !isQuantity(id)) return { comparable: true, reason: '' };
+  return comparableFigure(protocols, measured, current, (s) => feedsFigure(id, s as Step, measured.steps));
 }
 
 function bridgeOf(fact: FactRow, current: Protocol, bridging: readonly FactRow[]): PairedOffset | null {

@@ -95,11 +95,16 @@ it('shows its figures with their ±, missing ones as missing, and what has to be
 });
 
 it('lists each kind by its own figures', () => {
-  const unit = unitFacts('1', [fact('noiseReSpeechA', -60), fact('einA', -128), fact('noiseFigure', 3)], [], []);
+  const unit = unitFacts(
+    '1',
+    [fact('noiseReSpeechA', -60), fact('einA', -128), fact('noiseFigure', 3), fact('gainAdded', 25)],
+    [],
+    [],
+  );
   const shown = (category: SpecimenBase['category']) =>
     specimenRow({ ...BASE, category }, unit, undefined, null, NO_SCATTERS, {}).figures.map((f) => f.quantity);
   expect(shown('interface')).toEqual(['einA', 'noiseFigure']);
-  expect(shown('booster')).toEqual(['noiseReSpeechA']);
+  expect(shown('booster')).toEqual(['gainAdded']);
 });
 
 it('shows the price that counts: by the rules, or the newest where there are none', () => {

@@ -44,6 +44,7 @@ const take = (id: string, change: Partial<ComparedTake> = {}): ComparedTake => (
   protocolVersion: 1,
   rig: 'Desk',
   gainDb: 40,
+  dial: null,
   document: DOCUMENT,
   summary: figures(-20, -3),
   ...change,
@@ -55,7 +56,7 @@ describe('applied gains', () => {
 
   it('bring all to −23 LUFS, and are held back together where one would come too near to full scale', () => {
     // 7 dB up and 3 dB down: the peaks lie at −5 and −5 dBTP.
-    expect(appliedGains([quiet, loud], [-30, -20], 'loudness')).toEqual({ gains: [7, -3], targetLufs: -23, heldBack: null }); // prettier-ignore
+    expect(appliedGains([quiet, loud], [-30, -20], 'loudness')).toEqual({ gains: [7, -3], targetLufs: -23, heldBack: null, gainRefused: null }); // prettier-ignore
     const peaky = take('c', { summary: figures(-30, -4) });
     const held = appliedGains([loud, peaky], [-20, -30], 'loudness');
     // 7 dB would bring its −4 dBTP to +3; the ceiling is −1: all 4 dB lower.
@@ -74,10 +75,26 @@ describe('applied gains', () => {
       gains: [-6, 0],
       targetLufs: null,
       heldBack: null,
+      gainRefused: null,
     });
     const full = { ...loud, summary: figures(-20, -0.25) };
-    expect(appliedGains([quiet, full], [-30, -20], 'gain')).toEqual({ gains: [-6.75, -0.75], targetLufs: null, heldBack: 1 }); // prettier-ignore
-    expect(appliedGains([quiet, take('b')], [-30, -20], 'none')).toEqual({ gains: [0, 0], targetLufs: null, heldBack: null }); // prettier-ignore
+    expect(appliedGains([quiet, full], [-30, -20], 'gain')).toEqual({ gains: [-6.75, -0.75], targetLufs: null, heldBack: 1, gainRefused: null }); // prettier-ignore
+    expect(appliedGains([quiet, take('b')], [-30, -20], 'none')).toEqual({ gains: [0, 0], targetLufs: null, heldBack: null, gainRefused: null }); // prettier-ignore
+  });
+});
+
+describe('gains that are no decibels', () => {
+  const at = (id: string, dial: string | null) => take(id, { gainDb: null, dial });
+
+  it('are even at one place of the dial', () => {
+    expect(appliedGains([at('a', '5'), at('b', '5')], [-30, -20], 'gain')).toMatchObject({ gains: [0, 0], gainRefused: null }); // prettier-ignore
+  });
+
+  it('cannot be evened out else: all are heard as they are, and it is said', () => {
+    const found = appliedGains([at('a', '5'), take('b', { gainDb: 34 })], [-30, -20], 'gain');
+    expect(found.gains).toEqual([0, 0]);
+    expect(found.gainRefused).toMatch(/dial at 5/);
+    expect(appliedGains([at('a', null), take('b')], [-30, -20], 'none').gainRefused).toBeNull();
   });
 });
 
@@ -118,6 +135,31 @@ describe('with and without', () => {
 
   it('takes gain that was turned in between into account', () => {
     expect(withWithout([bare, { ...shielded, gainDb: 46 }])?.addedGainDb).toBe(0);
+  });
+
+  it('says why where the gains cannot be held against each other', () => {
+    const pair = withWithout([bare, { ...shielded, gainDb: null, dial: 'auto' }]);
+    expect(pair).toMatchObject({ addedGainDb: null, noiseChangeDb: -8, gainRefused: expect.stringMatching(/automatic/) as string }); // prettier-ignore
+  });
+
+  it('holds a noise from outside at one gain: what a shield takes away is not matched away', () => {
+    const noise = { play: { kind: 'noise' } };
+    const document = protocolOf([step('open', noise), step('shut', { ...noise, pair: { step: 'open', varies: 'shield' } })]); // prettier-ignore
+    const [open, shut] = [
+      take('open', { document, summary: figures(-20, -3, -50) }),
+      take('shut', { document, summary: figures(-30.5, -3, -58) }),
+    ];
+    expect(withWithout([open, shut])).toMatchObject({
+      isOutsideNoise: true,
+      addedGainDb: null,
+      noiseChangeDb: null,
+      removed: [
+        { centreHz: 100, speechDb: null, noiseDb: 10.5 },
+        { centreHz: 200, noiseDb: null },
+      ],
+    });
+    expect(withWithout([open, { ...shut, gainDb: 46 }])?.removed[0].noiseDb).toBe(16.5);
+    expect(withWithout([open, { ...shut, gainDb: null }])?.removed[0].noiseDb).toBeNull();
   });
 
   it('is nothing where the takes are no pair', () => {

@@ -15,8 +15,10 @@ export interface ComparedTake {
   readonly protocol: string;
   readonly protocolVersion: number;
   readonly rig: string | null;
-  /** Gain of the recording chain, in decibels. */
-  readonly gainDb: number;
+  /** Gain of the recording chain, in decibels; null where the device shows none. */
+  readonly gainDb: number | null;
+  /** Place of its dial, "automatic" or "unknown"; null where nothing is noted. */
+  readonly dial: string | null;
   readonly document: Protocol;
   readonly summary: ComparedFigures;
 }

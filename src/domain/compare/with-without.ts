@@ -1,68 +1,94 @@
-import { removedByBand } from '#core/measure/removed-by-band';
+import { HOLDS_OUTSIDE_NOISE } from '#core/gear/pair/take-pair';
+import { playKindOf } from '#core/rules/compare-versions';
+import { removedByBand, type RemovedBand } from '#core/measure/removed-by-band';
+import { fittedStep } from '#core/rules/paired-steps';
+import { atOneGain, takeGain } from '#core/rules/take-gain';
 import { dbfs } from '#core/units';
 import type { ClipSummary } from '#contracts/clip-summary';
 import type { CompareTable } from '#contracts/compare';
 import { TARGET_LUFS, type ComparedTake } from './compared-take';
 
-/** Two takes that differ by one thing: steps that are each other's pair, or one step of one unit with and without. */
+type Bands = ClipSummary['thirdOctave'];
+
+/**
+ * Two takes that differ by one thing: steps that are each other's pair. Words are held against each other at one
+ * loudness; a noise from outside at one gain, since its loudness is what is asked for.
+ */
 export function withWithout(takes: readonly ComparedTake[]): CompareTable['pair'] {
   if (takes.length !== 2) return null;
-  const [a, b] = takes;
-  const found = pairedSteps(a, b) ?? pairedSteps(b, a);
+  const found = pairedTakes(takes[0], takes[1]) ?? pairedTakes(takes[1], takes[0]);
   if (!found) return null;
-  const { withTake, withoutTake, varies } = found;
-  const noise = ({ summary }: ComparedTake): { value: number | null; u: number | null } => {
-    const m = summary.measurements['noiseReSpeechA'];
-    return { value: m?.value ?? summary.noise.reSpeechDb.a, u: m?.uncertainty ?? null };
-  };
-  const [x, y] = [noise(withTake), noise(withoutTake)];
-  const level = ({ summary, gainDb }: ComparedTake): number | null =>
-    summary.loudness.integratedLufs === null ? null : summary.loudness.integratedLufs - gainDb;
-  const [on, off] = [level(withTake), level(withoutTake)];
-  const brought = ({ summary }: ComparedTake, bands: ClipSummary['thirdOctave']) =>
-    bands.map((p) => ({
-      ...p,
-      levelDbfs:
-        p.levelDbfs === null || summary.loudness.integratedLufs === null
-          ? null
-          : dbfs(p.levelDbfs + TARGET_LUFS - summary.loudness.integratedLufs),
-    }));
-  const removed = (bands: (take: ComparedTake) => ClipSummary['thirdOctave']) =>
-    removedByBand(
-      brought(withoutTake, bands(withoutTake)).map((p) => ({ ...p, levelDbfs: p.levelDbfs ?? dbfs(-Infinity) })),
-      brought(withTake, bands(withTake)).map((p) => ({ ...p, levelDbfs: p.levelDbfs ?? dbfs(-Infinity) })),
-    );
-  const [noiseBands, speechBands] = [
-    removed((l) => l.summary.noise.thirdOctave),
-    removed((l) => l.summary.thirdOctave),
-  ];
-  const finite = (v: number | null | undefined): number | null =>
-    v === undefined || v === null || !Number.isFinite(v) ? null : v;
+  const { withTake, withoutTake, varies, isOutsideNoise } = found;
+  const gains = atOneGain([withTake, withoutTake].map((t) => takeGain(t.gainDb, t.dial)));
+  const turnedDb = 'refused' in gains ? null : gains[0] - gains[1];
+  const [x, y] = [noiseOf(withTake), noiseOf(withoutTake)];
+  const [on, off] = [withTake, withoutTake].map(({ summary }) => summary.loudness.integratedLufs);
+  const speech = isOutsideNoise ? [] : removed(withTake, withoutTake, ({ thirdOctave }) => thirdOctave);
+  const noise = isOutsideNoise
+    ? turnedDb === null
+      ? []
+      : removedByBand(withoutTake.summary.thirdOctave, withTake.summary.thirdOctave).map((b) => ({
+          ...b,
+          removedDb: b.removedDb === null ? null : b.removedDb + turnedDb,
+        }))
+    : removed(withTake, withoutTake, (summary) => summary.noise.thirdOctave);
   return {
     varies,
     withTake: withTake.takeId,
     withoutTake: withoutTake.takeId,
-    addedGainDb: on === null || off === null ? null : on - off,
-    noiseChangeDb: x.value === null || y.value === null ? null : x.value - y.value,
+    isOutsideNoise,
+    gainRefused: 'refused' in gains ? gains.refused : null,
+    addedGainDb: isOutsideNoise || on === null || off === null || turnedDb === null ? null : on - off - turnedDb,
+    noiseChangeDb: isOutsideNoise || x.value === null || y.value === null ? null : x.value - y.value,
     noiseUncertaintyDb: x.u === null || y.u === null ? null : Math.hypot(x.u, y.u),
-    removed: speechBands.map(({ centreHz, removedDb }) => ({
+    removed: withTake.summary.thirdOctave.map(({ centreHz }) => ({
       centreHz,
-      speechDb: finite(removedDb),
-      noiseDb: finite(noiseBands.find((p) => p.centreHz === centreHz)?.removedDb),
+      speechDb: removedAt(speech, centreHz),
+      noiseDb: removedAt(noise, centreHz),
     })),
   };
 }
 
-/** The two halves of a pair; null where neither is the other's. */
-function pairedSteps(
+const removedAt = (bands: readonly RemovedBand[], centreHz: number): number | null => {
+  const db = bands.find((b) => b.centreHz === centreHz)?.removedDb ?? null;
+  return db !== null && Number.isFinite(db) ? db : null;
+};
+
+const noiseOf = ({ summary }: ComparedTake): { value: number | null; u: number | null } => {
+  const m = summary.measurements['noiseReSpeechA'];
+  return { value: m?.value ?? summary.noise.reSpeechDb.a, u: m?.uncertainty ?? null };
+};
+
+/** What is taken away once both are brought to one loudness. */
+function removed(
+  withTake: ComparedTake,
+  withoutTake: ComparedTake,
+  bands: (summary: ComparedTake['summary']) => Bands,
+): RemovedBand[] {
+  const brought = ({ summary }: ComparedTake): Bands => {
+    const { integratedLufs } = summary.loudness;
+    return bands(summary).map((p) => ({
+      ...p,
+      levelDbfs:
+        p.levelDbfs === null || integratedLufs === null ? null : dbfs(p.levelDbfs + TARGET_LUFS - integratedLufs),
+    }));
+  };
+  return removedByBand(brought(withoutTake), brought(withTake));
+}
+
+/** The two halves of a pair; null where the first does not name the other one. */
+function pairedTakes(
   a: ComparedTake,
   b: ComparedTake,
-): { withTake: ComparedTake; withoutTake: ComparedTake; varies: string } | null {
+): { withTake: ComparedTake; withoutTake: ComparedTake; varies: string; isOutsideNoise: boolean } | null {
   const stepOf = (take: ComparedTake) => take.document.steps.find((s) => s.id === take.step);
-  const step = stepOf(a);
-  if (a.protocol !== b.protocol || step?.pair?.step !== b.step) return null;
-  // The half that uses more accessories is the one "with".
-  const more = step.accessories.length - (stepOf(b)?.accessories.length ?? 0);
-  const isWith = more === 0 ? !/without|bare|off\b/i.test(`${a.step} ${a.stepTitle}`) : more > 0;
-  return { withTake: isWith ? a : b, withoutTake: isWith ? b : a, varies: step.pair.varies };
+  const [step, other] = [stepOf(a), stepOf(b)];
+  if (a.protocol !== b.protocol || !step?.pair || !other || step.pair.step !== b.step) return null;
+  const isFitted = fittedStep(step, other) === step;
+  return {
+    withTake: isFitted ? a : b,
+    withoutTake: isFitted ? b : a,
+    varies: step.pair.varies,
+    isOutsideNoise: HOLDS_OUTSIDE_NOISE.includes(playKindOf(step)),
+  };
 }

@@ -11,7 +11,8 @@ export function runIdentity(document: RunDocument, hashOfFile: (file: string) =>
   const takes = document.takes.map((t) => [
     t.step,
     hashOfFile(t.file),
-    t.gainDb,
+    // A dial without decibels is what the gain is.
+    t.gainDb ?? String(t.settings?.['dial'] ?? ''),
     t.distanceM ?? null,
     t.angleDeg ?? null,
   ]);

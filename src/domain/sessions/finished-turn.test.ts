@@ -6,6 +6,7 @@ const take = (change: Partial<FinishedTake> = {}): FinishedTake => ({
   attempt: 1,
   state: 'kept',
   gainDb: 40,
+  dial: '',
   ...change,
 });
 const titleOf = (step: string): string => `Title of ${step}`;
@@ -13,6 +14,11 @@ const refusal = (takes: readonly FinishedTake[], withUndecided = false, cells: r
   turnRefusal(takes, [{ cells: cells as never }], withUndecided, titleOf);
 
 describe('a turn becomes a run', () => {
+  it('with what the device shows instead of decibels, if only that nobody knows', () => {
+    expect(refusal([take({ gainDb: null, dial: '50 %' }), take({ gainDb: null, dial: 'unknown' })])).toBeNull();
+    expect(refusal([take({ gainDb: null, dial: ' ' })])?.message).toMatch(/not noted/);
+  });
+
   it('where something is kept, with its gain, whatever was put aside', () => {
     expect(refusal([take(), take({ attempt: 2, state: 'retaken', gainDb: null })])).toBeNull();
     expect(refusal([], false, [{}])).toBeNull();

@@ -7,6 +7,8 @@ export interface FinishedTake {
   readonly attempt: number;
   readonly state: 'open' | 'kept' | 'retaken';
   readonly gainDb: number | null;
+  /** What the device shows instead of decibels: a place of its dial, "automatic", "unknown"; '' where nothing is noted. */
+  readonly dial: string;
 }
 
 /** Why a turn cannot become a run yet. */
@@ -45,10 +47,10 @@ export function turnRefusal(
   const refused = (message: string): TurnRefusal => ({ code: 'plan-refused', message, details: [] });
   if (kept.length === 0 && !tables.some((t) => t.cells.length > 0))
     return refused('No take of this unit is kept yet, and no table filled in.');
-  const withoutGain = kept.find((t) => t.gainDb === null);
+  const withoutGain = kept.find((t) => t.gainDb === null && t.dial.trim() === '');
   return withoutGain
     ? refused(
-        `The gain of "${titleOf(withoutGain.step)}", take ${withoutGain.attempt}, is not noted: without it no figure can be compared. Correct its settings in the booth; type 0 where nothing can be turned.`,
+        `The gain of "${titleOf(withoutGain.step)}", take ${withoutGain.attempt}, is not noted. Correct its settings in the booth: decibels, the place of the dial, “auto”, or “unknown”; 0 where nothing can be turned.`,
       )
     : null;
 }

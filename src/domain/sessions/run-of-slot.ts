@@ -48,7 +48,7 @@ export function runOfSlot({ plan, protocol, unit, purpose, takes, tables, fullSc
       return {
         step: id,
         file,
-        gainDb: settings.gainDb as number,
+        gainDb: settings.gainDb,
         ...(distanceM === null ? {} : { distanceM }),
         ...(angleDeg === null ? {} : { angleDeg }),
         ...(note === '' ? {} : { note }),

@@ -59,7 +59,7 @@ describe('comparing', () => {
     for (const level of heard) expect(Math.abs(level - (loud.targetLufs ?? 0))).toBeLessThan(0.01);
     expect(loud.lanes.every((l) => (l.truePeakDbtp ?? 0) + l.appliedDb <= -1 + 1e-9)).toBe(true);
     const gain = await application.compare.table(requestOf(takes, { match: 'gain' }));
-    expect(new Set(gain.lanes.map((l) => l.appliedDb + l.takeGainDb)).size).toBe(1);
+    expect(new Set(gain.lanes.map((l) => l.appliedDb + (l.takeGainDb ?? NaN))).size).toBe(1);
     const none = await application.compare.table(requestOf(takes, { match: 'none' }));
     expect(new Set(none.lanes.map((l) => l.appliedDb))).toEqual(new Set([0]));
     // A loop is levelled by itself.

@@ -72,7 +72,7 @@ export class Compare {
     if (!zero) throw new Failure('invalid-request', 'The zero lane is not one of the clips.');
     const versions = await listProtocols(this.database);
     const levels = await Promise.all(lanes.map((lane) => this.level(lane, zero, request.loop)));
-    const { gains, targetLufs, heldBack } = appliedGains(
+    const { gains, targetLufs, heldBack, gainRefused } = appliedGains(
       lanes.map((l) => l.take),
       levels,
       request.match,
@@ -84,6 +84,7 @@ export class Compare {
       targetLufs,
       heldBackBy: heldBack === null ? null : lanes[heldBack].row.take_id,
       lanes: lanes.map((lane, i) => this.lane(lane, zero, versions, levels[i], gains[i])),
+      gainRefused,
       pair: withWithout(lanes.map((l) => l.take)),
     };
   }
@@ -194,6 +195,7 @@ const comparedTake = (row: LaneRow, summary: ClipSummary): ComparedTake => ({
   protocolVersion: row.protocol_version,
   rig: row.rig,
   gainDb: row.gain_db,
+  dial: row.dial,
   document: protocolSchema.parse(row.protocol_document),
   summary,
 });

@@ -90,7 +90,7 @@ export async function leaveTake(db: Queryable, change: ChangeOf<'take-left-out'>
 
 function takeWords({ gainDb, distanceM, angleDeg, settings, note }: ChangeOf<'take'>) {
   return {
-    gain: numberText(gainDb, { unit: 'dB' }),
+    gain: gainDb === null ? '' : numberText(gainDb, { unit: 'dB' }),
     distance: distanceM === null ? '' : numberText(100 * distanceM, { unit: 'cm' }),
     angle: angleDeg === null ? '' : numberText(angleDeg, { unit: '°' }),
     ...Object.fromEntries(Object.entries(settings).map(([key, value]) => [key, String(value)])),

@@ -1,22 +1,14 @@
 import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, type Subscription } from 'rxjs';
 import { AudioFileError } from '#core/audio/audio-file-error';
-import { compareClaim } from '#core/gear/claim-comparison';
-import { gearKind } from '#core/gear/kinds';
-import type { AnalysedTake, RunChain } from '#core/gear/run/analysed-take';
-import { ALGORITHM_VERSION } from '#core/measure/registry';
-import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
+import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { measurementSchema } from '#contracts/measurement';
-import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
 import { segmentsSchema, type Segments } from '#contracts/segments';
 import { clipSummarySchema } from '#contracts/clip-summary';
 import { analysisDetailSchema, type AnalyseClipResult } from '#contracts/worker-messages';
-import type { MeasureSweepTask, SweepResult } from '#worker/tasks/measure-sweep';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import {
-  analysedTakes,
   analysisOfClip,
-  chainOfRun,
   failAnalysis,
   finishAnalysis,
   orderAnalysis,
@@ -29,19 +21,15 @@ import {
   runsToMeasure,
   startAnalysis,
   summaryOfAnalysis,
-  type AnalysedTakeRow,
   type ClipAnalysisRow,
 } from './queries/analysis';
-import { claimsOfSpecimen } from '../catalogue/queries/sheet';
-import { dropCurve, storeCurve } from './queries/curve';
-import { storeMeasurements } from './queries/measurement';
+import { RunMeasuring } from './run-measuring';
 import { addSegmentChoice, latestChoice } from './queries/segment-choice';
 import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
 import type { JobBoard } from '../platform/job-board';
 import type { SetAside } from '../platform/set-aside';
 import type { WorkerPool } from '../platform/worker-pool';
-import { doublesFrom } from '../platform/db/numbers-from-bytes';
 
 /** What is stored must be readable again: a figure that is not a number becomes null in JSON, and then nothing opens. */
 function mustBeReadable(result: AnalyseClipResult): void {
@@ -63,6 +51,7 @@ export class AnalysisQueue {
   private readonly waiting = new Subject<string>();
   private readonly subscription: Subscription;
   private readonly ended = new Subject<string>();
+  private readonly measuring: RunMeasuring;
   private unfinished = 0;
   private idleWaiters: (() => void)[] = [];
 
@@ -75,6 +64,7 @@ export class AnalysisQueue {
     private readonly report: (error: unknown) => void,
     private readonly setAside: SetAside,
   ) {
+    this.measuring = new RunMeasuring(database, store, pool, report);
     this.subscription = this.waiting
       .pipe(
         mergeMap(
@@ -120,7 +110,7 @@ export class AnalysisQueue {
   /** After a start: takes up again what the last process left. */
   async recover(): Promise<void> {
     await orderMissingAnalyses(this.database, ALGORITHM_VERSION);
-    for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION))
+    for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION, RUN_FIGURES_VERSION))
       await this.measureRun(runId).catch((error: unknown) => this.putAside(runId, error));
     this.enqueue(await recoverAnalyses(this.database));
   }
@@ -205,27 +195,7 @@ export class AnalysisQueue {
 
   /** Measures a run as soon as all of its clips are analysed; before that, does nothing. */
   async measureRun(runId: string): Promise<void> {
-    const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
-    if (rows.length === 0 || rows.some((t) => t.status !== 'done')) return;
-    const takes: AnalysedTake[] = [];
-    // All takes of a run belong to one version of one protocol.
-    const protocol = protocolSchema.parse(rows[0].protocol_document);
-    // A protocol may serve several kinds: the unit's own says what a run of it gives.
-    const kind = gearKind(rows[0].category);
-    const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
-    for (const row of rows) if (own.has(row.step)) takes.push(await this.analysedTake(row, protocol));
-    // A run of pairs alone has no figures of its own.
-    if (takes.length === 0) return;
-    const planned = new Set(protocol.steps.filter((s) => own.has(s.id)).map(roleOf));
-    const { measurements, curves } = kind.runFigures(takes, await this.chain(runId), planned);
-    await this.database.transaction(async (tx) => {
-      await storeMeasurements(tx, runId, ALGORITHM_VERSION, measurements);
-      for (const [kind, curve] of Object.entries(curves)) {
-        if (curve) await storeCurve(tx, runId, kind, ALGORITHM_VERSION, curve);
-        else await dropCurve(tx, runId, kind, ALGORITHM_VERSION);
-      }
-    });
-    this.setAside.clear('run', runName(runId));
+    if (await this.measuring.measure(runId)) this.setAside.clear('run', runName(runId));
   }
 
   /** Measures a clip anew by segments that a person has set (null: by the automatic ones), and its runs with it. */
@@ -243,58 +213,5 @@ export class AnalysisQueue {
     const result = segments && path ? await this.pool.analyse(path, () => undefined, segments) : null;
     if (result) mustBeReadable(result);
     await addSegmentChoice(this.database, sha256, ALGORITHM_VERSION, segments, result);
-  }
-
-  private async chain(runId: string): Promise<RunChain> {
-    const run = await chainOfRun(this.database, runId);
-    const claims = run ? await claimsOfSpecimen(this.database, run.specimen_id) : [];
-    const sensitivity = claims.find((c) => c.quantity === 'sensitivity');
-    const comparison = sensitivity ? compareClaim(sensitivity, null) : null;
-    return {
-      fullScaleDbu: run?.full_scale_dbu ?? null,
-      fullScaleUncertaintyDb: run?.full_scale_u ?? null,
-      onePascal: run && run.one_pascal !== null ? { dbfs: run.one_pascal, uncertaintyDb: run.one_pascal_u ?? 0 } : null,
-      claimedSensitivityMvPa: comparison?.comparable ? comparison.value : null,
-    };
-  }
-
-  private async analysedTake(row: AnalysedTakeRow, protocol: Protocol): Promise<AnalysedTake> {
-    const step = protocol.steps.find((s) => s.id === row.step);
-    const role = roleOf(step ?? { id: row.step });
-    const { loudness, noise, speechS, thirdOctave, loudest, aDbfs } = analysisDetailSchema.parse(row.detail);
-    const bytes = row.step_powers ?? new Uint8Array();
-    return {
-      role,
-      gainDb: row.gain_db,
-      distanceM: row.distance_m,
-      angleDeg: row.angle_deg,
-      levelDbu: row.level_dbu ?? step?.levelDbu ?? null,
-      levelDbSpl: row.level_db_spl ?? step?.levelDbSpl ?? null,
-      windSpeedMs: row.wind_speed_ms,
-      loudness: loudness as AnalysedTake['loudness'],
-      noise: noise as AnalysedTake['noise'],
-      speechS,
-      thirdOctave,
-      loudest,
-      aDbfs,
-      stepPowers: doublesFrom(bytes),
-      clip: measurementSchema.array().parse(row.measurements),
-      response:
-        step && answersSweep(step) && protocol.sweep
-          ? await this.sweepResponse(row.sha256, protocol.sweep, role === 'room')
-          : null,
-    };
-  }
-
-  /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */
-  private async sweepResponse(sha256: string, sweep: ProtocolSweep, withRoom: boolean): Promise<SweepResult | null> {
-    const path = await this.store.verified(sha256);
-    if (!path) return null;
-    try {
-      return await this.pool.run('measure-sweep', { path, sweep, withRoom } satisfies MeasureSweepTask);
-    } catch (error) {
-      this.report(error);
-      return null;
-    }
   }
 }

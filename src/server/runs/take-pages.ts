@@ -21,7 +21,7 @@ const LEAST_UNITS = 4;
 const COMMON_LUFS = -23;
 
 interface Spectrum {
-  readonly gain_db: number;
+  readonly gain_db: number | null;
   readonly loudness: number | null;
   readonly bands: readonly BandLevelJson[];
 }
@@ -112,7 +112,8 @@ const segmentsOf = ({ noise }: ClipSummary): Segments => ({
 });
 
 function brought(role: StepRole, { gain_db, loudness, bands }: Spectrum): Bands {
-  const shift = role === 'silence' ? -gain_db : loudness === null ? null : COMMON_LUFS - loudness;
+  const atZero = gain_db === null ? null : -gain_db;
+  const shift = role === 'silence' ? atZero : loudness === null ? null : COMMON_LUFS - loudness;
   return bands.map(({ centreHz, levelDbfs }) => ({
     centreHz,
     db: levelDbfs === null || shift === null ? null : levelDbfs + shift,

@@ -162,7 +162,10 @@ export class Booth {
       step: t.step,
       cells: tableCellSchema.array().parse(t.cells),
     }));
-    const noted = all.map((t) => ({ ...t, gainDb: takeSettingsSchema.parse(t.settings).gainDb }));
+    const noted = all.map((t) => {
+      const { gainDb, dial } = takeSettingsSchema.parse(t.settings);
+      return { ...t, gainDb, dial };
+    });
     const refusal = turnRefusal(noted, tables, withUndecided, (step) => titleOf(turn.protocol, step));
     if (refusal) throw new Failure(refusal.code, refusal.message, refusal.details);
     const fullScaleDbu = turn.plan.rig === null ? null : await this.rigs.fullScaleDbu(turn.plan.rig, turn.plan.day);

@@ -1,7 +1,7 @@
-import { quantity, QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
+import { QUANTITY_IDS, type QuantityId } from '#core/measure/registry';
 import { compareVersions } from '#core/rules/compare-versions';
 import { pairedOffset } from '#core/stats/paired-offset';
-import { protocolProblems, protocolSchema, roleOf, type Protocol } from '#contracts/protocol';
+import { protocolProblems, protocolSchema, type Protocol, type Step } from '#contracts/protocol';
 import type { Bridges, ProtocolVersion } from '#contracts/protocol-page';
 import type { ProblemDetail } from '#contracts/problem';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
@@ -13,6 +13,7 @@ import { addProtocolVersion, dropProtocolVersion, findProtocol, listProtocols, v
 import { specimensInOrder } from '../catalogue/queries/specimen';
 import { Failure } from '../platform/failure';
 import { bridgePairs } from '#domain/catalogue/bridge-pairs';
+import { feedsFigure } from '#domain/catalogue/feeding-steps';
 
 /** The written rules of recording: versions, what they were used for, and how they compare. */
 export class ProtocolBook {
@@ -98,7 +99,7 @@ export class ProtocolBook {
     const offsets = changes.flatMap((change) => {
       const step = after.steps.find((s) => s.id === change.step);
       if (!step || change.kind === 'gone' || change.kind === 'new') return [];
-      return fedBy(roleOf(step)).flatMap((id) => {
+      return fedBy(step, after).flatMap((id) => {
         const pairs = bridgePairs(facts, id, from, to);
         const offset = pairedOffset(pairs.map((p) => p.pair));
         if (!offset) return [];
@@ -127,7 +128,8 @@ export class ProtocolBook {
 }
 
 /** Figures that a kind of step gives by itself or together with others. */
-const fedBy = (role: string): QuantityId[] => QUANTITY_IDS.filter((id) => quantity(id).steps.includes(role));
+const fedBy = (step: Step, { steps }: Protocol): QuantityId[] =>
+  QUANTITY_IDS.filter((id) => feedsFigure(id, step, steps));
 
 /** Several steps of one role feed one figure: it is listed once. */
 const firstOfEach = <T extends { quantity: string }>(offsets: readonly T[]): T[] =>

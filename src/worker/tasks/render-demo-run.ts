@@ -41,11 +41,11 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
     const seed = [maker, model, label, date, take.step, ...closing].join('/');
     const line = lineOf(take.step);
     if (line) {
-      const { levelDbu, gainDb } = take;
+      const { levelDbu } = take;
       const setup = {
         sampleRate: SAMPLE_RATE,
         ...line,
-        gainDb,
+        gainDb: gainOf(take),
         interface: plan.interface,
         seed,
         toneDbu: levelDbu ?? null,
@@ -60,7 +60,7 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
       angleDeg: take.angleDeg ?? 0,
       microphone: take.step === 'with' ? (plan.with ?? plan.microphone) : plan.microphone,
       interface: plan.interface,
-      gainDb: take.gainDb,
+      gainDb: gainOf(take),
       seed,
       ...scene,
     };
@@ -68,6 +68,10 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
   }
   writeFileSync(join(into, 'run.json'), JSON.stringify(plan.document, null, 2));
 }
+
+/** The simulated interface is turned by decibels, whatever the document notes of its dial. */
+const gainOf = ({ gainDb }: { gainDb?: number | null | undefined }): number => gainDb ?? USUAL_GAIN_DB;
+const USUAL_GAIN_DB = 40;
 
 const PASSAGES = ['speech', 'rear', 'with', 'without'];
 

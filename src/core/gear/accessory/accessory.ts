@@ -8,5 +8,6 @@ export const ACCESSORY = {
   id: 'accessory',
   name: 'Accessory',
   isHeardThroughAnother: true,
+  keyFigures: ['outsideLessA', 'tonalChange'],
   sheet: ACCESSORY_SHEET,
 } as const satisfies GearKind;

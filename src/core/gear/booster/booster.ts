@@ -8,5 +8,6 @@ export const BOOSTER = {
   id: 'booster',
   name: 'Booster',
   isHeardThroughAnother: true,
+  keyFigures: ['gainAdded', 'noiseChangeA'],
   sheet: BOOSTER_SHEET,
 } as const satisfies GearKind;

@@ -190,7 +190,7 @@ describe('drive and self-noise', () => {
 
 describe('distance ladder of a run', () => {
   it('is fitted from the distance takes, at equal gain, with the noise taken off', async () => {
-    const takes = [await take('silence', noise(-75, 12))];
+    const takes: AnalysedTake[] = [await take('silence', noise(-75, 12))];
     for (const [i, distanceM] of [0.15, 0.3, 0.6, 1.2].entries()) {
       const direct = 10 ** (-10 / 10) / (distanceM / 0.15) ** 2;
       const level = 10 * Math.log10(direct + 10 ** (-24 / 10));

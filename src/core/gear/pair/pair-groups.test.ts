@@ -184,10 +184,7 @@ describe('settings of a part', () => {
       await sweepTake(40, 2),
       await sweepTake(40, 3, ...butterworthHighPass(2, 120, RATE)),
     ];
-    const groups = pairGroups([
-      pair('sweep', cut, bare, { setting: 'low cut on' }),
-      pair('sweep', plain, bare),
-    ]);
+    const groups = pairGroups([pair('sweep', cut, bare, { setting: 'low cut on' }), pair('sweep', plain, bare)]);
     expect(groups.map((g) => g.setting)).toEqual([null, 'low cut on']);
     expect(find(pairMeasurements(groups), 'hiddenLowCut').bound).toBe('at-most');
     expect(find(groups[1].figures, 'hiddenLowCut').condition).toMatch(/order 2, by sweep, low cut on/);

@@ -50,8 +50,7 @@ export function pairMeasurements(groups: readonly PairGroup[]): Measurement[] {
 }
 
 function groupOf(pairs: readonly TakePair[]): PairGroup {
-  const last = (...plays: readonly TakePair['plays'][]): TakePair | undefined =>
-    pairs.findLast((p) => plays.includes(p.plays));
+  const last = (...plays: readonly string[]): TakePair | undefined => pairs.findLast((p) => plays.includes(p.plays));
   const sweep = pairs.findLast((p) => p.fitted.response && p.without.response);
   const words = last('text') ?? last(...HOLDS_A_PERFORMANCE);
   const [noise, wind, knocks, tone] = [last('noise'), last('wind'), last('knocks'), last('tone')];

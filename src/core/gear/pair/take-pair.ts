@@ -1,5 +1,4 @@
 import type { Difference } from '../../measure/difference';
-import type { PlayKind } from '../../rules/step-sheet';
 import type { AnalysedTake } from '../run/analysed-take';
 
 /** Two takes that differ by one thing. */
@@ -8,7 +7,8 @@ export interface TakePair {
   readonly varies: string;
   /** How its switches stood, in words; null where it has none, or none was noted. */
   readonly setting: string | null;
-  readonly plays: PlayKind | null;
+  /** What is said or played at both halves. */
+  readonly plays: string;
   readonly fitted: AnalysedTake;
   readonly without: AnalysedTake;
   /** The take with it re the one without, of words and music; null where it was not asked for, or cannot be had. */
@@ -16,7 +16,10 @@ export interface TakePair {
 }
 
 /** What the difference of a pair is read from. */
-export const HOLDS_A_PERFORMANCE: readonly (PlayKind | null)[] = ['text', 'phrase', 'sung', 'recording'];
+export const HOLDS_A_PERFORMANCE: readonly string[] = ['text', 'phrase', 'sung', 'recording'];
+
+/** What is held against each other at equal gain: its level is what is asked for. */
+export const HOLDS_OUTSIDE_NOISE: readonly string[] = ['noise', 'wind', 'knocks'];
 
 /** Settings that say how something was recorded, and not how the part itself was set. */
 const NOT_OF_THE_PART: readonly string[] = ['dial', 'voice', 'recorder', 'reader', 'place'];

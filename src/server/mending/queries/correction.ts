@@ -75,7 +75,7 @@ export async function leaveOut(db: Queryable, what: keyof typeof LEAVABLE, id: s
 
 /** A take as it can be corrected, with its run. */
 export interface CorrectableTake {
-  readonly gain_db: number;
+  readonly gain_db: number | null;
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
   readonly settings: unknown;

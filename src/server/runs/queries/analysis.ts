@@ -140,12 +140,15 @@ export async function runsOfAnalysis(
 
 /** A take of a run with what measuring the run needs of its analysis. */
 export interface AnalysedTakeRow {
+  readonly take_id: string;
+  readonly step_title: string;
   readonly step: string;
   /** Kind of gear of the unit. */
   readonly category: string;
   readonly protocol_document: unknown;
   readonly sha256: string;
-  readonly gain_db: number;
+  readonly gain_db: number | null;
+  readonly settings: unknown;
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
   readonly level_db_spl: number | null;
@@ -163,7 +166,7 @@ export async function analysedTakes(
   algorithmVersion: number,
 ): Promise<AnalysedTakeRow[]> {
   return db.query(
-    `SELECT st.slug AS step, u.category, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.distance_m,
+    `SELECT t.id AS take_id, st.slug AS step, st.title AS step_title, u.category, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.settings, t.distance_m,
             t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
             COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers
      FROM take t
@@ -222,15 +225,35 @@ export async function runsOfClip(db: Queryable, sha256: string): Promise<{ run_i
   );
 }
 
-/** Runs whose clips are all analysed but which were never measured (the process ended in between). */
-export async function runsToMeasure(db: Queryable, algorithmVersion: number): Promise<string[]> {
+/** Notes by which versions a run was measured. */
+export async function noteMeasured(
+  db: Queryable,
+  runId: string,
+  algorithmVersion: number,
+  figuresVersion: number,
+): Promise<void> {
+  await db.query(
+    `INSERT INTO run_measured (run_id, algorithm_version, figures_version) VALUES ($1, $2, $3)
+     ON CONFLICT (run_id) DO UPDATE SET algorithm_version = $2, figures_version = $3`,
+    [runId, algorithmVersion, figuresVersion],
+  );
+}
+
+/** Runs whose clips are all analysed but which were not measured by these versions. */
+export async function runsToMeasure(
+  db: Queryable,
+  algorithmVersion: number,
+  figuresVersion: number,
+): Promise<string[]> {
   const rows = await db.query<{ id: string }>(
     `SELECT r.id FROM run r
-     WHERE NOT EXISTS (SELECT 1 FROM measurement me WHERE me.run_id = r.id AND me.algorithm_version = $1)
+     WHERE NOT EXISTS (SELECT 1 FROM run_measured m
+                       WHERE m.run_id = r.id AND m.algorithm_version = $1 AND m.figures_version = $2)
+       AND EXISTS (SELECT 1 FROM take t WHERE t.run_id = r.id)
        AND NOT EXISTS (SELECT 1 FROM take t LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1
                        WHERE t.run_id = r.id AND a.status IS DISTINCT FROM 'done')
      ORDER BY r.id`,
-    [algorithmVersion],
+    [algorithmVersion, figuresVersion],
   );
   return rows.map((r) => r.id);
 }

@@ -113,7 +113,7 @@ export type TakeRow = ClipRow & {
   readonly run_id: string;
   readonly step: string;
   readonly step_title: string;
-  readonly gain_db: number;
+  readonly gain_db: number | null;
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
   readonly note: string;
@@ -186,7 +186,7 @@ export interface StepSpectrumRow {
   readonly runs: number;
   readonly protocol: string;
   readonly protocol_version: number;
-  readonly gain_db: number;
+  readonly gain_db: number | null;
   readonly loudness: number | null;
   readonly bands: unknown;
 }
@@ -318,7 +318,7 @@ export async function lastSettings(
     specimen_id: string;
     step: string;
     day: string;
-    gain_db: number;
+    gain_db: number | null;
     distance_m: number | null;
     angle_deg: number | null;
     settings: unknown;

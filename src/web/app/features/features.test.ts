@@ -76,7 +76,7 @@ describe('the outline of a sheet', () => {
         .filter((part) => part.missing !== '')
         .map((part) => [part.id, part.missing]),
     );
-  const run = (change: Partial<Run> = {}): Partial<Run> => ({ purpose: 'unit', takes: [], tables: [], measurements: [], curves: { response: null, polar: null, distance: null, room: null }, ...change }); // prettier-ignore
+  const run = (change: Partial<Run> = {}): Partial<Run> => ({ purpose: 'unit', takes: [], tables: [], measurements: [], curves: { pairs: [], response: null, polar: null, distance: null, room: null }, ...change }); // prettier-ignore
 
   it('says what is missing of a unit that nothing is known of', () => {
     expect(missing({ place: null, hasRules: false })).toEqual({
@@ -220,7 +220,7 @@ describe('what counts of a unit', () => {
     tables: [],
     corrections: [],
     measurements,
-    curves: { response: null, polar: null, distance: null, room: null },
+    curves: { pairs: [], response: null, polar: null, distance: null, room: null },
   });
 
   it('is the newest of every figure, with the day of those that the newest run does not have', () => {
@@ -305,6 +305,7 @@ describe('new run', () => {
     reason: '',
     stepBy: 'match',
     gainDb: 40,
+    dial: '',
     gainFrom: null,
     isGainTouched: true,
     distanceM: null,
@@ -346,15 +347,26 @@ describe('new run', () => {
     expect(whatIsMissing({ ...full(), isAnother: 'Oarlock/Purser/A' }, steps, alike)).toEqual([]);
   });
 
+  it('takes what stands at a dial instead of decibels, and gives it back with the settings', () => {
+    const dial = { kind: 'dial', position: '50 %' } as const;
+    const files = withGain([{ ...file('a.wav', 'speech'), settings: { pad: 'off' } }, newFile('b.wav')], 'a.wav', dial);
+    expect(files.map((f) => [f.gainDb, f.dial, f.gainFrom])).toEqual([
+      [null, '50 %', null],
+      [null, '50 %', 'a.wav'],
+    ]);
+    expect(whatIsMissing({ ...full(), files }, steps)).toEqual([]);
+    expect(documentOf({ ...full(), files }).takes[0]).toMatchObject({ gainDb: null, settings: { pad: 'off', dial: '50 %' } }); // prettier-ignore
+  });
+
   it('copies a gain once it is typed whole, and only into rows that nobody has touched', () => {
     const fresh = ['a', 'b', 'c'].map((name) => newFile(`${name}.wav`));
-    const typed = withGain(fresh, 'a.wav', 30);
+    const typed = withGain(fresh, 'a.wav', { kind: 'dB', db: 30 });
     expect(typed.map((f) => [f.gainDb, f.gainFrom])).toEqual([
       [30, null],
       [30, 'a.wav'],
       [30, 'a.wav'],
     ]);
-    const own = withGain(typed, 'b.wav', 36);
+    const own = withGain(typed, 'b.wav', { kind: 'dB', db: 36 });
     expect(own.map((f) => f.gainDb)).toEqual([30, 36, 36]);
     // Emptied by hand stays empty; what was typed elsewhere is not copied over it.
     const emptied = withGain(own, 'c.wav', null);

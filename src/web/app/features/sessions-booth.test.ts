@@ -57,12 +57,18 @@ describe('how far a session is', () => {
 
   it('knows the gain that a rule gives today, never below nothing', () => {
     const s = slot([take(1, SPEECH, 'kept')]);
-    expect([ruledGain(s, SILENCE), ruledGain(s, CLOSE), ruledGain(s, SPEECH), ruledGain(slot([]), SILENCE)]).toEqual([
-      36,
-      0,
-      null,
-      null,
-    ]);
+    const ruled = [ruledGain(s, SILENCE), ruledGain(s, CLOSE), ruledGain(s, SPEECH), ruledGain(slot([]), SILENCE)];
+    expect(ruled.map((gain) => gain?.gainDb)).toEqual([36, 0, undefined, undefined]);
+  });
+
+  it('takes a place of the dial over where nothing is turned, and knows none where it is', () => {
+    const spoken = take(1, SPEECH, 'kept');
+    const s = slot([{ ...spoken, settings: { ...spoken.settings, gainDb: null, dial: '50 %' } }]);
+    expect(ruledGain(s, SILENCE)).toEqual({ gainDb: null, dial: '50 %' });
+    expect(ruledGain(s, CLOSE)).toBeNull();
+    expect(startingSettings(s, SILENCE)).toMatchObject({ gainDb: null, dial: '50 %' });
+    expect(ruledGain(s, { ...SPEECH, gain: { rule: 'dial', position: '7' } })).toEqual({ gainDb: null, dial: '7' });
+    expect(ruledGain(s, { ...SPEECH, gain: { rule: 'maximum' } })).toEqual({ gainDb: null, dial: 'maximum' });
   });
 });
 

@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
+import { notedGain } from '#core/rules/take-gain';
 import type { Problem } from '#contracts/problem';
 import type { TakeSettings } from '#contracts/session-plan';
 import { Refusals } from './field/refusals';
@@ -46,7 +47,9 @@ export interface NotedTake {
           (noteChange)="draft.set({ name: d.name, settings: d.settings, note: $event })"
         />
         @if (lacksGain()) {
-          <p class="bad small">A take of the archive has a gain: without it no figure can be compared.</p>
+          <p class="bad small">
+            A take of the archive says its gain: decibels, the place of the dial, “auto”, or “unknown”.
+          </p>
         }
       }
       <ng-content select="[further]" />
@@ -72,7 +75,10 @@ export class TakeCorrectionDialog {
 
   private readonly refusals = inject(Refusals);
   protected readonly draft = signal<NotedTake | null>(null);
-  protected readonly lacksGain = computed(() => this.needsGain() && this.draft()?.settings.gainDb === null);
+  protected readonly lacksGain = computed(() => {
+    const draft = this.draft();
+    return this.needsGain() && draft !== null && notedGain(draft.settings) === null;
+  });
 
   constructor() {
     effect(() => this.draft.set(this.noted()));

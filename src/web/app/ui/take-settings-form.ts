@@ -1,12 +1,13 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { TakeSettings } from '#contracts/session-plan';
+import { asNoted, notedGain } from '#core/rules/take-gain';
+import { GainField } from './field/gain-field';
 import { NumberField } from './field/number-field';
 import { SHEETS } from './field/number-sheets';
 import { TickField } from './field/tick-field';
 import { TextField } from './field/text-field';
 
 const TEXTS = [
-  ['dial', 'Dial'],
   ['pad', 'Pad'],
   ['lowCut', 'Low-cut'],
   ['pattern', 'Pattern'],
@@ -15,15 +16,13 @@ const TEXTS = [
 /** Gain, distance and whatever else is noted with a take. */
 @Component({
   selector: 'sd-take-settings-form',
-  imports: [NumberField, TextField, TickField],
+  imports: [GainField, NumberField, TextField, TickField],
   template: `
-    <sd-number-field
+    <sd-gain-field
       label="Gain"
       [inputId]="id('gain')"
-      [value]="settings().gainDb"
-      (valueChange)="change({ gainDb: $event })"
-      [sheet]="sheets.gain"
-      [step]="1"
+      [value]="gain()"
+      (valueChange)="change(asNoted($event, settings()))"
     />
     <sd-number-field
       label="Distance"
@@ -33,6 +32,16 @@ const TEXTS = [
       [sheet]="sheets.distance"
       [step]="1"
     />
+    @if (settings().gainDb !== null) {
+      <sd-text-field
+        class="short"
+        label="Dial"
+        [inputId]="id('dial')"
+        [most]="40"
+        [value]="settings().dial"
+        (valueChange)="change({ dial: $event })"
+      />
+    }
     @for (text of texts; track text[0]) {
       <sd-text-field
         class="short"
@@ -93,6 +102,8 @@ export class TakeSettingsForm {
 
   protected readonly sheets = SHEETS;
   protected readonly texts = TEXTS;
+  protected readonly gain = computed(() => notedGain(this.settings()));
+  protected readonly asNoted = asNoted;
 
   protected id(name: string): string {
     return this.idPrefix() + name;

@@ -8,22 +8,23 @@ const fine = () => false;
 
 describe('before a take', () => {
   it('nothing hinders once an input is open and a gain is noted, 0 included', () => {
-    expect(hindrance(OPEN, SPEECH, true, fine, { gainDb: 0 })).toBeNull();
+    expect(hindrance(OPEN, SPEECH, true, fine, { gainDb: 0, dial: '' })).toBeNull();
+    expect(hindrance(OPEN, SPEECH, true, fine, { gainDb: null, dial: 'unknown' })).toBeNull();
   });
 
   it('says what comes first', () => {
-    expect(hindrance({ runId: '3' }, SPEECH, true, fine, { gainDb: 30 })).toBe('nothing-to-record');
-    expect(hindrance(OPEN, LATENCY, true, fine, { gainDb: 30 })).toBe('nothing-to-record');
-    expect(hindrance(OPEN, SPEECH, false, () => true, { gainDb: null })).toBe('no-input');
-    expect(hindrance(OPEN, SPEECH, true, () => true, { gainDb: null })).toBe('refused-field');
-    expect(hindrance(OPEN, SPEECH, true, fine, { gainDb: null })).toBe('no-gain');
+    expect(hindrance({ runId: '3' }, SPEECH, true, fine, { gainDb: 30, dial: '' })).toBe('nothing-to-record');
+    expect(hindrance(OPEN, LATENCY, true, fine, { gainDb: 30, dial: '' })).toBe('nothing-to-record');
+    expect(hindrance(OPEN, SPEECH, false, () => true, { gainDb: null, dial: '' })).toBe('no-input');
+    expect(hindrance(OPEN, SPEECH, true, () => true, { gainDb: null, dial: '' })).toBe('refused-field');
+    expect(hindrance(OPEN, SPEECH, true, fine, { gainDb: null, dial: '' })).toBe('no-gain');
   });
 
   it('looks at the fields only where it comes to that: looking brings them into view', () => {
     let looked = 0;
     const refused = () => ++looked > 0;
-    hindrance(OPEN, LATENCY, true, refused, { gainDb: 30 });
-    hindrance(OPEN, SPEECH, false, refused, { gainDb: 30 });
+    hindrance(OPEN, LATENCY, true, refused, { gainDb: 30, dial: '' });
+    hindrance(OPEN, SPEECH, false, refused, { gainDb: 30, dial: '' });
     expect(looked).toBe(0);
   });
 });

@@ -1,3 +1,4 @@
+import { notedGain } from '#core/rules/take-gain';
 import type { Slot, TakeSettings } from '#contracts/session-plan';
 import type { Step } from '#contracts/protocol';
 
@@ -22,13 +23,13 @@ export function hindrance(
   step: Pick<Step, 'table'>,
   hasInput: boolean,
   isRefused: () => boolean,
-  settings: Pick<TakeSettings, 'gainDb'>,
+  settings: Pick<TakeSettings, 'gainDb' | 'dial'>,
 ): Hindrance | null {
   if (step.table || slot.runId !== null) return 'nothing-to-record';
   if (!hasInput) return 'no-input';
   if (isRefused()) return 'refused-field';
-  return settings.gainDb === null ? 'no-gain' : null;
+  return notedGain(settings) === null ? 'no-gain' : null;
 }
 
 export const GAIN_IS_MISSING =
-  'Note the gain first: without it no figure of this take can be compared. 0 where nothing can be turned.';
+  'Note the gain first: decibels, the place of the dial, “auto” or “unknown”; 0 where nothing can be turned.';

@@ -1,5 +1,6 @@
 import { takeSettingsSchema, type Slot, type TakeSettings } from '#contracts/session-plan';
 import type { Step } from '#contracts/protocol';
+import { gainWords, notedGain, type NotedGain, type TakeGain } from '#core/rules/take-gain';
 import { formatNumber } from '../../ui/format';
 import { ruledGain } from '../sessions/session-progress';
 
@@ -15,11 +16,16 @@ export function startingSettings(slot: Slot, step: Step): TakeSettings {
   const base = before ?? last ?? {};
   return takeSettingsSchema.parse({
     ...base,
-    gainDb: ruledGain(slot, step) ?? (before ? before.gainDb : (last?.gainDb ?? null)),
+    ...(ruledGain(slot, step) ?? noted(before ?? last)),
     distanceM: step.distanceM,
     angleDeg: step.angleDeg,
   });
 }
+
+const noted = (of: Partial<TakeSettings> | undefined): NotedGain => ({
+  gainDb: of?.gainDb ?? null,
+  dial: of?.dial ?? '',
+});
 
 const NAMES: Readonly<Record<keyof TakeSettings, string>> = {
   gainDb: 'gain',
@@ -42,12 +48,16 @@ function textOf(key: keyof TakeSettings, value: TakeSettings[keyof TakeSettings]
   return `${formatNumber(value, 0)}°`;
 }
 
+const gainText = (gain: TakeGain | null): string =>
+  gain === null ? 'gain not noted' : gain.kind === 'dB' ? `${formatNumber(gain.db, 1)} dB gain` : gainWords(gain);
+
 /** A take's settings in one line, those that were noted. */
 export function settingsLine(settings: TakeSettings): string {
   return (Object.keys(NAMES) as (keyof TakeSettings)[])
     .flatMap((key) => {
       const value = settings[key];
-      if (key === 'gainDb') return value === null ? 'gain not noted' : `${textOf(key, value)} gain`;
+      if (key === 'gainDb') return gainText(notedGain(settings));
+      if (key === 'dial' && settings.gainDb === null) return [];
       if (value === null || value === '' || value === false) return [];
       if (key === 'distanceM' || key === 'angleDeg') return textOf(key, value);
       return `${NAMES[key]} ${textOf(key, value)}`;

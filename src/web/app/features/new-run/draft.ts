@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema } from '#contracts/clip';
 import { matchFiles } from '#core/rules/match-files';
+import { asNoted, notedGain, type TakeGain } from '#core/rules/take-gain';
 import type { UnitNames } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { servesKind, type Step } from '#contracts/protocol';
@@ -27,6 +28,8 @@ const fileSchema = z.object({
   /** Who put it to its step: what a person or a run.json said is not matched anew. */
   stepBy: z.enum(['match', 'hand', 'document']).default('match'),
   gainDb: z.number().nullable(),
+  /** What stands in the place of decibels, or beside them. */
+  dial: z.string().default(''),
   /** Name of the file whose gain was copied here; null where the gain was typed, or is not there yet. */
   gainFrom: z.string().nullable().default(null),
   /** Somebody has been in the field: nothing is copied into it any more. */
@@ -148,14 +151,14 @@ export function documentOf(draft: Draft): RunDocumentInput {
       .map((f) => ({
         step: f.step as string,
         file: f.name,
-        gainDb: f.gainDb as number,
+        gainDb: f.gainDb,
         ...(f.distanceM === null ? {} : { distanceM: f.distanceM }),
         ...(f.angleDeg === null ? {} : { angleDeg: f.angleDeg }),
         ...(f.levelDbSpl === undefined ? {} : { levelDbSpl: f.levelDbSpl }),
         ...(f.levelDbu === undefined ? {} : { levelDbu: f.levelDbu }),
         ...(f.windSpeedMs === undefined ? {} : { windSpeedMs: f.windSpeedMs }),
         ...(f.note === undefined ? {} : { note: f.note }),
-        ...(f.settings === undefined ? {} : { settings: f.settings }),
+        ...settingsOf(f),
         ...(f.overruled === undefined ? {} : { overruled: f.overruled }),
       })),
     points: Object.entries(draft.points).flatMap(([criterion, value]) =>
@@ -220,6 +223,7 @@ export function asNamed(files: readonly DraftFile[], takes: Draft['named']): Dra
       stepBy: 'document',
       reason: 'run.json says so',
       gainDb,
+      dial: typeof settings?.['dial'] === 'string' ? settings['dial'] : '',
       gainFrom: null,
       isGainTouched: true,
       distanceM: distanceM ?? null,
@@ -233,11 +237,19 @@ export function asNamed(files: readonly DraftFile[], takes: Draft['named']): Dra
  * A gain that was typed. One gain for all takes is the usual case, so it is copied into rows that nobody has touched,
  * and each of them says whose it is.
  */
-export function withGain(files: readonly DraftFile[], name: string, gainDb: number | null): DraftFile[] {
+export function withGain(files: readonly DraftFile[], name: string, gain: TakeGain | null): DraftFile[] {
   return files.map((f) => {
-    if (f.name === name) return { ...f, gainDb, gainFrom: null, isGainTouched: true };
-    return f.isGainTouched || gainDb === null ? f : { ...f, gainDb, gainFrom: name };
+    const noted = asNoted(gain, f);
+    if (f.name === name) return { ...f, ...noted, gainFrom: null, isGainTouched: true };
+    return f.isGainTouched || gain === null ? f : { ...f, ...noted, gainFrom: name };
   });
+}
+
+/** Whatever else is noted with a take, the dial among it. */
+function settingsOf({ settings = {}, dial }: DraftFile): Pick<RunDocumentInput['takes'][number], 'settings'> {
+  const { dial: _, ...others } = settings;
+  const all = dial === '' ? others : { ...others, dial };
+  return Object.keys(all).length === 0 ? {} : { settings: all };
 }
 
 /** A file that has just been dropped. */
@@ -248,6 +260,7 @@ export const newFile = (name: string): DraftFile => ({
   reason: '',
   stepBy: 'match',
   gainDb: null,
+  dial: '',
   gainFrom: null,
   isGainTouched: false,
   distanceM: null,
@@ -355,7 +368,7 @@ export function whatIsMissing(draft: Draft, steps: readonly Step[], alike: reado
     missing.push(`a step of this protocol for ${strange.map((f) => f.name).join(', ')}`);
   if (used.length === 0) missing.push('at least one file with its step');
   if (used.some((f) => f.clip === null)) missing.push('uploads to finish');
-  if (used.some((f) => f.gainDb === null)) missing.push('the gain of every take');
+  if (used.some((f) => notedGain(f) === null)) missing.push('the gain of every take');
   const chosen = used.map((f) => f.step);
   if (new Set(chosen).size < chosen.length) missing.push('one file per step only');
   return missing;

@@ -1,3 +1,5 @@
+import { notedGain, type TakeGain } from '#core/rules/take-gain';
+import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -66,6 +68,7 @@ interface Transfer {
     ChoiceField,
     DateField,
     Figure,
+    GainField,
     NumberField,
     PriceFields,
     ProblemBox,
@@ -236,8 +239,10 @@ export class NewRun {
     this.change({ files: withStep(this.draft().files, file.name, step, this.steps()) });
   }
 
-  protected setGain(file: DraftFile, gainDb: number | null): void {
-    this.change({ files: withGain(this.draft().files, file.name, gainDb) });
+  protected readonly notedGain = notedGain;
+
+  protected setGain(file: DraftFile, gain: TakeGain | null): void {
+    this.change({ files: withGain(this.draft().files, file.name, gain) });
   }
 
   protected remove(name: string): void {

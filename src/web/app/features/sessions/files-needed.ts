@@ -1,8 +1,12 @@
+import { notedGain } from '#core/rules/take-gain';
+
 /** A file as far as taking it over goes. */
 interface SortedFile {
   readonly name: string;
   readonly step: string | null;
   readonly gainDb: number | null;
+  /** What stands in the place of decibels; '' where nothing is noted. */
+  readonly dial: string;
   /** Set once it was taken over. */
   readonly taken: unknown;
 }
@@ -20,7 +24,7 @@ export function stepsTwice(files: readonly Pick<SortedFile, 'step' | 'taken'>[])
  */
 export function neededOfFiles(files: readonly SortedFile[], titleOf: (step: string) => string): string[] {
   const used = files.filter((f) => f.step !== null);
-  const withoutGain = used.filter((f) => f.gainDb === null).map((f) => f.name);
+  const withoutGain = used.filter((f) => notedGain(f) === null).map((f) => f.name);
   return [
     ...(used.every((f) => f.taken !== null) ? ['a step for at least one file'] : []),
     ...[...stepsTwice(files)].map((step) => `one file only for "${titleOf(step)}"`),

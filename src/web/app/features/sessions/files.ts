@@ -1,3 +1,5 @@
+import { asNoted, notedGain, type NotedGain, type TakeGain } from '#core/rules/take-gain';
+import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
@@ -6,7 +8,7 @@ import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
 import { playKindOf } from '#core/rules/compare-versions';
 import { facingDoubt } from '#core/rules/facing-doubt';
 import type { Clip } from '#contracts/clip';
-import { roleOf } from '#contracts/protocol';
+import { roleOf, type Step } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
 import { NumberField } from '../../ui/field/number-field';
@@ -36,11 +38,21 @@ interface Arrived {
   readonly step: string | null;
   readonly byHand: boolean;
   readonly gainDb: number | null;
+  readonly dial: string;
   readonly taken: SlotTake | null;
 }
 
 /** A silent step that says no length is about this long. Common practice, no source. */
 const USUAL_SILENCE_S = 5;
+
+const NO_GAIN: NotedGain = { gainDb: null, dial: '' };
+
+/** Gain of a step by that of the passage; where the dial has no decibels, a step that is turned has none that is known. */
+export function gainAtStep(gain: TakeGain | null, step: Pick<Step, 'gain'> | undefined): NotedGain {
+  const by = step?.gain?.rule === 'as-step' ? step.gain.byDb : 0;
+  if (gain?.kind === 'dB') return { gainDb: Math.max(0, gain.db + by), dial: '' };
+  return by === 0 || gain?.kind !== 'dial' ? asNoted(gain, NO_GAIN) : NO_GAIN;
+}
 
 const levelled = ({ name, proposal, gainDb }: Arrived) => ({
   name,
@@ -76,7 +88,7 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
 /** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
 @Component({
   selector: 'sd-files',
-  imports: [Button, ChoiceField, ClipPlayer, CutEditor, NumberField, ProblemBox, RouterLink],
+  imports: [Button, ChoiceField, ClipPlayer, CutEditor, GainField, NumberField, ProblemBox, RouterLink],
   templateUrl: './files.html',
   styleUrl: './files.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -109,7 +121,9 @@ export class Files {
   protected readonly cutting = signal<{ file: Arrived; stretches: readonly Stretch[] } | null>(null);
   protected readonly busy = signal('');
   protected readonly isOver = signal(false);
-  protected readonly gainDb = signal<number | null>(null);
+  protected readonly gain = signal<TakeGain | null>(null);
+  protected readonly notedGain = notedGain;
+  protected readonly asNoted = asNoted;
   protected readonly number = formatNumber;
   protected readonly contentWords = CONTENT_WORDS;
   protected readonly missing = computed(() => {
@@ -198,7 +212,7 @@ export class Files {
       proposal: null,
       step: null,
       byHand: false,
-      gainDb: this.gainDb(),
+      ...asNoted(this.gain(), NO_GAIN),
       taken: null,
     };
     this.files.update((all) => [...all, arrived]);
@@ -265,16 +279,10 @@ export class Files {
   }
 
   /** One gain for all: the usual case is one knob that nobody touched. */
-  protected gainForAll(gainDb: number | null): void {
-    this.gainDb.set(gainDb);
+  protected gainForAll(gain: TakeGain | null): void {
+    this.gain.set(gain);
     const steps = this.steps();
-    this.files.update((all) =>
-      all.map((f) => {
-        const step = steps.find((s) => s.id === f.step);
-        const by = step?.gain?.rule === 'as-step' ? step.gain.byDb : 0;
-        return { ...f, gainDb: gainDb === null ? null : Math.max(0, gainDb + by) };
-      }),
-    );
+    this.files.update((all) => all.map((f) => ({ ...f, ...gainAtStep(gain, steps.find((s) => s.id === f.step)) }))); // prettier-ignore
   }
 
   protected remove(file: Arrived): void {
@@ -296,7 +304,7 @@ export class Files {
             this.data.addTake(this.slotId(), {
               step: f.step ?? '',
               clip: f.clip.sha256,
-              settings: takeSettingsSchema.parse({ gainDb: f.gainDb }),
+              settings: takeSettingsSchema.parse({ gainDb: f.gainDb, dial: f.dial }),
               note: `recorded elsewhere as ${f.name}`,
             }),
           ),

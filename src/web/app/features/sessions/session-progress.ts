@@ -1,3 +1,4 @@
+import type { NotedGain } from '#core/rules/take-gain';
 import { takeThatCounts } from '#core/rules/step-takes';
 import type { Plan, Slot, SlotTake } from '#contracts/session-plan';
 import type { Step } from '#contracts/protocol';
@@ -33,10 +34,17 @@ export function whereToGoOn(plan: Plan): { slot: Slot; step: Step } | null {
 
 export const PURPOSE_NAMES = { opening: 'Opens the session', unit: '', closing: 'Closes the session' } as const;
 
-/** Gain that the rule of a step gives today, where another step decides it. */
-export function ruledGain(slot: Slot, step: Step): number | null {
-  if (step.gain?.rule === 'fixed') return step.gain.gainDb;
-  if (step.gain?.rule !== 'as-step') return null;
-  const reference = takeOfStep(slot, step.gain.step)?.settings.gainDb ?? null;
-  return reference === null ? null : Math.max(0, reference + step.gain.byDb);
+/** Gain that the rule of a step gives today: decibels, or a place of the dial, where it or another step decides it. */
+export function ruledGain(slot: Slot, step: Step): NotedGain | null {
+  const rule = step.gain;
+  if (rule?.rule === 'fixed') return { gainDb: rule.gainDb, dial: '' };
+  if (rule?.rule === 'dial') return { gainDb: null, dial: rule.position };
+  if (rule?.rule === 'maximum') return { gainDb: null, dial: 'maximum' };
+  if (rule?.rule !== 'as-step') return null;
+  const reference = takeOfStep(slot, rule.step)?.settings;
+  if (!reference) return null;
+  const { gainDb, dial } = reference;
+  if (gainDb !== null) return { gainDb: Math.max(0, gainDb + rule.byDb), dial: '' };
+  // How far the dial must be turned for so many decibels is not known.
+  return rule.byDb === 0 && dial !== '' ? { gainDb: null, dial } : null;
 }

@@ -35,14 +35,20 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
     if (day !== newest.date) older.set(figure.quantity, day);
     return [figure];
   });
-  const curve = <K extends keyof Run['curves']>(key: K): Run['curves'][K] =>
+  const curve = <K extends Exclude<keyof Run['curves'], 'pairs'>>(key: K): Run['curves'][K] =>
     used.find((r) => r.curves[key] !== null)?.curves[key] ?? null;
   return {
     run: {
       ...newest,
       takes: used.find((r) => r.takes.some((t) => t.summary !== null))?.takes ?? newest.takes,
       measurements,
-      curves: { response: curve('response'), polar: curve('polar'), distance: curve('distance'), room: curve('room') },
+      curves: {
+        response: curve('response'),
+        polar: curve('polar'),
+        distance: curve('distance'),
+        room: curve('room'),
+        pairs: used.find((r) => r.curves.pairs.length > 0)?.curves.pairs ?? [],
+      },
     },
     older,
     isControlOnly: own.length === 0,

@@ -1,3 +1,4 @@
+import { notedGain } from '#core/rules/take-gain';
 import type { Change } from '#contracts/correction';
 import { takeSettingsSchema, type TakeSettings } from '#contracts/session-plan';
 import type { Take } from '#contracts/specimen';
@@ -31,7 +32,7 @@ export function settingsOfTake({ gainDb, distanceM, angleDeg, settings }: Take):
  * @returns null where the gain was emptied: a take of the archive has one
  */
 export function changeOfTake(take: Take, form: TakeSettings, note: string): Extract<Change, { kind: 'take' }> | null {
-  if (form.gainDb === null) return null;
+  if (notedGain(form) === null) return null;
   const others = Object.entries(take.settings).filter(([key]) => !FORM_KEYS.includes(key as FormKey));
   const own = FORM_KEYS.flatMap((key): [string, string | boolean][] => {
     const value = form[key];

@@ -1,3 +1,4 @@
+import { gainWords, takeGain } from '#core/rules/take-gain';
 import type { ClipSummary } from '#contracts/clip-summary';
 import type { Take } from '#contracts/specimen';
 import { doLinesMatter } from '#core/rules/lines-that-matter';
@@ -123,14 +124,17 @@ function disturbances({ hum, interference, dropOuts, noise }: ClipSummary, shows
 
 /** The settings that shaped a take, in one line. */
 export function takeSetup({ gainDb, distanceM, angleDeg, clip, settings }: Take): string {
-  const parts = [`${formatNumber(gainDb, Number.isInteger(gainDb) ? 0 : 1)} dB gain`];
+  const { dial } = settings;
+  const gain = takeGain(gainDb, typeof dial === 'string' ? dial : null);
+  const parts = [gain.kind === 'dB' ? `${formatNumber(gain.db, Number.isInteger(gain.db) ? 0 : 1)} dB gain` : gainWords(gain)]; // prettier-ignore
   if (distanceM !== null)
     parts.push(`${formatNumber(100 * distanceM, Number.isInteger(Math.round(1e6 * distanceM) / 1e4) ? 0 : 1)} cm`);
   if (angleDeg !== null) parts.push(`${formatNumber(angleDeg, 0)}°`);
   const { sampleRateHz, encoding, channels } = clip.format;
   parts.push(`${sampleRateHz / 1000} kHz ${encoding}`);
   if (channels > 1) parts.push(`${channels} channels`);
-  for (const [name, value] of Object.entries(settings)) parts.push(settingText(name, value));
+  for (const [name, value] of Object.entries(settings))
+    if (name !== 'dial' || gain.kind === 'dB') parts.push(settingText(name, value));
   return parts.join(', ');
 }
 

@@ -1,0 +1,175 @@
+import { AudioFileError } from '#core/audio/audio-file-error';
+import { compareClaim } from '#core/gear/claim-comparison';
+import { gearKind } from '#core/gear/kinds';
+import { pairGroups, pairMeasurements, type PairGroup } from '#core/gear/pair/pair-groups';
+import { pairsOfRun, type FoundPair } from '#core/gear/pair/pairs-of-run';
+import { HOLDS_A_PERFORMANCE, type TakePair } from '#core/gear/pair/take-pair';
+import { NO_CURVES, type AnalysedTake, type RunChain } from '#core/gear/run/analysed-take';
+import type { Difference } from '#core/measure/difference';
+import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
+import { playKindOf } from '#core/rules/compare-versions';
+import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
+import type { PairGroupJson } from '#contracts/curves';
+import { measurementSchema } from '#contracts/measurement';
+import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
+import { takeFurtherSettingsSchema } from '#contracts/run-document';
+import { analysisDetailSchema } from '#contracts/worker-messages';
+import type { MeasurePairTask } from '#worker/tasks/measure-pair';
+import type { MeasureSweepTask, SweepResult } from '#worker/tasks/measure-sweep';
+import { claimsOfSpecimen } from '../catalogue/queries/sheet';
+import type { ClipStore } from '../platform/archive/clip-store';
+import type { Database } from '../platform/db/database';
+import { doublesFrom } from '../platform/db/numbers-from-bytes';
+import type { WorkerPool } from '../platform/worker-pool';
+import { analysedTakes, chainOfRun, noteMeasured, type AnalysedTakeRow } from './queries/analysis';
+import { dropCurve, storeCurve } from './queries/curve';
+import { storeMeasurements } from './queries/measurement';
+
+/** A take of the run with the step and the settings that it was made with. */
+interface RunTake {
+  readonly row: AnalysedTakeRow;
+  readonly step: string;
+  readonly settings: Readonly<Record<string, string | number | boolean>>;
+  readonly analysed: AnalysedTake;
+}
+
+/** A pair with the takes that it was read from. */
+interface RunPair extends TakePair {
+  readonly takes: PairGroupJson['takes'][number];
+}
+
+const takesOf = (group: PairGroup, pairs: readonly RunPair[]): PairGroupJson['takes'] =>
+  pairs.filter((p) => p.varies === group.varies && p.setting === group.setting).map((p) => p.takes);
+
+/** The figures and curves that take several clips of one run: of the unit alone, and of its pairs. */
+export class RunMeasuring {
+  constructor(
+    private readonly database: Database,
+    private readonly store: ClipStore,
+    private readonly pool: WorkerPool,
+    private readonly report: (error: unknown) => void,
+  ) {}
+
+  /**
+   * Measures a run as soon as all of its clips are analysed.
+   *
+   * @returns whether they are
+   */
+  async measure(runId: string): Promise<boolean> {
+    const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
+    if (rows.length === 0 || rows.some((t) => t.status !== 'done')) return false;
+    // All takes of a run belong to one version of one protocol.
+    const protocol = protocolSchema.parse(rows[0].protocol_document);
+    // A protocol may serve several kinds: the unit's own says what a run of it gives.
+    const kind = gearKind(rows[0].category);
+    const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
+    const takes: RunTake[] = [];
+    for (const row of rows) takes.push(await this.take(row, protocol));
+    const alone = takes.filter((t) => own.has(t.step)).map((t) => t.analysed);
+    const planned = new Set(protocol.steps.filter((s) => own.has(s.id)).map(roleOf));
+    const pairs = await this.pairs(protocol, takes);
+    const groups = pairGroups(pairs).map((group) => ({ ...group, takes: takesOf(group, pairs) }));
+    // What is recorded of pairs alone says nothing of the unit by itself.
+    const { measurements, curves } =
+      alone.length === 0
+        ? { measurements: [], curves: NO_CURVES }
+        : kind.runFigures(alone, await this.chain(runId), planned);
+    await this.database.transaction(async (tx) => {
+      await storeMeasurements(tx, runId, ALGORITHM_VERSION, [...pairMeasurements(groups), ...measurements]);
+      for (const [name, curve] of Object.entries({ ...curves, pairs: groups.length === 0 ? null : groups })) {
+        if (curve) await storeCurve(tx, runId, name, ALGORITHM_VERSION, curve);
+        else await dropCurve(tx, runId, name, ALGORITHM_VERSION);
+      }
+      await noteMeasured(tx, runId, ALGORITHM_VERSION, RUN_FIGURES_VERSION);
+    });
+    return true;
+  }
+
+  private async pairs(protocol: Protocol, takes: readonly RunTake[]): Promise<RunPair[]> {
+    const pairs: RunPair[] = [];
+    for (const found of pairsOfRun(protocol.steps, takes)) {
+      const { fitted, without, varies, setting } = found;
+      const plays = playKindOf(protocol.steps.find((s) => s.id === fitted.step) ?? { id: fitted.step, play: null });
+      const difference = HOLDS_A_PERFORMANCE.includes(plays) ? await this.difference(found) : null;
+      pairs.push({
+        varies,
+        setting,
+        plays,
+        fitted: fitted.analysed,
+        without: without.analysed,
+        difference,
+        takes: { title: fitted.row.step_title, fitted: fitted.row.take_id, without: without.row.take_id },
+      });
+    }
+    return pairs;
+  }
+
+  /** Null where the two clips have nothing in common; their other figures stand all the same. */
+  private async difference({ fitted, without }: FoundPair<RunTake>): Promise<Difference | null> {
+    const [x, y] = [await this.store.verified(fitted.row.sha256), await this.store.verified(without.row.sha256)];
+    if (!x || !y) return null;
+    try {
+      return await this.pool.run('measure-pair', { fitted: x, without: y } satisfies MeasurePairTask);
+    } catch (error) {
+      if (!(error instanceof AudioFileError)) this.report(error);
+      return null;
+    }
+  }
+
+  private async chain(runId: string): Promise<RunChain> {
+    const run = await chainOfRun(this.database, runId);
+    const claims = run ? await claimsOfSpecimen(this.database, run.specimen_id) : [];
+    const sensitivity = claims.find((c) => c.quantity === 'sensitivity');
+    const comparison = sensitivity ? compareClaim(sensitivity, null) : null;
+    return {
+      fullScaleDbu: run?.full_scale_dbu ?? null,
+      fullScaleUncertaintyDb: run?.full_scale_u ?? null,
+      onePascal: run && run.one_pascal !== null ? { dbfs: run.one_pascal, uncertaintyDb: run.one_pascal_u ?? 0 } : null,
+      claimedSensitivityMvPa: comparison?.comparable ? comparison.value : null,
+    };
+  }
+
+  private async take(row: AnalysedTakeRow, protocol: Protocol): Promise<RunTake> {
+    const step = protocol.steps.find((s) => s.id === row.step);
+    const settings = takeFurtherSettingsSchema.parse(row.settings);
+    const { dial } = settings;
+    const role = roleOf(step ?? { id: row.step });
+    const { loudness, noise, speechS, thirdOctave, loudest, aDbfs } = analysisDetailSchema.parse(row.detail);
+    const bytes = row.step_powers ?? new Uint8Array();
+    const analysed: AnalysedTake = {
+      role,
+      gainDb: row.gain_db,
+      dial: typeof dial === 'string' ? dial : null,
+      distanceM: row.distance_m,
+      angleDeg: row.angle_deg,
+      levelDbu: row.level_dbu ?? step?.levelDbu ?? null,
+      levelDbSpl: row.level_db_spl ?? step?.levelDbSpl ?? null,
+      windSpeedMs: row.wind_speed_ms,
+      loudness: loudness as AnalysedTake['loudness'],
+      noise: noise as AnalysedTake['noise'],
+      speechS,
+      thirdOctave,
+      loudest,
+      aDbfs,
+      stepPowers: doublesFrom(bytes),
+      clip: measurementSchema.array().parse(row.measurements),
+      response:
+        step && protocol.sweep && (answersSweep(step) || playKindOf(step) === 'sweep')
+          ? await this.sweepResponse(row.sha256, protocol.sweep, role === 'room')
+          : null,
+    };
+    return { row, step: row.step, settings, analysed };
+  }
+
+  /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */
+  private async sweepResponse(sha256: string, sweep: ProtocolSweep, withRoom: boolean): Promise<SweepResult | null> {
+    const path = await this.store.verified(sha256);
+    if (!path) return null;
+    try {
+      return await this.pool.run('measure-sweep', { path, sweep, withRoom } satisfies MeasureSweepTask);
+    } catch (error) {
+      this.report(error);
+      return null;
+    }
+  }
+}
