@@ -5,6 +5,17 @@ import { measurementSchema } from './measurement';
 /** −∞ travels as null. */
 const levelSchema = z.number().nullable();
 
+/** Two takes to be heard against each other. */
+export const heardPairSchema = z.object({
+  title: z.string().describe('Of the step that is made with the part'),
+  fitted: z.string().describe('The take with it'),
+  without: z.string().describe('The take without it'),
+  match: z
+    .enum(['loudness', 'gain'])
+    .describe('How they are held against each other: noise from outside at equal gain'),
+});
+export type HeardPair = z.infer<typeof heardPairSchema>;
+
 /** What a part does at one setting of its switches, from takes with it and without it. */
 export const pairGroupSchema = z.object({
   varies: z.string().describe('What is there in the one take and not in the other'),
@@ -18,7 +29,7 @@ export const pairGroupSchema = z.object({
     .array(z.object({ centreHz: z.number(), removedDb: z.number().nullable() }))
     .nullable()
     .describe('Taken away of a noise from outside by third octaves, at equal gain'),
-  takes: z.array(z.object({ title: z.string(), fitted: z.string(), without: z.string() })),
+  takes: z.array(heardPairSchema),
 });
 export type PairGroupJson = z.infer<typeof pairGroupSchema>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { heardPairSchema } from './curves';
 import { stepRoleSchema } from './protocol';
 import { segmentsSchema } from './segments';
 import { takeSchema } from './specimen';
@@ -10,6 +11,7 @@ const bandsSchema = z.array(z.object({ centreHz: z.number(), db: z.number().null
 export const takePageSchema = z.object({
   take: takeSchema,
   role: stepRoleSchema,
+  pairs: z.array(heardPairSchema).describe('Takes with and without something, of which it is one'),
   unit: z.object({ id: z.string(), name: z.string() }),
   date: daySchema,
   protocol: z.string(),

@@ -3,13 +3,13 @@ import { compareClaim } from '#core/gear/claim-comparison';
 import { gearKind } from '#core/gear/kinds';
 import { pairGroups, pairMeasurements, type PairGroup } from '#core/gear/pair/pair-groups';
 import { pairsOfRun, type FoundPair } from '#core/gear/pair/pairs-of-run';
-import { HOLDS_A_PERFORMANCE, type TakePair } from '#core/gear/pair/take-pair';
+import { HOLDS_A_PERFORMANCE, HOLDS_OUTSIDE_NOISE, type TakePair } from '#core/gear/pair/take-pair';
 import { NO_CURVES, type AnalysedTake, type RunChain } from '#core/gear/run/analysed-take';
 import type { Difference } from '#core/measure/difference';
 import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
 import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
-import type { PairGroupJson } from '#contracts/curves';
+import type { HeardPair } from '#contracts/curves';
 import { measurementSchema } from '#contracts/measurement';
 import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
 import { takeFurtherSettingsSchema } from '#contracts/run-document';
@@ -35,10 +35,10 @@ interface RunTake {
 
 /** A pair with the takes that it was read from. */
 interface RunPair extends TakePair {
-  readonly takes: PairGroupJson['takes'][number];
+  readonly takes: HeardPair;
 }
 
-const takesOf = (group: PairGroup, pairs: readonly RunPair[]): PairGroupJson['takes'] =>
+const takesOf = (group: PairGroup, pairs: readonly RunPair[]): HeardPair[] =>
   pairs.filter((p) => p.varies === group.varies && p.setting === group.setting).map((p) => p.takes);
 
 /** The figures and curves that take several clips of one run: of the unit alone, and of its pairs. */
@@ -98,7 +98,12 @@ export class RunMeasuring {
         fitted: fitted.analysed,
         without: without.analysed,
         difference,
-        takes: { title: fitted.row.step_title, fitted: fitted.row.take_id, without: without.row.take_id },
+        takes: {
+          title: fitted.row.step_title,
+          fitted: fitted.row.take_id,
+          without: without.row.take_id,
+          match: HOLDS_OUTSIDE_NOISE.includes(plays) ? 'gain' : 'loudness',
+        },
       });
     }
     return pairs;

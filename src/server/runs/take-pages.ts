@@ -9,6 +9,8 @@ import type { Database } from '../platform/db/database';
 import { listProtocols } from '../sessions/queries/protocol';
 import { stepSpectra, takeForPage, type StepSpectrumRow, type TakePageRow } from './queries/run';
 import { Failure } from '../platform/failure';
+import { curvesSchema } from '#contracts/curves';
+import { curveOfRun } from './queries/curve';
 import type { AnalysisQueue } from './analysis-queue';
 import type { Rigs } from '../rigs/rigs';
 import { takeFromRow } from './take-from-row';
@@ -45,6 +47,7 @@ export class TakePages {
     return {
       take,
       role,
+      pairs: pairsWith(takeId, await curveOfRun(this.database, row.run_id, 'pairs', ALGORITHM_VERSION)),
       unit: { id: row.specimen_id, name: row.unit_name },
       date: row.date,
       protocol: row.protocol,
@@ -104,6 +107,13 @@ export class TakePages {
     };
   }
 }
+
+/** Pairs of the run that a take is half of. */
+const pairsWith = (takeId: string, groups: unknown): TakePage['pairs'] =>
+  curvesSchema.shape.pairs
+    .parse(groups ?? [])
+    .flatMap((group) => group.takes)
+    .filter((pair) => pair.fitted === takeId || pair.without === takeId);
 
 const segmentsOf = ({ noise }: ClipSummary): Segments => ({
   speech: noise.speech,

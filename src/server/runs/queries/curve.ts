@@ -29,6 +29,20 @@ export async function dropCurve(db: Queryable, runId: string, kind: string, algo
   );
 }
 
+/** One curve of a run as it counts now; null where the run has none. */
+export async function curveOfRun(
+  db: Queryable,
+  runId: string,
+  kind: string,
+  algorithmVersion: number,
+): Promise<unknown> {
+  const [row] = await db.query<{ document: unknown }>(
+    'SELECT document FROM curve WHERE run_id = $1 AND kind = $2 AND algorithm_version = $3 AND superseded_at IS NULL',
+    [runId, kind, algorithmVersion],
+  );
+  return row?.document ?? null;
+}
+
 /** Curves of all runs of a specimen. */
 export async function curvesOfSpecimen(
   db: Queryable,

@@ -276,7 +276,7 @@ describe('gear', () => {
   const names = (...kinds: SpecimenRow['category'][]) => columns(...kinds).map((c) => c.name);
 
   it('has a column for each key figure of the kind that is listed, and of microphones where none is', () => {
-    expect(names('microphone', 'booster')).toEqual(['Noise re speech', 'Rear rejection']);
+    expect(names('microphone', 'field-microphone')).toEqual(['Noise re speech', 'Rear rejection']);
     expect(names('interface')).toEqual(['Input noise', 'Noise figure']);
     expect(columns('interface')[0].field).toBe('byQuantity.einA.value');
     expect(names()).toEqual(names('microphone'));
@@ -370,7 +370,7 @@ describe('new run', () => {
     expect(own.map((f) => f.gainDb)).toEqual([30, 36, 36]);
     // Emptied by hand stays empty; what was typed elsewhere is not copied over it.
     const emptied = withGain(own, 'c.wav', null);
-    expect(withGain(emptied, 'a.wav', 28).map((f) => f.gainDb)).toEqual([28, 36, null]);
+    expect(withGain(emptied, 'a.wav', { kind: 'dB', db: 28 }).map((f) => f.gainDb)).toEqual([28, 36, null]);
   });
 
   it('matches anew for another protocol, and keeps what a person has said as long as there is such a step', () => {

@@ -26,7 +26,7 @@ const lane = (takeId: string, figures: CompareLane['figures'], change: Partial<C
   ...change,
 });
 
-const table = (lanes: CompareLane[]): CompareTable => ({ category: 'microphone', step: 'speech', stepTitle: 'Passage', lanes, targetLufs: -23, heldBackBy: null, pair: null }); // prettier-ignore
+const table = (lanes: CompareLane[]): CompareTable => ({ category: 'microphone', step: 'speech', stepTitle: 'Passage', lanes, targetLufs: -23, heldBackBy: null, gainRefused: null, pair: null }); // prettier-ignore
 
 describe('placing one after another', () => {
   it('never asks for more than one place at a time, and ends with everything placed', () => {

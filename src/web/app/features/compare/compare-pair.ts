@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { Button } from 'primeng/button';
 import { lowCutWords } from '#core/measure/low-cut';
 import { removalWords } from '#core/measure/removed-by-band';
-import type { CompareTable, LaneDifference } from '#contracts/compare';
+import type { CompareRequest, CompareTable, LaneDifference } from '#contracts/compare';
 import { formatNumber } from '../../ui/format';
 
 /** Third octaves that say something of speech and of what disturbs it, Hz. */
@@ -44,6 +44,9 @@ export class ComparePair {
   /** Null where it was not looked for: the zero line is another clip than the one without the part. */
   readonly lowCut = input.required<LaneDifference['lowCut'] | null>();
   readonly lowCutAsked = output();
+  /** How levels are matched now. */
+  readonly match = input.required<CompareRequest['match']>();
+  readonly gainAsked = output();
 
   protected readonly rows = computed(() =>
     this.pair().removed.filter((r) => r.centreHz >= LOWEST_HZ && r.centreHz <= HIGHEST_HZ),

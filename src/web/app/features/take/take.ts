@@ -1,3 +1,4 @@
+import { pairLink } from '../../ui/pair-link';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -45,6 +46,7 @@ const SETTLE_MS = 250;
   host: { '(document:keydown)': 'key($event)' },
 })
 export class Take {
+  protected readonly pairLink = pairLink;
   protected readonly edgeSheets = edgeSheets;
   readonly id = input.required<string>();
 

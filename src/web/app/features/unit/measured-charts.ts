@@ -1,5 +1,6 @@
 import { ladderDb } from '#core/measure/distance-ladder';
-import type { Curves } from '#contracts/curves';
+import { TRANSPARENT_DB } from '#core/measure/tonal-change';
+import type { Curves, PairGroupJson } from '#contracts/curves';
 import type { CurveChartModel } from '../../ui/curve-chart-options';
 
 /** Deviation that needs no remark in a response (common practice, no source). */
@@ -24,6 +25,40 @@ export function responseChart({ points, lowestValidHz }: NonNullable<Curves['res
         dash: 0,
         points: points.map((p) => ({ x: p.hz, y: p.hz < lowestValidHz ? null : p.db - reference })),
       },
+    ],
+  };
+}
+
+/** What a part changes of the sound, and what it takes away of noise from outside, by third octaves. */
+export function pairChart({ tonal, outside }: Pick<PairGroupJson, 'tonal' | 'outside'>): CurveChartModel | null {
+  if (!tonal && !outside) return null;
+  return {
+    axis: 'frequency',
+    axisTitle: ['Hz, third octaves', ...(tonal ? [`change ${tonal.from}, the mean of 500 Hz–2 kHz at zero`] : []), ...(outside ? ['taken away at equal gain'] : [])].join('; '), // prettier-ignore
+    unit: 'dB',
+    grid: 5,
+    ...(tonal ? { tolerance: { low: -TRANSPARENT_DB, high: TRANSPARENT_DB, text: `±${TRANSPARENT_DB} dB` } } : {}),
+    series: [
+      ...(tonal
+        ? [
+            {
+              name: 'Sound, with it re without it',
+              colour: '--realgar',
+              dash: 0,
+              points: tonal.bands.map((b) => ({ x: b.hz, y: b.db })),
+            },
+          ]
+        : []),
+      ...(outside
+        ? [
+            {
+              name: 'Noise from outside, taken away',
+              colour: '--azurite',
+              dash: 6,
+              points: outside.map((b) => ({ x: b.centreHz, y: b.removedDb })),
+            },
+          ]
+        : []),
     ],
   };
 }

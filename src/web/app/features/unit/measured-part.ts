@@ -10,12 +10,13 @@ import { formatNumber } from '../../ui/format';
 import { PolarPlot } from '../../ui/polar-plot';
 import { lineMarks } from '../take/take-charts';
 import { distanceChart, responseChart } from './measured-charts';
+import { PairPart } from './pair-part';
 import { measuredGroups } from './measured-groups';
 
 /** What was measured of a unit: figures with claim and place, then the curves. */
 @Component({
   selector: 'sd-measured-part',
-  imports: [CatalogueStrip, CurveChart, Figure, PolarPlot],
+  imports: [CatalogueStrip, CurveChart, Figure, PairPart, PolarPlot],
   templateUrl: './measured-part.html',
   styleUrl: './measured-part.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,3 +1,5 @@
+import type { HeardPair } from '#contracts/curves';
+import { pairLink } from '../../ui/pair-link';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
@@ -43,6 +45,15 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
         [attr.aria-label]="'Compare ' + name()"
         >Compare</a
       >
+      @for (pair of pairs(); track pair.fitted) {
+        <a
+          class="small"
+          routerLink="/compare"
+          [queryParams]="pairLink(pair)"
+          [attr.aria-label]="'With and without, ' + name()"
+          >With / without</a
+        >
+      }
       <p-button
         size="small"
         [text]="true"
@@ -147,10 +158,13 @@ export class TakeRow {
   readonly date = input.required<string>();
   /** Findings that are said once for all takes of the run. */
   readonly shared = input<readonly SharedNote[]>([]);
+  /** With and without something: those that it is half of. */
+  readonly pairs = input<readonly HeardPair[]>([]);
   readonly correctAsked = output();
   readonly leaveOutAsked = output();
   readonly retryAsked = output();
 
+  protected readonly pairLink = pairLink;
   protected readonly name = computed(() => `${this.take().stepTitle}, ${this.date()}`);
   protected readonly setup = computed(() => takeSetup(this.take()));
   protected readonly notes = computed(() => {

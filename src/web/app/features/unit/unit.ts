@@ -3,9 +3,11 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { EMPTY, catchError, of, switchMap, tap } from 'rxjs';
+import { gearKind } from '#core/gear/kinds';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import { quantity } from '#core/measure/registry';
 import { countedCurrency } from '#core/rules/rubric';
+import type { HeardPair } from '#contracts/curves';
 import type { Change } from '#contracts/correction';
 import type { Removal } from '#contracts/removal';
 import type { Run, Take } from '#contracts/specimen';
@@ -205,8 +207,18 @@ export class Unit {
 
   private leave: () => void = () => undefined;
 
-  /** Whether all its takes are halves of pairs. */
-  protected isPaired(run: Run): boolean {
+  /** With and without something: those that a take is half of, the plain setting first. */
+  protected pairsWith({ curves }: Run, { id }: Take): HeardPair[] {
+    return curves.pairs.flatMap((g) => g.takes).filter((p) => p.fitted === id || p.without === id);
+  }
+
+  /** Whether it makes no sound of its own. */
+  protected readonly needsPairs = computed(() => {
+    const row = this.sheet()?.row;
+    return row !== undefined && gearKind(row.category).isHeardThroughAnother;
+  });
+
+  protected isMeasured(run: Run): boolean {
     return run.takes.length > 0 && run.takes.every((t) => t.analysis.status === 'done');
   }
 
