@@ -1,5 +1,7 @@
 import type { RunDocumentInput } from '#contracts/run-document';
 import type { InterfaceModel } from '#rig/audio-interface';
+import type { BoosterModel } from '#rig/booster';
+import type { OutsideNoise } from '#rig/take';
 import type { MicrophoneModel } from '#rig/microphone';
 
 /** What a worker needs to render one run of the demo, and the document that goes with it. */
@@ -9,6 +11,10 @@ export interface DemoRunPlan {
   readonly microphone: MicrophoneModel;
   /** The microphone as it sounds through what is tested, at steps that are made with it. */
   readonly with?: MicrophoneModel;
+  /** What is between microphone and interface at steps that are made with it. */
+  readonly booster?: BoosterModel;
+  /** What is taken of the noise from outside at steps that are made with it. */
+  readonly shield?: Pick<OutsideNoise, 'lessDb' | 'bells'>;
   readonly interface: InterfaceModel;
   /** Names of the files in demo/speech. */
   readonly voice: 'low' | 'high' | 'north';

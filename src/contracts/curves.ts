@@ -36,6 +36,11 @@ export type PairGroupJson = z.infer<typeof pairGroupSchema>;
 /** Curves of a run, as they are kept and drawn. */
 export const curvesSchema = z.object({
   pairs: z.array(pairGroupSchema).default([]),
+  noiseByGain: z
+    .array(z.object({ gainDb: z.number(), einADbu: z.number(), u: z.number().nullable() }))
+    .nullable()
+    .default(null)
+    .describe('Input noise of an interface over its gain, dBu(A)'),
   response: z
     .object({ points: z.array(responsePointSchema), lowestValidHz: z.number(), gateMs: z.number() })
     .nullable()

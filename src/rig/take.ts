@@ -5,7 +5,8 @@ import { randomEnergyEfficiency } from '#core/measure/polar-pattern';
 import { aWeightingPower } from '#core/dsp/weighting-curves';
 import { seededBits, type RandomBits } from '#core/stats/random';
 import { dbuToVolts, type InterfaceModel } from './audio-interface';
-import { nearFieldSection, REFERENCE_DISTANCE_M, type MicrophoneModel } from './microphone';
+import { boosted, type BoosterModel } from './booster';
+import { nearFieldSection, REFERENCE_DISTANCE_M, type Bell, type MicrophoneModel } from './microphone';
 import { whiteNoise } from './white-noise';
 import { earlyReflections } from './early-reflections';
 import { tailEnergy, type Room } from './room';
@@ -14,6 +15,15 @@ import { tailEnergy, type Room } from './room';
 export interface Voice {
   readonly dry: Float64Array;
   readonly tail: Float64Array;
+}
+
+/** A steady noise from outside: a street, a fan, a loudspeaker in the next room. */
+export interface OutsideNoise {
+  /** At the capsule without a shield, dB SPL, unweighted. */
+  readonly dbSpl: number;
+  /** What a shield takes away of all of it, and where it takes more or less. */
+  readonly lessDb?: number;
+  readonly bells?: readonly Bell[];
 }
 
 /** One take at the simulated bench. */
@@ -32,6 +42,10 @@ export interface TakeSetup {
   readonly gainDb: number;
   /** Moments of plosives, in seconds from the start of the voice. */
   readonly puffsS?: readonly number[];
+  /** Between microphone and interface; none by default. */
+  readonly booster?: BoosterModel;
+  /** A steady noise from outside the room, and what a shield takes of it; none by default. */
+  readonly outside?: OutsideNoise;
   /** Wind at the capsule, as a share of 7 m/s; none by default. */
   readonly wind?: number;
   readonly seed: string;
@@ -42,6 +56,8 @@ const PASCAL_AT_0_DB = 20e-6;
 const PUFF_S = 0.0125;
 /** Wind turbulence falls by 12 dB per octave from here on. */
 const WIND_CORNER_HZ = 40;
+/** A street and a fan fall off above this. */
+const OUTSIDE_CORNER_HZ = 1500;
 const CROSSOVER_HZ = 2000;
 /** Silence before and after the speech. */
 const LEAD_IN_S = 0.6;
@@ -67,6 +83,7 @@ export function renderTake(setup: TakeSetup): Float64Array {
   const pressure = joinBands(low, high, sampleRate);
   if (setup.puffsS) addPuffs(setup, setup.puffsS, pressure);
   if (setup.wind) addWind(setup, setup.wind, pressure, bits);
+  if (setup.outside) addOutside(setup, setup.outside, pressure);
   const response = responseOf(microphone, sampleRate);
   new BiquadCascade(response).process(pressure);
   // The sensitivity is stated at 1 kHz, so the response is 0 dB there.
@@ -126,6 +143,17 @@ function addWind(setup: TakeSetup, share: number, pressure: Float64Array, bits: 
   const level = PASCAL_AT_0_DB * 10 ** ((setup.speechDbSpl + (setup.microphone.windDb ?? 0)) / 20);
   // Turbulent pressure grows with the square of the speed.
   for (let i = 0; i < noise.length; i++) pressure[i] += (level * share ** 2 * noise[i]) / rms;
+}
+
+/** Noise from outside, as much low as high (white through a gentle low-pass), behind the shield that stands in its way. */
+function addOutside({ sampleRate, seed }: TakeSetup, outside: OutsideNoise, pressure: Float64Array): void {
+  // Drawn by itself: the room's noise and the unit's stay what they are without it.
+  const noise = whiteNoise(pressure.length, seededBits(`${seed}/outside`));
+  new BiquadCascade([lowPass(sampleRate, OUTSIDE_CORNER_HZ, 0.5), highPass(sampleRate, 40)]).process(noise);
+  const rms = Math.sqrt(noise.reduce((s, x) => s + x * x, 0) / noise.length);
+  const level = PASCAL_AT_0_DB * 10 ** ((outside.dbSpl - (outside.lessDb ?? 0)) / 20);
+  new BiquadCascade((outside.bells ?? []).map((b) => peaking(sampleRate, b.hz, b.db, b.q))).process(noise);
+  for (let i = 0; i < noise.length; i++) pressure[i] += (level * noise[i]) / rms;
 }
 
 /** Hum and whine come behind the capsule: neither room nor response shapes them. */
@@ -194,10 +222,7 @@ function digitise(setup: TakeSetup, pressure: Float64Array, selfNoise: Float64Ar
   const fullScale =
     dbuToVolts(setup.interface.fullScaleDbu - setup.gainDb - (setup.interface.gainErrorDb ?? 0)) * Math.SQRT2;
   const preamp = whiteNoise(pressure.length, bits);
-  const out = new Float64Array(pressure.length);
-  for (let i = 0; i < out.length; i++) {
-    const volts = (pressure[i] + selfNoise[i]) * voltsPerPascal + noiseVolts * preamp[i];
-    out[i] = Math.max(-1, Math.min(1, volts / fullScale));
-  }
-  return out;
+  const fromMicrophone = pressure.map((p, i) => (p + selfNoise[i]) * voltsPerPascal);
+  const atInput = setup.booster ? boosted(fromMicrophone, setup.booster, setup.sampleRate, bits) : fromMicrophone;
+  return atInput.map((volts, i) => Math.max(-1, Math.min(1, (volts + noiseVolts * preamp[i]) / fullScale)));
 }

@@ -13,6 +13,12 @@ const MOST_FRAMES = 15 * 60 * 48_000;
  * @throws AudioFileError `too-long` for more than a quarter of an hour, and as {@link openClip}
  */
 export async function readClip(path: string): Promise<{ samples: Float64Array; format: AudioFormat }> {
+  const { channels, format } = await readChannels(path);
+  return { samples: channels[0], format };
+}
+
+/** All channels of a clip in memory; errors as {@link readClip}. */
+export async function readChannels(path: string): Promise<{ channels: Float64Array[]; format: AudioFormat }> {
   const stream = openClip(path);
   try {
     const { format } = stream;
@@ -22,9 +28,9 @@ export async function readClip(path: string): Promise<{ samples: Float64Array; f
         `The file lasts ${(format.frames / format.sampleRate / 60).toFixed(0)} min; at most ${MOST_FRAMES / 60 / 48_000} min can be compared at once. Cut the part that matters.`,
       );
     }
-    const [samples] = await readStretch(stream, 0, format.frames);
-    if (samples.length === 0) throw new AudioFileError('no-audio', 'The file holds no samples.');
-    return { samples, format };
+    const channels = await readStretch(stream, 0, format.frames);
+    if (channels[0].length === 0) throw new AudioFileError('no-audio', 'The file holds no samples.');
+    return { channels, format };
   } finally {
     stream.close();
   }

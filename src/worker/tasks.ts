@@ -15,6 +15,7 @@ export interface WorkerTasks {
   'measure-reading': typeof import('./tasks/measure-reading').default;
   'measure-sweep': typeof import('./tasks/measure-sweep').default;
   'measure-sweep-likeness': typeof import('./tasks/measure-sweep-likeness').default;
+  'measure-tone': typeof import('./tasks/measure-tone').default;
   'parse-answers': typeof import('./tasks/parse-answers').default;
   'rank-heard': typeof import('./tasks/rank-heard').default;
   'rank-units': typeof import('./tasks/rank-units').default;

@@ -1,5 +1,6 @@
 import type { QuantityId } from '../measure/registry';
 import type { AnalysedTake, RunChain, RunFigures } from './run/analysed-take';
+import type { RunTable } from './run/run-table';
 import type { SheetField } from './sheet/sheet-field';
 import type { StepRoleDefinition } from './step-role';
 
@@ -56,6 +57,12 @@ export interface GearKind {
    * @param takes - those that say something of the unit by itself, in order
    * @param chain - what is known of what it was recorded with
    * @param planned - roles that the protocol has steps of
+   * @param tables - that were filled in, by the role of their step
    */
-  readonly runFigures: (takes: readonly AnalysedTake[], chain: RunChain, planned: ReadonlySet<string>) => RunFigures;
+  readonly runFigures: (
+    takes: readonly AnalysedTake[],
+    chain: RunChain,
+    planned: ReadonlySet<string>,
+    tables?: ReadonlyMap<string, RunTable>,
+  ) => RunFigures;
 }

@@ -26,6 +26,8 @@ export interface StepRoleDefinition {
   readonly answersSweep?: boolean;
   /** Which level a take of it has a level of its own at: a calibrator's, or a tone's at the input. */
   readonly levelIn?: 'dB SPL' | 'dBu';
+  /** Whether a take of it is read as steady tones. */
+  readonly holdsTones?: boolean;
   readonly expectedLevel?: ExpectedLevel;
   /** Whether puffs of air in a take speak for it. */
   readonly hasPuffs?: boolean;

@@ -1,4 +1,5 @@
 import { BEHAVIOUR_QUANTITIES } from './quantities/behaviour';
+import { ELECTRONICS_QUANTITIES } from './quantities/electronics';
 import { LEVEL_QUANTITIES } from './quantities/level';
 import { NOISE_QUANTITIES } from './quantities/noise';
 import { PAIR_QUANTITIES } from './quantities/pair';
@@ -25,6 +26,7 @@ export const QUANTITIES = {
   ...RESPONSE_QUANTITIES,
   ...SPACE_QUANTITIES,
   ...BEHAVIOUR_QUANTITIES,
+  ...ELECTRONICS_QUANTITIES,
   ...PAIR_QUANTITIES,
 } as const satisfies Record<string, QuantityDefinition>;
 

@@ -11,7 +11,8 @@ import { frequencyResponse, substituted, type FrequencyResponse } from './freque
 import { harmonicDistortion } from './harmonic-distortion';
 import { impulseResponse } from './impulse-response';
 import { responseMeasurements, summariseResponse } from './response-summary';
-import { blackmanHarris7, toneDistortion } from './tone-distortion';
+import { toneDistortion } from './tone-distortion';
+import { blackmanHarris7 } from './tone-spectrum';
 
 const RATE = 48_000;
 const SHAPE = { lowHz: 15, highHz: 22_000, seconds: 4 };

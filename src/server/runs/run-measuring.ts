@@ -1,10 +1,15 @@
 import { AudioFileError } from '#core/audio/audio-file-error';
 import { compareClaim } from '#core/gear/claim-comparison';
-import { gearKind } from '#core/gear/kinds';
+import { gearKind, stepRole } from '#core/gear/kinds';
 import { pairGroups, pairMeasurements, type PairGroup } from '#core/gear/pair/pair-groups';
 import { pairsOfRun, type FoundPair } from '#core/gear/pair/pairs-of-run';
 import { HOLDS_A_PERFORMANCE, HOLDS_OUTSIDE_NOISE, type TakePair } from '#core/gear/pair/take-pair';
-import { NO_CURVES, type AnalysedTake, type RunChain } from '#core/gear/run/analysed-take';
+import type { AnalysedTake, RunChain } from '#core/gear/run/analysed-take';
+import type { RunTable } from '#core/gear/run/run-table';
+import type { TakeTone } from '#core/measure/take-tone';
+import { tableCellSchema } from '#contracts/table-reading';
+import type { MeasureToneTask } from '#worker/tasks/measure-tone';
+import { tablesOf } from './queries/table-reading';
 import type { Difference } from '#core/measure/difference';
 import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
@@ -21,7 +26,7 @@ import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { doublesFrom } from '../platform/db/numbers-from-bytes';
 import type { WorkerPool } from '../platform/worker-pool';
-import { analysedTakes, chainOfRun, noteMeasured, type AnalysedTakeRow } from './queries/analysis';
+import { analysedTakes, chainOfRun, noteMeasured, planOfRun, type AnalysedTakeRow } from './queries/analysis';
 import { dropCurve, storeCurve } from './queries/curve';
 import { storeMeasurements } from './queries/measurement';
 
@@ -57,23 +62,21 @@ export class RunMeasuring {
    */
   async measure(runId: string): Promise<boolean> {
     const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
-    if (rows.length === 0 || rows.some((t) => t.status !== 'done')) return false;
-    // All takes of a run belong to one version of one protocol.
-    const protocol = protocolSchema.parse(rows[0].protocol_document);
+    const plan = await planOfRun(this.database, runId);
+    if (!plan || rows.some((t) => t.status !== 'done')) return false;
+    const protocol = protocolSchema.parse(plan.protocol_document);
     // A protocol may serve several kinds: the unit's own says what a run of it gives.
-    const kind = gearKind(rows[0].category);
+    const kind = gearKind(plan.category);
     const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
     const takes: RunTake[] = [];
     for (const row of rows) takes.push(await this.take(row, protocol));
     const alone = takes.filter((t) => own.has(t.step)).map((t) => t.analysed);
-    const planned = new Set(protocol.steps.filter((s) => own.has(s.id)).map(roleOf));
+    // What is recorded of pairs alone says nothing of the unit by itself, nor that it should.
+    const planned = new Set(alone.length === 0 ? [] : protocol.steps.filter((s) => own.has(s.id)).map(roleOf));
+    const tables = await this.tables(runId, protocol);
     const pairs = await this.pairs(protocol, takes);
     const groups = pairGroups(pairs).map((group) => ({ ...group, takes: takesOf(group, pairs) }));
-    // What is recorded of pairs alone says nothing of the unit by itself.
-    const { measurements, curves } =
-      alone.length === 0
-        ? { measurements: [], curves: NO_CURVES }
-        : kind.runFigures(alone, await this.chain(runId), planned);
+    const { measurements, curves } = kind.runFigures(alone, await this.chain(runId), planned, tables);
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, [...pairMeasurements(groups), ...measurements]);
       for (const [name, curve] of Object.entries({ ...curves, pairs: groups.length === 0 ? null : groups })) {
@@ -83,6 +86,16 @@ export class RunMeasuring {
       await noteMeasured(tx, runId, ALGORITHM_VERSION, RUN_FIGURES_VERSION);
     });
     return true;
+  }
+
+  private async tables(runId: string, protocol: Protocol): Promise<ReadonlyMap<string, RunTable>> {
+    const tables = await tablesOf(this.database, 'run', [runId]);
+    return new Map(
+      tables.map(({ step, cells }) => [
+        roleOf(protocol.steps.find((s) => s.id === step) ?? { id: step }),
+        { step, cells: tableCellSchema.array().parse(cells) },
+      ]),
+    );
   }
 
   private async pairs(protocol: Protocol, takes: readonly RunTake[]): Promise<RunPair[]> {
@@ -162,8 +175,15 @@ export class RunMeasuring {
         step && protocol.sweep && (answersSweep(step) || playKindOf(step) === 'sweep')
           ? await this.sweepResponse(row.sha256, protocol.sweep, role === 'room')
           : null,
+      tone: stepRole(role)?.holdsTones ? await this.tone(row.sha256) : null,
     };
     return { row, step: row.step, settings, analysed };
+  }
+
+  /** Null where the take is too short. */
+  private async tone(sha256: string): Promise<TakeTone | null> {
+    const path = await this.store.verified(sha256);
+    return path === null ? null : this.pool.run('measure-tone', { path } satisfies MeasureToneTask);
   }
 
   /** Null where the recording is no answer to the sweep; the clip's own figures stand all the same. */

@@ -58,11 +58,13 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
       sampleRate: SAMPLE_RATE,
       distanceM: take.distanceM ?? 0.15,
       angleDeg: take.angleDeg ?? 0,
-      microphone: take.step === 'with' ? (plan.with ?? plan.microphone) : plan.microphone,
+      microphone: isWith(take.step) ? (plan.with ?? plan.microphone) : plan.microphone,
+      ...(plan.booster && isWith(take.step) ? { booster: plan.booster } : {}),
       interface: plan.interface,
       gainDb: gainOf(take),
       seed,
       ...scene,
+      ...outsideOf(take.step, plan),
     };
     writeFileSync(join(into, take.file), encodeWav([renderTake(setup)], SAMPLE_RATE, 'pcm24'));
   }
@@ -72,6 +74,14 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
 /** The simulated interface is turned by decibels, whatever the document notes of its dial. */
 const gainOf = ({ gainDb }: { gainDb?: number | null | undefined }): number => gainDb ?? USUAL_GAIN_DB;
 const USUAL_GAIN_DB = 40;
+
+/** Steps that are made with the part: "with", "silence-with", "sweep-with" … */
+const isWith = (step: string): boolean => step === 'with' || step.endsWith('-with');
+
+/** A loudspeaker plays a street at 70 dB in the next room. */
+const OUTSIDE_DB_SPL = 70;
+const outsideOf = (step: string, { shield }: DemoRunPlan): Pick<TakeSetup, 'outside'> =>
+  step.startsWith('noise-') ? { outside: { dbSpl: OUTSIDE_DB_SPL, ...(isWith(step) ? shield : {}) } } : {};
 
 const PASSAGES = ['speech', 'rear', 'with', 'without'];
 
@@ -83,7 +93,8 @@ type Scene = Pick<TakeSetup, 'durationS' | 'voice' | 'speechDbSpl' | 'room' | 'p
 
 /** What is heard at a step, and where. */
 function sceneOf(step: string, speaker: Voice, seed: string): Scene {
-  if (step === 'silence') return { durationS: SILENCE_S, voice: null, speechDbSpl: SPEECH_DB_SPL, room: NET_LOFT };
+  if (step.startsWith('silence') || step.startsWith('noise-'))
+    return { durationS: SILENCE_S, voice: null, speechDbSpl: SPEECH_DB_SPL, room: NET_LOFT };
   if (step === 'calibration' || step.startsWith('sweep')) {
     const dry = step === 'calibration' ? calibratorTone : sweepTone;
     const durationS = dry.length / SAMPLE_RATE + AFTER_SPEECH_S;
@@ -104,7 +115,7 @@ function sceneOf(step: string, speaker: Voice, seed: string): Scene {
     voice,
     speechDbSpl,
     room: NET_LOFT,
-    ...(step === 'plosive' ? { puffsS: PUFFS_S } : {}),
+    ...(step.startsWith('plosive') ? { puffsS: PUFFS_S } : {}),
   };
 }
 

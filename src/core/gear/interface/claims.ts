@@ -47,4 +47,11 @@ export const LINE_CLAIMS = {
     unlike: (claim) => (isAWeighted(claim) ? 'claimed A-weighted, measured unweighted' : otherSource(claim)),
     beyond: quieterThanItsSource(thermalNoiseDbu, 'dBu'),
   },
+  dynamicRange: {
+    units: { dB: (value) => value, 'dB(A)': (value) => value },
+    unlike: (claim) => (isAWeighted(claim) ? null : NOT_A_WEIGHTED),
+  },
+  distortion: { units: SHEET_UNITS['dB re signal'] },
+  mostInput: { units: DBU },
+  headphoneImpedance: { units: SHEET_UNITS['Ω'] },
 } as const satisfies ClaimRules;

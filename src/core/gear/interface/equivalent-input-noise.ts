@@ -11,7 +11,7 @@ import { thermalNoiseDbu, thermalNoiseDbuA } from './thermal-noise';
 /** Resistance that the input is terminated with: that of a microphone. IEC 60268-3 leaves it open; common practice. */
 const TERMINATION_OHMS = 150;
 /** Standard uncertainty of a level that a voltmeter showed (common practice, no source). */
-const METER_UNCERTAINTY_DB = 0.2;
+export const METER_UNCERTAINTY_DB = 0.2;
 /** Of a difference between two positions of a gain control, as its scale has it (common practice, no source). */
 const GAIN_UNCERTAINTY_DB = 0.5;
 /** A tone's third octave holds all of an A-weighted level at 1 kHz; where more is there, it is no tone alone. */

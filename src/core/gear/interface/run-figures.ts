@@ -1,7 +1,19 @@
-import { lastTake, NO_CURVES, type AnalysedTake, type RunChain, type RunFigures } from '../run/analysed-take';
+import {
+  lastTake,
+  NO_CURVES,
+  type AnalysedTake,
+  type RunChain,
+  type RunCurves,
+  type RunFigures,
+} from '../run/analysed-take';
 import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
+import type { Measurement } from '../../measure/measurement';
+import type { RunTable } from '../run/run-table';
+import { loopResponse } from './loop-response';
+import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
+import { toneFigures } from './tone-figures';
 import { equivalentInputNoise } from './equivalent-input-noise';
 
 /** Lines in the noise of the input itself. */
@@ -12,28 +24,57 @@ const UNIT_FIGURES = [
 
 /**
  * Figures and curves of one run of an interface or a preamp. Where a step was taken more than once, the last take
- * counts.
+ * counts; of a terminated input at several gains, the
+ * one at the highest.
  *
  * @param takes - all takes of the run
  * @param _chain - of no account: the unit is the chain
  * @param planned - roles that the protocol has steps of: its equivalent input noise is then told as missing
+ * @param tables - latency, gain by dial, headphone output, by the role of their step
  */
 export function lineRunFigures(
   takes: readonly AnalysedTake[],
   _chain: RunChain,
   planned: ReadonlySet<string>,
+  tables: ReadonlyMap<string, RunTable> = new Map(),
 ): RunFigures {
-  const terminated = lastTake(takes, 'terminated');
+  const tone = lastTake(takes, 'level-tone');
+  const quiet = byGain(takes.filter((t) => t.role === 'terminated'));
+  const terminated = quiet.at(-1);
   const sweeps = sweepFigures(takes);
+  const from = (role: string, read: (table: RunTable) => Measurement[]): Measurement[] => {
+    const table = tables.get(role);
+    return table ? read(table) : [];
+  };
   return {
     measurements: [
-      ...(terminated || planned.has('terminated')
-        ? equivalentInputNoise(terminated, lastTake(takes, 'level-tone'))
-        : []),
+      ...(terminated || planned.has('terminated') ? equivalentInputNoise(terminated, tone) : []),
       ...clipFigures(takes, UNIT_FIGURES),
       ...dropOutFigure(takes),
+      ...toneFigures(takes),
+      ...loopResponse(takes),
       ...sweeps.measurements,
+      ...from('latency', latencyFigure),
+      ...from('dial', dialFigures),
+      ...from('headphones', headphoneOutput),
     ],
-    curves: { ...NO_CURVES, response: sweeps.response },
+    curves: { ...NO_CURVES, response: sweeps.response, noiseByGain: noiseByGain(quiet, tone) },
   };
+}
+
+/** Takes by rising gain, the last of each; those without decibels by the place where they stand, before all others. */
+function byGain(takes: readonly AnalysedTake[]): AnalysedTake[] {
+  const last = new Map(takes.map((t) => [t.gainDb ?? t.dial ?? '', t]));
+  return [...last.values()].sort((x, y) => (x.gainDb ?? -Infinity) - (y.gainDb ?? -Infinity));
+}
+
+/** Input noise over gain, where more than one gain was recorded. */
+function noiseByGain(quiet: readonly AnalysedTake[], tone: AnalysedTake | undefined): RunCurves['noiseByGain'] {
+  const points = quiet.flatMap((take) => {
+    const found = equivalentInputNoise(take, tone).find((m) => m.quantity === 'einA');
+    return take.gainDb === null || !found || found.value === null
+      ? []
+      : [{ gainDb: take.gainDb, einADbu: found.value, u: found.uncertainty }];
+  });
+  return points.length < 2 ? null : points;
 }

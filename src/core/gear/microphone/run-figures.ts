@@ -72,6 +72,7 @@ export function pickupRunFigures(
       polar: sweeps.polar,
       distance: ladder && fit ? { rungs: ladder, fit } : null,
       room: room && roomCurve(room),
+      noiseByGain: null,
     },
   };
 }

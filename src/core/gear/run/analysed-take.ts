@@ -7,6 +7,7 @@ import type { FirstOrderPattern, PolarLevel } from '../../measure/polar-pattern'
 import type { SweepFigures } from '../../measure/response-report';
 import type { RoomReport } from '../../measure/room-acoustics';
 import type { SilenceNoise } from '../../measure/silence-noise';
+import type { TakeTone } from '../../measure/take-tone';
 import type { BandLevel } from '../../measure/third-octave-spectrum';
 
 /** A take with what figures over several takes need of it. */
@@ -35,6 +36,8 @@ export interface AnalysedTake {
   readonly aDbfs: number;
   /** Figures of the clip alone. */
   readonly clip: readonly Measurement[];
+  /** Of steady tones; null or missing where the step plays none, or the take is too short. */
+  readonly tone?: TakeTone | null;
   /** Of a recorded sweep. */
   readonly response: TakeResponse | null;
 }
@@ -64,6 +67,9 @@ export interface RunCurves {
   readonly polar: { readonly levels: readonly PolarLevel[]; readonly pattern: FirstOrderPattern | null } | null;
   readonly distance: { readonly rungs: readonly Rung[]; readonly fit: DistanceFit } | null;
   readonly room: Pick<RoomReport, 'octaves'> | null;
+  /** Input noise of an interface over its gain, dBu(A), rising gain. */
+  readonly noiseByGain:
+    readonly { readonly gainDb: number; readonly einADbu: number; readonly u: number | null }[] | null;
 }
 
 /** What a run gives: figures, and curves beside them. */
@@ -73,7 +79,7 @@ export interface RunFigures {
 }
 
 /** No curve of any kind. */
-export const NO_CURVES: RunCurves = { response: null, polar: null, distance: null, room: null };
+export const NO_CURVES: RunCurves = { response: null, polar: null, distance: null, room: null, noiseByGain: null };
 
 /** The take of a role that counts: where a step was taken more than once, the last one. */
 export const lastTake = (takes: readonly AnalysedTake[], role: string): AnalysedTake | undefined =>

@@ -143,9 +143,6 @@ export interface AnalysedTakeRow {
   readonly take_id: string;
   readonly step_title: string;
   readonly step: string;
-  /** Kind of gear of the unit. */
-  readonly category: string;
-  readonly protocol_document: unknown;
   readonly sha256: string;
   readonly gain_db: number | null;
   readonly settings: unknown;
@@ -166,19 +163,30 @@ export async function analysedTakes(
   algorithmVersion: number,
 ): Promise<AnalysedTakeRow[]> {
   return db.query(
-    `SELECT t.id AS take_id, st.slug AS step, st.title AS step_title, u.category, v.document AS protocol_document, t.clip_sha256 AS sha256, t.gain_db, t.settings, t.distance_m,
+    `SELECT t.id AS take_id, st.slug AS step, st.title AS step_title, t.clip_sha256 AS sha256, t.gain_db, t.settings, t.distance_m,
             t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
             COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers
      FROM take t
-     JOIN run r ON r.id = t.run_id
-     JOIN unit u ON u.id = r.specimen_id
      JOIN step st ON st.id = t.step_id
-     JOIN protocol_version v ON v.id = st.protocol_version_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2
      ${CURRENT_CHOICE}
      WHERE t.run_id = $1 ORDER BY t.ordinal, t.id`,
     [runId, algorithmVersion],
   );
+}
+
+/** Kind of gear of a run's unit, and the protocol by which it was made; null where the run does not count. */
+export async function planOfRun(
+  db: Queryable,
+  runId: string,
+): Promise<{ readonly category: string; readonly protocol_document: unknown } | null> {
+  const rows = await db.query<{ category: string; protocol_document: unknown }>(
+    `SELECT u.category, v.document AS protocol_document
+     FROM run r JOIN unit u ON u.id = r.specimen_id JOIN protocol_version v ON v.id = r.protocol_version_id
+     WHERE r.id = $1`,
+    [runId],
+  );
+  return rows.at(0) ?? null;
 }
 
 /** What a run's figures need beside its takes. */
@@ -249,7 +257,6 @@ export async function runsToMeasure(
     `SELECT r.id FROM run r
      WHERE NOT EXISTS (SELECT 1 FROM run_measured m
                        WHERE m.run_id = r.id AND m.algorithm_version = $1 AND m.figures_version = $2)
-       AND EXISTS (SELECT 1 FROM take t WHERE t.run_id = r.id)
        AND NOT EXISTS (SELECT 1 FROM take t LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1
                        WHERE t.run_id = r.id AND a.status IS DISTINCT FROM 'done')
      ORDER BY r.id`,

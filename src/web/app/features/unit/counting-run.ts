@@ -47,6 +47,7 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
         polar: curve('polar'),
         distance: curve('distance'),
         room: curve('room'),
+        noiseByGain: curve('noiseByGain'),
         pairs: used.find((r) => r.curves.pairs.length > 0)?.curves.pairs ?? [],
       },
     },
