@@ -1,3 +1,4 @@
+import type { ProtocolSweep } from '#contracts/protocol';
 import type { RunDocumentInput } from '#contracts/run-document';
 import type { InterfaceModel } from '#rig/audio-interface';
 import type { BoosterModel } from '#rig/booster';
@@ -15,6 +16,8 @@ export interface DemoRunPlan {
   readonly booster?: BoosterModel;
   /** What is taken of the noise from outside at steps that are made with it. */
   readonly shield?: Pick<OutsideNoise, 'lessDb' | 'bells'>;
+  /** What its protocol plays through a loop; none by default. */
+  readonly sweep?: ProtocolSweep;
   readonly interface: InterfaceModel;
   /** Names of the files in demo/speech. */
   readonly voice: 'low' | 'high' | 'north';

@@ -2,6 +2,8 @@ import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
 import type { MicrophoneModel } from '#rig/microphone';
+import { protocolSchema } from '#contracts/protocol';
+import inputStage from '../src/server/seed/protocol-input-stage-3.json' with { type: 'json' };
 import { gainFor } from './demo-gain';
 import type { DemoRunPlan } from './demo-run';
 import { DEMO_UNITS } from './scenario';
@@ -57,42 +59,88 @@ const latencyTable = (overheadMs: number): NonNullable<RunDocumentInput['tables'
   })),
 });
 
+const LOOP = protocolSchema.parse(inputStage);
+
+/** Gain by dial, as a meter shows it: some dials hold a third of it in their last part. */
+const dialTable = (rangeDb: number, last15Db: number): NonNullable<RunDocumentInput['tables']>[number] => ({
+  step: 'dial',
+  cells: [0, 10, 20, 30, 40, 50, 60, 70, 80, 85, 90, 95, 100].map((share) => ({
+    row: `${share} %`,
+    column: 'level',
+    value: Math.round(10 * (-70 + (share <= 85 ? ((rangeDb - last15Db) * share) / 85 : rangeDb - last15Db * ((100 - share) / 15)))) / 10, // prettier-ignore
+    source: 'typed' as const,
+    clip: null,
+  })),
+});
+
+const headphoneTable = (of32: number, open: number): NonNullable<RunDocumentInput['tables']>[number] => ({
+  step: 'headphones',
+  cells: [
+    ['32 Ω', of32],
+    ['open', open],
+  ].map(([row, value]) => ({ row: String(row), column: 'voltage', value: Number(value), source: 'typed' as const, clip: null })), // prettier-ignore
+});
+
+/** What is read of an interface beside its takes. */
+interface DeskReadings {
+  readonly overheadMs: number;
+  readonly mostGainDb: number;
+  readonly last15Db: number;
+  readonly volts: readonly [of32: number, open: number];
+}
+
 function interfaceRun(
   model: string,
   date: string,
   desk: InterfaceModel,
   prices: Prices,
-  overheadMs: number,
+  { overheadMs, mostGainDb, last15Db, volts }: DeskReadings,
   sheet: Sheet,
   points: Points,
   maker = 'Bitts & Cleat',
 ): DemoRunPlan {
+  const most = desk.fullScaleDbu - 1 - (desk.gainErrorDb ?? 0);
   return {
     document: document('interface', maker, model, date, prices, {
       protocol: 'input-stage',
-      protocolVersion: 2,
+      protocolVersion: 3,
       takes: [
         { step: 'electrical', file: 'electrical.wav', gainDb: 20, levelDbu: -20 },
-        { step: 'noise-150', file: 'noise-150.wav', gainDb: 56 },
+        { step: 'noise-150', file: 'noise-150.wav', gainDb: mostGainDb },
+        { step: 'noise-150-20', file: 'noise-150-20.wav', gainDb: 20 },
+        { step: 'dynamic-range', file: 'dynamic-range.wav', gainDb: 0 },
+        { step: 'distortion', file: 'distortion.wav', gainDb: 0 },
+        { step: 'two-tones', file: 'two-tones.wav', gainDb: 0 },
+        { step: 'most-input', file: 'most-input.wav', gainDb: 0, levelDbu: Math.round(most * 10) / 10 },
+        { step: 'one-channel', file: 'one-channel.wav', gainDb: 0 },
+        { step: 'sweep-low', file: 'sweep-low.wav', gainDb: 0, angleDeg: 0 },
+        { step: 'sweep-full', file: 'sweep-full.wav', gainDb: mostGainDb },
       ],
-      tables: [latencyTable(overheadMs)],
+      tables: [latencyTable(overheadMs), dialTable(mostGainDb, last15Db), headphoneTable(...volts)],
       sheet,
       points,
     }),
     onDesk: false,
     microphone: REFERENCE,
     interface: desk,
+    ...(LOOP.sweep ? { sweep: LOOP.sweep } : {}),
     voice: 'high',
   };
 }
+
+/** Electronics beyond noise, of the two desks and of others: all invented. */
+const GOOD = { converterDbfs: -117, bend: { square: 6e-6, cube: 4e-6 }, crosstalkDb: -96, balanceDb: 0.1 } as const;
+const PLAIN = { converterDbfs: -108, bend: { square: 4e-5, cube: 3e-5 }, crosstalkDb: -82, balanceDb: 0.4 } as const;
+const OLD = { ...OLD_DESK, ...PLAIN, converterDbfs: -103, atFullGain: { fromDb: 50, lowHz: 28, highHz: 32_000 } };
+const NEW = { ...NEW_DESK, ...GOOD };
 
 const INTERFACES: readonly DemoRunPlan[] = [
   interfaceRun(
     'Fourfold',
     '2022-03-12',
-    OLD_DESK,
+    OLD,
     [[189, '2022-03-01']],
-    4.6,
+    { overheadMs: 4.6, mostGainDb: 54, last15Db: 20, volts: [0.62, 1.24] },
     {
       einA: number(-125, 'dBu', 'A-weighted, 150 Ω'),
       microphoneInputs: number(2, ''),
@@ -117,12 +165,12 @@ const INTERFACES: readonly DemoRunPlan[] = [
   interfaceRun(
     'Eightfold',
     '2022-04-16',
-    NEW_DESK,
+    NEW,
     [
       [429, '2022-04-02'],
       [379, '2025-02-01'],
     ],
-    2.4,
+    { overheadMs: 2.4, mostGainDb: 65, last15Db: 9, volts: [1.9, 2.02] },
     {
       einA: number(-133.4, 'dBu', 'A-weighted, 150 Ω'),
       einZ: number(-129, 'dBu', 'unweighted, 150 Ω'),
@@ -152,9 +200,9 @@ const INTERFACES: readonly DemoRunPlan[] = [
   interfaceRun(
     'Duet of the Quay',
     '2024-10-12',
-    { einDbu: -126.2, fullScaleDbu: 12 },
+    { einDbu: -126.2, fullScaleDbu: 12, ...PLAIN },
     [[129, '2024-10-01']],
-    3.2,
+    { overheadMs: 3.2, mostGainDb: 56, last15Db: 13, volts: [1.1, 1.32] },
     {
       einA: number(-128, 'dBu', 'A-weighted, 150 Ω'),
       microphoneInputs: number(1, ''),
@@ -171,35 +219,113 @@ const INTERFACES: readonly DemoRunPlan[] = [
     given({ sound: [4, 'As clear as the large one.'], build: [2.5, 'Plastic; the knob wobbles.'] }),
     'Stanchion',
   ),
+  interfaceRun(
+    'Twofold 2',
+    '2025-06-14',
+    { einDbu: -128.2, fullScaleDbu: 16, ...GOOD, converterDbfs: -115 },
+    [[119, '2025-06-01']],
+    { overheadMs: 2.6, mostGainDb: 60, last15Db: 10, volts: [1.5, 1.55] },
+    {
+      einA: number(-130.5, 'dBu', 'A-weighted, 150 Ω'),
+      dynamicRange: number(118, 'dB', 'A-weighted'),
+      distortion: number(0.0018, '%', 'at −1 dBFS'),
+      mostInput: number(16, 'dBu', 'least gain'),
+      microphoneInputs: number(2, ''),
+      instrumentInputs: number(1, ''),
+      lineInputs: number(2, ''),
+      headphoneOutputs: number(1, ''),
+      connection: words('USB-C'),
+      power: words('over the connection'),
+      phantom: yes,
+      loopback: yes,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz', '96 kHz', '192 kHz'),
+      weight: number(0.5, 'kg'),
+    },
+    given({ sound: [4.5, 'Does what the Eightfold does, for a third.'], build: [3.5, 'Light, and sound.'] }),
+  ),
+  interfaceRun(
+    'Pocket One',
+    '2025-08-23',
+    {
+      einDbu: -119.5,
+      fullScaleDbu: 6,
+      converterDbfs: -97,
+      bend: { square: 3e-4, cube: 2e-4 },
+      crosstalkDb: -61,
+      balanceDb: 1.2,
+      atFullGain: { fromDb: 40, lowHz: 45, highHz: 24_000 },
+    },
+    [[49, '2025-08-01']],
+    { overheadMs: 8.1, mostGainDb: 44, last15Db: 18, volts: [0.35, 0.9] },
+    {
+      einA: number(-123, 'dBu', 'A-weighted'),
+      dynamicRange: number(104, 'dB', 'A-weighted'),
+      microphoneInputs: number(1, ''),
+      headphoneOutputs: number(1, ''),
+      connection: words('USB-C'),
+      power: words('over the connection'),
+      phantom: yes,
+      loopback: no,
+      directMonitoring: no,
+      rates: words('44.1 kHz', '48 kHz'),
+      weight: number(90, 'g'),
+    },
+    given({ sound: [2.5, 'Hiss with anything quiet.'], build: [2, 'A toy that works.'] }),
+    'Stanchion',
+  ),
 ];
 
-/** Voice without it, and with it: what it does is what the second lacks or adds. */
+/** What stands between the voice and the file at steps that are made with it. */
+type Part = Pick<DemoRunPlan, 'booster' | 'shield'> & { readonly change?: Partial<MicrophoneModel> };
+
+/** A dynamic microphone that needs all the gain there is: what boosters are tested with. */
+const QUIET_DYNAMIC: MicrophoneModel = { ...REFERENCE, sensitivityMvPa: 1.6, selfNoiseDbA: 16 };
+
+/** Voice and noise without it, and with it: what it does is what the second lacks or adds. */
 function pairRun(
-  category: 'accessory' | 'booster',
   maker: string,
   model: string,
   date: string,
   prices: Prices,
-  change: Partial<MicrophoneModel>,
+  { change = {}, shield, booster }: Part,
   sheet: Sheet,
   points: Points,
 ): DemoRunPlan {
-  const gainDb = gainFor(REFERENCE, NEW_DESK);
-  const at = { gainDb, distanceM: 0.15, angleDeg: 0 };
+  const microphone = booster ? QUIET_DYNAMIC : REFERENCE;
+  const bareDb = gainFor(microphone, NEW_DESK);
+  const at = { distanceM: 0.15, angleDeg: 0 };
+  const take = (step: string, gainDb: number, isPlaced = true) => ({ step, file: `${step}.wav`, gainDb, ...(isPlaced ? at : {}) }); // prettier-ignore
+  // What the booster adds is turned back at the interface.
+  const withDb = booster ? Math.max(0, bareDb - Math.round(booster.gainDb)) : bareDb;
+  const takes = booster
+    ? [
+        take('without', bareDb),
+        take('silence-without', bareDb, false),
+        take('sweep-without', bareDb),
+        take('with', withDb),
+        take('silence-with', withDb, false),
+        take('sweep-with', withDb),
+      ]
+    : [
+        take('without', bareDb),
+        take('with', bareDb),
+        ...(shield ? [take('noise-without', bareDb, false), take('noise-with', bareDb, false)] : []),
+        ...(change.puffDb === undefined ? [] : [take('plosive-without', bareDb), take('plosive-with', bareDb)]),
+      ];
   return {
-    document: document(category, maker, model, date, prices, {
-      protocol: category === 'accessory' ? 'with-without' : 'inline-booster',
+    document: document(booster ? 'booster' : 'accessory', maker, model, date, prices, {
+      protocol: booster ? 'inline-booster' : 'with-without',
       protocolVersion: 1,
-      takes: [
-        { step: 'without', file: 'without.wav', ...at },
-        { step: 'with', file: 'with.wav', ...at },
-      ],
+      takes,
       sheet,
       points,
     }),
     onDesk: false,
-    microphone: REFERENCE,
-    with: { ...REFERENCE, ...change },
+    microphone,
+    with: { ...microphone, ...change },
+    ...(shield ? { shield } : {}),
+    ...(booster ? { booster } : {}),
     interface: NEW_DESK,
     voice: 'high',
   };
@@ -207,12 +333,14 @@ function pairRun(
 
 const ACCESSORIES: readonly DemoRunPlan[] = [
   pairRun(
-    'accessory',
     'Weathercloth',
     'Lee Side',
     '2023-03-04',
     [[119, '2023-03-01']],
-    { bells: [...REFERENCE.bells, { hz: 250, db: 2.5, q: 0.9 }, { hz: 7000, db: -2, q: 0.7 }] },
+    {
+      change: { bells: [...REFERENCE.bells, { hz: 250, db: 2.5, q: 0.9 }, { hz: 7000, db: -2, q: 0.7 }] },
+      shield: { lessDb: 2.5, bells: [{ hz: 4000, db: -5, q: 0.5 }] },
+    },
     {
       form: words('isolation shield'),
       weight: number(1.9, 'kg'),
@@ -222,18 +350,16 @@ const ACCESSORIES: readonly DemoRunPlan[] = [
     },
     given({
       effect: [2.5, 'The window behind it stays as loud.'],
-      colour: [2, 'Lifts the lows, dulls the top.'],
       handling: [2, 'Pulls every boom down: counterweight it.'],
       build: [4, 'Solid.'],
     }),
   ),
   pairRun(
-    'accessory',
     'Dodger',
     'Fur 2',
     '2023-07-08',
     [[29, '2023-07-01']],
-    { bells: [...REFERENCE.bells, { hz: 9000, db: -1.2, q: 0.6 }] },
+    { change: { bells: [...REFERENCE.bells, { hz: 9000, db: -1.2, q: 0.6 }] } },
     {
       form: words('fur windscreen'),
       weight: number(48, 'g'),
@@ -243,36 +369,45 @@ const ACCESSORIES: readonly DemoRunPlan[] = [
     },
     given({
       effect: [4, 'Serves a breeze; the quay at noon is too much.'],
-      colour: [4, 'Measured rather than heard.'],
       handling: [4, 'Stays on.'],
       build: [3, 'Sheds a little.'],
     }),
   ),
   pairRun(
-    'accessory',
     'Halyard',
     'Double Screen',
     '2024-02-17',
     [[24, '2024-02-01']],
-    {},
+    { change: { puffDb: (REFERENCE.puffDb ?? 18) - 14 } },
     { form: words('pop filter'), weight: number(210, 'g'), thread: words('clamp'), folds: no },
     given({
       effect: [4.5, 'No puff gets through at 10 cm.'],
-      colour: [5, 'None.'],
       handling: [3, 'The gooseneck sinks over an hour.'],
       build: [3, 'Plain.'],
+    }),
+  ),
+  pairRun(
+    'Weathercloth',
+    'Cabin',
+    '2025-02-08',
+    [[189, '2025-02-01']],
+    { shield: { lessDb: 10.5 }, change: { bells: [...REFERENCE.bells, { hz: 180, db: 4, q: 0.8 }] } },
+    { form: words('isolation shield'), weight: number(4.2, 'kg'), folds: no, body: words('foam') },
+    given({
+      effect: [4, 'The street is another street away.'],
+      handling: [1.5, 'A box on a pole.'],
+      build: [3.5, 'Glued well.'],
     }),
   ),
 ];
 
 const BOOSTERS: readonly DemoRunPlan[] = [
   pairRun(
-    'booster',
     'Gunwale',
     'Lift',
     '2023-11-04',
     [[89, '2023-11-01']],
-    {},
+    { booster: { gainDb: 25, einDbu: -129.5 } },
     {
       form: words('barrel'),
       addedGain: number(25, 'dB'),
@@ -284,18 +419,16 @@ const BOOSTERS: readonly DemoRunPlan[] = [
       body: words('metal'),
     },
     given({
-      clean: [4, 'With the old Fourfold a gift, with the Eightfold of no use.'],
       sound: [4, 'As without it.'],
       build: [4.5, 'A tube of steel.'],
     }),
   ),
   pairRun(
-    'booster',
     'Thole',
     'Riser 20',
     '2024-06-15',
     [[49, '2024-06-01']],
-    { lowCut: { hz: 110, order: 2 } },
+    { booster: { gainDb: 20, einDbu: -126, lowCut: { hz: 110, order: 2 } } },
     {
       form: words('box'),
       addedGain: number(20, 'dB'),
@@ -305,10 +438,33 @@ const BOOSTERS: readonly DemoRunPlan[] = [
       weight: number(0.3, 'kg'),
     },
     given({
-      clean: [2, 'Measures 5 dB quieter, and has taken the lows for it: a filter.'],
       sound: [2.5, 'Thin.'],
       build: [2.5, 'Light.'],
     }),
+  ),
+  pairRun(
+    'Gunwale',
+    'Lift Two',
+    '2025-05-10',
+    [[119, '2025-05-01']],
+    { booster: { gainDb: 27, einDbu: -130 } },
+    {
+      form: words('barrel'),
+      addedGain: number(27, 'dB'),
+      gainSteps: yes,
+      phantomPassed: yes,
+      weight: number(130, 'g'),
+    },
+    given({ sound: [4, 'As without it, only louder.'], build: [4.5, 'The switch is the better part.'] }),
+  ),
+  pairRun(
+    'Stanchion',
+    'Nudge',
+    '2025-09-06',
+    [[35, '2025-09-01']],
+    { booster: { gainDb: 26, einDbu: -121.5 } },
+    { form: words('barrel'), addedGain: number(30, 'dB'), gainSteps: no, phantomPassed: no, weight: number(70, 'g') },
+    given({ sound: [3, 'A veil.'], build: [2, 'The thread is soft.'] }),
   ),
 ];
 

@@ -6,6 +6,16 @@ export interface InterfaceModel {
   readonly fullScaleDbu: number;
   /** What it really gives beyond what its dial says, dB. */
   readonly gainErrorDb?: number;
+  /** Noise of the converter, dBFS, unweighted 20 Hz–20 kHz: what is left however little gain is used. */
+  readonly converterDbfs?: number;
+  /** Bend of the transfer curve at full scale ±1: x + square·x² + cube·x³. */
+  readonly bend?: { readonly square: number; readonly cube: number };
+  /** First-order roll-offs that only full gain shows. */
+  readonly atFullGain?: { readonly fromDb: number; readonly lowHz: number; readonly highHz: number };
+  /** What of one channel is heard in the other, dB. */
+  readonly crosstalkDb?: number;
+  /** Second channel re the first at one setting, dB. */
+  readonly balanceDb?: number;
 }
 
 /** Before 2022. */

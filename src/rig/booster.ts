@@ -21,7 +21,12 @@ export interface BoosterModel {
  * @param sampleRate - in hertz
  * @param bits - where its noise is drawn from
  */
-export function boosted(volts: Float64Array, booster: BoosterModel, sampleRate: number, bits: RandomBits): Float64Array {
+export function boosted(
+  volts: Float64Array,
+  booster: BoosterModel,
+  sampleRate: number,
+  bits: RandomBits,
+): Float64Array {
   const noise = whiteNoise(volts.length, bits);
   const noiseVolts = dbuToVolts(booster.einDbu) * Math.sqrt(sampleRate / 2 / 19_980);
   const gain = 10 ** (booster.gainDb / 20);

@@ -2,7 +2,7 @@ import { powerToDb } from '../units';
 import { distortionIn, type ToneDistortion } from './tone-distortion';
 import { dynamicRangeIn, type DynamicRange } from './dynamic-range';
 import { smpteIn, twinToneIn, type Intermodulation } from './intermodulation';
-import { linePower, strongestLine, TONE_FRAME, toneSpectrum, type ToneSpectrum } from './tone-spectrum';
+import { linePower, noiseBeside, strongestLine, TONE_FRAME, toneSpectrum, type ToneSpectrum } from './tone-spectrum';
 
 /** A figure of a tone with its standard uncertainty: by how far the halves of the take differ; null for one too short. */
 export interface ToneValue {
@@ -22,8 +22,10 @@ export interface TakeTone {
   /** Null where no such tones are there. */
   readonly smpte: (Intermodulation & ToneValue) | null;
   readonly twinTone: (Intermodulation & ToneValue) | null;
-  /** Level of the strongest tone of the loudest channel in each channel, AES17 dBFS. */
+  /** Level of the strongest tone of the loudest channel in each channel, AES17 dBFS, the noise beside it taken off. */
   readonly channelsDbfs: readonly number[];
+  /** Whether the noise is as strong there: what is told is then no more than a limit. */
+  readonly channelsInNoise: readonly boolean[];
 }
 
 /** Equal samples at the extreme, and how near to it they lie. */
@@ -57,6 +59,7 @@ export function readTone(channels: readonly Float64Array[], sampleRate: number):
   });
   const [smpte, twinTone] = [smpteIn(spectrum), twinToneIn(spectrum)];
   const hz = top(spectrum);
+  const lines = spectra.map((s) => ({ power: linePower(s, hz), noise: noiseBeside(s, hz) }));
   return {
     isClipped: clips(samples),
     distortion: distortionIn(spectrum),
@@ -66,7 +69,8 @@ export function readTone(channels: readonly Float64Array[], sampleRate: number):
     rangeA: valued((of) => dynamicRangeIn(of).aDb),
     smpte: smpte && { ...smpte, ...valued((of) => smpteIn(of)?.db ?? NaN) },
     twinTone: twinTone && { ...twinTone, ...valued((of) => twinToneIn(of)?.db ?? NaN) },
-    channelsDbfs: spectra.map((s) => powerToDb(2 * linePower(s, hz))),
+    channelsDbfs: lines.map(({ power, noise }) => powerToDb(2 * (power > 2 * noise ? power - noise : power))),
+    channelsInNoise: lines.map(({ power, noise }) => power <= 2 * noise),
   };
 }
 

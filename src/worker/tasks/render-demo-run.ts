@@ -7,6 +7,7 @@ import { renderLineInput } from '#rig/line-input';
 import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import type { DemoRunPlan } from '../../../demo/demo-run';
+import { lineScene } from '../line-scenes';
 import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from '../voices';
 
 /** Order to a worker: play one run of the demo through the rig and write it as a run folder. */
@@ -39,18 +40,12 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
     // The closing takes of a day are other takes than its opening ones.
     const closing = plan.document.purpose === 'closing' ? ['closing'] : [];
     const seed = [maker, model, label, date, take.step, ...closing].join('/');
-    const line = lineOf(take.step);
+    const line =
+      plan.document.protocol === 'input-stage' &&
+      lineScene(take, gainOf(take), plan.interface, plan.sweep ?? null, SAMPLE_RATE);
     if (line) {
-      const { levelDbu } = take;
-      const setup = {
-        sampleRate: SAMPLE_RATE,
-        ...line,
-        gainDb: gainOf(take),
-        interface: plan.interface,
-        seed,
-        toneDbu: levelDbu ?? null,
-      };
-      writeFileSync(join(into, take.file), encodeWav([renderLineInput(setup)], SAMPLE_RATE, 'pcm24'));
+      const channels = renderLineInput({ sampleRate: SAMPLE_RATE, ...line, gainDb: gainOf(take), interface: plan.interface, seed }); // prettier-ignore
+      writeFileSync(join(into, take.file), encodeWav(channels, SAMPLE_RATE, 'pcm24'));
       continue;
     }
     const scene = sceneOf(take.step, speaker, seed);
@@ -84,10 +79,6 @@ const outsideOf = (step: string, { shield }: DemoRunPlan): Pick<TakeSetup, 'outs
   step.startsWith('noise-') ? { outside: { dbSpl: OUTSIDE_DB_SPL, ...(isWith(step) ? shield : {}) } } : {};
 
 const PASSAGES = ['speech', 'rear', 'with', 'without'];
-
-/** Steps that a cable feeds; null for those that a microphone hears. */
-const lineOf = (step: string): { durationS: number } | null =>
-  step === 'electrical' ? { durationS: 5 } : step === 'noise-150' ? { durationS: 12 } : null;
 
 type Scene = Pick<TakeSetup, 'durationS' | 'voice' | 'speechDbSpl' | 'room' | 'puffsS'>;
 

@@ -45,6 +45,8 @@ describe('figures of an input by tones', () => {
     const swapped = figure('crosstalk', take('one-channel', [quiet, tone(1000, -6)]));
     expect(swapped?.value).toBeCloseTo(-90, 1);
     expect(swapped?.condition).toMatch(/in channel 2/);
+    const drowned = figure('crosstalk', take('one-channel', [tone(1000, -6), noise(-60)]));
+    expect(drowned?.bound).toBe('at-most');
     expect(figure('channelBalance', take('both-channels', [tone(1000, -6), tone(1000, -6.4)]))?.value).toBeCloseTo(-0.4, 2); // prettier-ignore
   });
 });

@@ -51,10 +51,11 @@ export function toneFigures(takes: readonly AnalysedTake[]): Measurement[] {
       twinTone ? [figure('differenceDistortion', twinTone, `${hertz(twinTone.hz[0])} and ${hertz(twinTone.hz[1])}`)] : [], // prettier-ignore
     ),
     ...mostInput(of('most-input')),
-    ...reading(of('one-channel'), ['crosstalk'], channelsProblem, ({ channelsDbfs }) => {
+    ...reading(of('one-channel'), ['crosstalk'], channelsProblem, ({ channelsDbfs, channelsInNoise }) => {
       const [fed, other] = [...channelsDbfs].sort((x, y) => y - x);
       const which = channelsDbfs.indexOf(fed) + 1;
-      return [measured('crosstalk', other - fed, `tone of 1 kHz in channel ${which} at ${dbfs(fed)}`)];
+      const bound = channelsInNoise[channelsDbfs.indexOf(other)] ? 'at-most' : 'exact';
+      return [measured('crosstalk', other - fed, `tone of 1 kHz in channel ${which} at ${dbfs(fed)}`, { bound })];
     }),
     ...reading(of('both-channels'), ['channelBalance'], channelsProblem, ({ channelsDbfs: [first, second] }) => [
       measured('channelBalance', second - first, `tone of 1 kHz in both, channel 1 at ${dbfs(first)}`),

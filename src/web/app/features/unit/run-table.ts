@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { LATENCY_OFF_MS, latencyCells } from '#core/gear/interface/table-figures';
 import type { Run } from '#contracts/specimen';
 import { formatNumber } from '../../ui/format';
 
@@ -25,7 +26,17 @@ import { formatNumber } from '../../ui/format';
           <tr>
             <th scope="row" class="head">{{ row }}</th>
             @for (column of columns(); track column) {
-              <td class="num right">{{ cell(row, column) }}</td>
+              <td class="num right">
+                {{ cell(row, column) }}
+                @if (odd().has(row + '/' + column)) {
+                  <i
+                    class="pi pi-exclamation-triangle warn"
+                    role="img"
+                    [attr.aria-label]="oddText"
+                    [title]="oddText"
+                  ></i>
+                }
+              </td>
             }
           </tr>
         }
@@ -56,6 +67,13 @@ export class RunTable {
     const measured = cells.filter((c) => c.source === 'measured').length;
     return `${title}: ${cell}, ${unit}; ${measured} of ${cells.length} read from recordings, the others typed in`;
   });
+  /** Cells of a table of latencies that do not go with the others. */
+  protected readonly odd = computed(() => {
+    const { step, cells } = this.table();
+    const marked = step === 'latency' ? latencyCells({ cells }).filter((c) => c.isOdd) : [];
+    return new Set(marked.map((c) => `${c.row}/${c.column}`));
+  });
+  protected readonly oddText = `More than ${LATENCY_OFF_MS} ms off what the other buffers at this rate show`;
   protected readonly rows = computed(() => [...new Set(this.table().cells.map((c) => c.row))]);
   protected readonly columns = computed(() => [...new Set(this.table().cells.map((c) => c.column))]);
 
