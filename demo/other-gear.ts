@@ -131,7 +131,7 @@ function interfaceRun(
 /** Electronics beyond noise, of the two desks and of others: all invented. */
 const GOOD = { converterDbfs: -117, bend: { square: 6e-6, cube: 4e-6 }, crosstalkDb: -96, balanceDb: 0.1 } as const;
 const PLAIN = { converterDbfs: -108, bend: { square: 4e-5, cube: 3e-5 }, crosstalkDb: -82, balanceDb: 0.4 } as const;
-const OLD = { ...OLD_DESK, ...PLAIN, converterDbfs: -103, atFullGain: { fromDb: 50, lowHz: 28, highHz: 32_000 } };
+const OLD = { ...OLD_DESK, ...PLAIN, converterDbfs: -103, atFullGain: { fromDb: 50, lowHz: 28, highHz: 16_000 } };
 const NEW = { ...NEW_DESK, ...GOOD };
 
 const INTERFACES: readonly DemoRunPlan[] = [
@@ -254,7 +254,7 @@ const INTERFACES: readonly DemoRunPlan[] = [
       bend: { square: 3e-4, cube: 2e-4 },
       crosstalkDb: -61,
       balanceDb: 1.2,
-      atFullGain: { fromDb: 40, lowHz: 45, highHz: 24_000 },
+      atFullGain: { fromDb: 40, lowHz: 45, highHz: 14_000 },
     },
     [[49, '2025-08-01']],
     { overheadMs: 8.1, mostGainDb: 44, last15Db: 18, volts: [0.35, 0.9] },

@@ -134,6 +134,9 @@ describe('an interface', async () => {
     // First-order high-pass at the middle of what is read, 22 Hz: textbook.
     expect(Math.abs(value('fullGain20') + 10 * Math.log10(1 + (lowHz / 22) ** 2))).toBeLessThan(0.3);
     expect(value('fullGain20k')).toBeLessThan(-0.5);
+    // Flat at least gain as far as the sweep reaches: a limit, not a figure that is missing.
+    const limits = measurements.filter((m) => /^response(Low|High)/.test(m.quantity));
+    expect(limits.map((m) => m.bound)).toEqual(['at-most', 'at-least', 'at-most', 'at-least']);
   });
 
   it('what its tables hold: 4.6 ms beyond the buffers, 20 dB in the last part of the dial, 32 Ω of output', () => {

@@ -1,3 +1,4 @@
+import { quantity } from '#core/measure/registry';
 import { expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { lcgNoise, mixed, scaled, sine } from '#core/testing/signals';
@@ -54,7 +55,7 @@ it('takes the level of the tone from the take before that of the step, and keeps
   expect(ein?.notMeasured).toMatch(/^It would be −13[67]\.\d dBu, below the −133\.0 dBu/);
 });
 
-it('what is recorded without a booster is the microphone’s: it gives the booster no figure of its own', async () => {
+it('what is recorded without a booster is the microphone’s: it gives the booster no figure of its own but those of pairs', async () => {
   const application = await testApplication();
   const document = runDocument({
     specimen: { maker: 'Oarlock', model: 'Winch', label: 'A', category: 'booster' },
@@ -70,8 +71,10 @@ it('what is recorded without a booster is the microphone’s: it gives the boost
   await application.queue.idle();
   const { row, runs } = await application.catalogue.sheet(specimenId);
   expect(runs[0].takes).toHaveLength(3);
-  expect(runs[0].measurements).toEqual([]);
-  expect(row).toMatchObject({ figures: [], hasRules: true, place: null });
+  // What lies between its takes is the booster's; what is read of one of them is not.
+  expect(runs[0].measurements.every((m) => quantity(m.quantity).group === 'pair')).toBe(true);
+  expect(runs[0].measurements.find((m) => m.quantity === 'gainAdded')?.value).not.toBeNull();
+  expect(row).toMatchObject({ hasRules: true });
 });
 
 it('a run of a room protocol is not told that speech and rear are missing', async () => {

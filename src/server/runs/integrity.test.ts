@@ -76,6 +76,7 @@ describe('one bad thing', () => {
       "UPDATE analysis SET summary = '{\"odd\": null}', detail = '{}' WHERE id = (SELECT min(id) FROM analysis)",
     );
     await app.database.query('UPDATE measurement SET algorithm_version = 0');
+    await app.database.query('UPDATE run_measured SET algorithm_version = 0');
     await app.queue.recover();
     const { setAside } = await app.integrity.state();
     expect(setAside).toMatchObject([{ kind: 'run', name: expect.stringMatching(/^run \d+$/) as string }]);

@@ -11,7 +11,7 @@ import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
 import type { Measurement } from '../../measure/measurement';
 import type { RunTable } from '../run/run-table';
-import { loopResponse } from './loop-response';
+import { loopResponse, reachedLimits } from './loop-response';
 import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
 import { toneFigures } from './tone-figures';
 import { equivalentInputNoise } from './equivalent-input-noise';
@@ -53,7 +53,7 @@ export function lineRunFigures(
       ...dropOutFigure(takes),
       ...toneFigures(takes),
       ...loopResponse(takes),
-      ...sweeps.measurements,
+      ...reachedLimits(sweeps.measurements, sweeps.response),
       ...from('latency', latencyFigure),
       ...from('dial', dialFigures),
       ...from('headphones', headphoneOutput),

@@ -1,0 +1,167 @@
+import { join } from 'node:path';
+import { expect, it, describe } from 'vitest';
+import { encodeWav } from '#core/audio/wav-write';
+import { RUN_FIGURES_VERSION } from '#core/measure/registry';
+import { lcgNoise, scaled } from '#core/testing/signals';
+import type { Run } from '#contracts/specimen';
+import {
+  madeOnce,
+  runDocument,
+  takeWav,
+  temporaryFolder,
+  testApplication,
+  writeRunFolder,
+} from '../testing/application';
+
+const WINCH = { maker: 'Oarlock', model: 'Winch', label: 'A', category: 'booster' };
+const noiseWav = (db: number, seed: number) => madeOnce(`noise ${db} ${seed}`, () => encodeWav([scaled(lcgNoise(96_000, 1, seed), db)], 16_000, 'pcm24')); // prettier-ignore
+const figure = (run: Run, id: string) => run.measurements.find((m) => m.quantity === id);
+
+async function imported(document: ReturnType<typeof runDocument>, files: Parameters<typeof writeRunFolder>[2] = {}) {
+  const folder = temporaryFolder();
+  const app = await testApplication({ folder });
+  const { specimenId } = await app.runImport.importFolder(
+    writeRunFolder(join(temporaryFolder(), 'run'), document, files),
+  );
+  await app.queue.idle();
+  return { app, specimenId, run: (await app.catalogue.sheet(specimenId)).runs[0] };
+}
+
+describe('pairs of a run', () => {
+  const document = runDocument({
+    specimen: WINCH,
+    protocol: 'inline-booster',
+    takes: [
+      { step: 'without', file: 'speech.wav', gainDb: 40 },
+      { step: 'silence-without', file: 'silence.wav', gainDb: 40 },
+      { step: 'with', file: 'with.wav', gainDb: 20 },
+      { step: 'silence-with', file: 'quiet.wav', gainDb: 20 },
+    ],
+    points: [],
+  });
+  const files = { 'with.wav': takeWav(-14, -70, 1), 'quiet.wav': takeWav(null, -76, 15) };
+
+  it('give the booster what lies between its takes, and which takes to hear', async () => {
+    const { app, run } = await imported(document, files);
+    // The same words at the same level in the file, with 20 dB less gain at the interface.
+    expect(figure(run, 'gainAdded')?.value).toBeCloseTo(20, 1);
+    expect(Math.abs((figure(run, 'noiseChangeZ')?.value ?? NaN) + 6)).toBeLessThan(0.7);
+    expect(figure(run, 'noiseReSpeechA')).toBeUndefined();
+    const [group] = run.curves.pairs;
+    const id = (step: string) => run.takes.find((t) => t.step === step)?.id ?? '';
+    expect(group.takes).toEqual([
+      { title: 'Voice with the booster', fitted: id('with'), without: id('without'), match: 'loudness' },
+      {
+        title: 'Silence with the booster',
+        fitted: id('silence-with'),
+        without: id('silence-without'),
+        match: 'loudness',
+      },
+    ]);
+    const page = await app.takePages.page(id('without'));
+    expect(page.pairs.map((p) => p.fitted)).toEqual([id('with')]);
+  });
+
+  it('cease to count with the take that one of them is made of, and come back with it', async () => {
+    const { app, specimenId, run } = await imported(document, files);
+    const take = run.takes.find((t) => t.step === 'with')?.id ?? '';
+    await app.corrections.correct({ change: { kind: 'take-left-out', take, isOut: true }, reason: '' });
+    const without = (await app.catalogue.sheet(specimenId)).runs[0];
+    expect(figure(without, 'gainAdded')).toBeUndefined();
+    expect(without.curves.pairs.flatMap((g) => g.takes.map((t) => t.fitted))).not.toContain(take);
+    await app.corrections.correct({ change: { kind: 'take-left-out', take, isOut: false }, reason: '' });
+    expect(figure((await app.catalogue.sheet(specimenId)).runs[0], 'gainAdded')?.value).toBeCloseTo(20, 1);
+  });
+
+  it('of a noise from outside are held at equal gain, and heard so', async () => {
+    const { run } = await imported(
+      runDocument({
+        specimen: { ...WINCH, category: 'accessory' },
+        protocol: 'with-without',
+        takes: [
+          { step: 'noise-without', file: 'street.wav', gainDb: 40 },
+          { step: 'noise-with', file: 'shut.wav', gainDb: 40 },
+        ],
+        points: [],
+      }),
+      { 'street.wav': noiseWav(-30, 1), 'shut.wav': noiseWav(-40.5, 2) },
+    );
+    expect(Math.abs((figure(run, 'outsideLessA')?.value ?? NaN) - 10.5)).toBeLessThan(0.1);
+    expect(run.curves.pairs[0].takes[0].match).toBe('gain');
+  });
+});
+
+describe('a gain without decibels', () => {
+  const at = (dial: string) => ({ settings: { dial } });
+  const document = (silent: string) =>
+    runDocument({
+      takes: [
+        { step: 'speech', file: 'speech.wav', ...at('50 %') },
+        { step: 'silence', file: 'silence.wav', ...at(silent) },
+      ],
+    });
+
+  it('counts where both takes stand at one place of the dial; what needs decibels says so', async () => {
+    const { run } = await imported(document('50 %'));
+    expect(run.takes.map((t) => [t.gainDb, t.settings['dial']])).toEqual([
+      [null, '50 %'],
+      [null, '50 %'],
+    ]);
+    expect(figure(run, 'noiseReSpeechA')?.value).not.toBeNull();
+    expect(figure(run, 'gainToTarget')?.notMeasured).toMatch(/gain in dB.*dial at 50 %/);
+  });
+
+  it('refuses what would hold two places against each other', async () => {
+    const { run } = await imported(document('60 %'));
+    expect(figure(run, 'noiseReSpeechA')?.notMeasured).toMatch(/dial at 50 % and dial at 60 %/);
+  });
+
+  it('is refused where nothing is said of it, in one message beside the field', async () => {
+    const app = await testApplication();
+    const nothing = runDocument({ takes: [{ step: 'speech', file: 'speech.wav' }] });
+    await expect(app.runImport.importFolder(writeRunFolder(temporaryFolder(), nothing))).rejects.toMatchObject({
+      details: [{ field: 'takes[0].gainDb', message: expect.stringMatching(/settings\.dial/) as string }],
+    });
+  });
+
+  it('is corrected to decibels, and back', async () => {
+    const { app, specimenId, run } = await imported(document('60 %'));
+    const silent = run.takes[1];
+    const change = { kind: 'take', take: silent.id, distanceM: null, angleDeg: null, note: '' } as const;
+    await app.corrections.correct({ change: { ...change, gainDb: null, settings: { dial: '50 %' } }, reason: '' });
+    expect(figure((await app.catalogue.sheet(specimenId)).runs[0], 'noiseReSpeechA')?.value).not.toBeNull();
+    await app.corrections.correct({ change: { ...change, gainDb: 30, settings: {} }, reason: '' });
+    expect(figure((await app.catalogue.sheet(specimenId)).runs[0], 'noiseReSpeechA')?.notMeasured).toMatch(
+      /30 dB of gain/,
+    );
+  });
+});
+
+describe('what counts of a run', () => {
+  it('may come from tables alone', async () => {
+    const cells = [[64, 5], [128, 7.7], [256, 13]].map(([column, value]) => ({ row: '48 kHz', column: String(column), value, source: 'typed' as const, clip: null })); // prettier-ignore
+    const { run } = await imported(
+      runDocument({
+        specimen: { maker: 'Oarlock', model: 'Sluice', label: 'A', category: 'interface' },
+        protocol: 'input-stage',
+        takes: [],
+        tables: [{ step: 'latency', cells }],
+        points: [],
+      }),
+    );
+    expect(Math.abs((figure(run, 'latencyFixed')?.value ?? NaN) - 2.35)).toBeLessThan(0.1);
+    // Nothing was recorded: nothing is told as missing.
+    expect(run.measurements.map((m) => m.quantity)).toEqual(['latencyFixed']);
+  });
+
+  it('is made anew at a start where another version of it was there, without a clip being read', async () => {
+    const { app, specimenId, run } = await imported(runDocument());
+    await app.database.query('DELETE FROM measurement');
+    await app.queue.recover();
+    expect((await app.catalogue.sheet(specimenId)).runs[0].measurements).toEqual([]);
+    await app.database.query('UPDATE run_measured SET figures_version = $1', [RUN_FIGURES_VERSION - 1]);
+    await app.queue.recover();
+    const again = (await app.catalogue.sheet(specimenId)).runs[0];
+    expect(again.measurements.map((m) => m.quantity)).toEqual(run.measurements.map((m) => m.quantity));
+  });
+});
