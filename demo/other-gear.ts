@@ -131,7 +131,7 @@ function interfaceRun(
 /** Electronics beyond noise, of the two desks and of others: all invented. */
 const GOOD = { converterDbfs: -117, bend: { square: 6e-6, cube: 4e-6 }, crosstalkDb: -96, balanceDb: 0.1 } as const;
 const PLAIN = { converterDbfs: -108, bend: { square: 4e-5, cube: 3e-5 }, crosstalkDb: -82, balanceDb: 0.4 } as const;
-const OLD = { ...OLD_DESK, ...PLAIN, converterDbfs: -103, atFullGain: { fromDb: 50, lowHz: 28, highHz: 16_000 } };
+const OLD = { ...OLD_DESK, ...PLAIN, converterDbfs: -103, atFullGain: { fromDb: 50, lowHz: 28, highHz: 26_000 } };
 const NEW = { ...NEW_DESK, ...GOOD };
 
 const INTERFACES: readonly DemoRunPlan[] = [

@@ -53,7 +53,8 @@ function toneLevel({ fitted, without }: TakePair): Level | null {
 function wordsLevel({ fitted, without, difference }: TakePair): Level | null {
   const db = fitted.loudness.integratedLufs - without.loudness.integratedLufs;
   if (!Number.isFinite(db)) return null;
-  if (difference?.method === 'transfer') return { db, u: TRANSFER_U_DB };
+  // The middle of the bands: what a part does to one region is no gain.
+  if (difference?.method === 'transfer') return { db: difference.levelDb, u: TRANSFER_U_DB };
   return {
     db,
     u: Math.hypot(SPOKEN_ANEW_LEVEL_DB, fitted.loudness.uncertaintyLu ?? 0, without.loudness.uncertaintyLu ?? 0),
@@ -61,4 +62,6 @@ function wordsLevel({ fitted, without, difference }: TakePair): Level | null {
 }
 
 const wordsText = (difference: Difference | null): string =>
-  difference?.method === 'transfer' ? 'loudness of one performance through both' : 'loudness of one text, spoken anew';
+  difference?.method === 'transfer'
+    ? '200 Hz–8 kHz, one performance through both'
+    : 'loudness of one text, spoken anew';

@@ -34,7 +34,7 @@ export function pairChart({ tonal, outside }: Pick<PairGroupJson, 'tonal' | 'out
   if (!tonal && !outside) return null;
   return {
     axis: 'frequency',
-    axisTitle: ['Hz, third octaves', ...(tonal ? [`change ${tonal.from}, the mean of 500 Hz–2 kHz at zero`] : []), ...(outside ? ['taken away at equal gain'] : [])].join('; '), // prettier-ignore
+    axisTitle: ['Hz, third octaves', ...(tonal ? [`change, ${tonal.from}, the mean of 500 Hz–2 kHz at zero`] : []), ...(outside ? ['taken away at equal gain'] : [])].join('; '), // prettier-ignore
     unit: 'dB',
     grid: 5,
     ...(tonal ? { tolerance: { low: -TRANSPARENT_DB, high: TRANSPARENT_DB, text: `±${TRANSPARENT_DB} dB` } } : {}),
