@@ -76,12 +76,19 @@ function removed(
   return removedByBand(brought(withoutTake), brought(withTake));
 }
 
+/** Whether two takes are each other's with and without something. */
+export const arePaired = (a: StepOfTake, b: StepOfTake): boolean =>
+  pairedTakes(a, b) !== null || pairedTakes(b, a) !== null;
+
+/** What a take has to say of its step, so that its other half can be told. */
+type StepOfTake = Pick<ComparedTake, 'step' | 'protocol' | 'document'>;
+
 /** The two halves of a pair; null where the first does not name the other one. */
-function pairedTakes(
-  a: ComparedTake,
-  b: ComparedTake,
-): { withTake: ComparedTake; withoutTake: ComparedTake; varies: string; isOutsideNoise: boolean } | null {
-  const stepOf = (take: ComparedTake) => take.document.steps.find((s) => s.id === take.step);
+function pairedTakes<T extends StepOfTake>(
+  a: T,
+  b: T,
+): { withTake: T; withoutTake: T; varies: string; isOutsideNoise: boolean } | null {
+  const stepOf = (take: T) => take.document.steps.find((s) => s.id === take.step);
   const [step, other] = [stepOf(a), stepOf(b)];
   if (a.protocol !== b.protocol || !step?.pair || !other || step.pair.step !== b.step) return null;
   const isFitted = fittedStep(step, other) === step;

@@ -24,12 +24,24 @@ describe('takes of a test', () => {
     ['another kind of gear', [a, take('2', { category: 'booster' })], /category microphone/],
     ['one unit twice', [a, take('2', { specimen_id: a.specimen_id })], /one and the same unit/],
   ])('of %s make no test', (_, takes, why) => {
-    expect(takesRefusal(pairs, takes)).toMatch(why);
+    expect(takesRefusal(pairs, takes, false)).toMatch(why);
   });
 
   it('of different steps do where somebody performs: nothing is played', () => {
-    expect(takesRefusal({ ...pairs, design: 'performer' }, [a, take('2', { step: 'silence' })])).toBeNull();
-    expect(takesRefusal(pairs, [a, b])).toBeNull();
+    expect(takesRefusal({ ...pairs, design: 'performer' }, [a, take('2', { step: 'silence' })], false)).toBeNull();
+    expect(takesRefusal(pairs, [a, b], false)).toBeNull();
+  });
+});
+
+describe('takes with and without something', () => {
+  const [bare, fitted] = [take('1', { step: 'without' }), take('2', { step: 'with', specimen_id: 'unit 1' })];
+  const abx = { design: 'abx', category: 'microphone' } as const;
+
+  it('of one unit can be told apart by ABX, and by nothing that would rank them', () => {
+    expect(takesRefusal(abx, [bare, fitted], true)).toBeNull();
+    expect(takesRefusal(pairs, [bare, fitted], true)).toMatch(/ABX/);
+    expect(takesRefusal(abx, [bare, fitted], false)).toMatch(/each other’s pair/);
+    expect(takesRefusal({ ...abx, category: 'booster' }, [bare, fitted], true)).toMatch(/category booster/);
   });
 });
 

@@ -12,16 +12,31 @@ export interface TestTake {
 export const takesOfTest = ({ takes, yardstick }: Pick<NewTest, 'takes' | 'yardstick'>): string[] =>
   yardstick && !takes.includes(yardstick) ? [...takes, yardstick] : [...takes];
 
-/** Why these takes make no test; null where they do. */
-export function takesRefusal(test: Pick<NewTest, 'design' | 'category'>, takes: readonly TestTake[]): string | null {
+/**
+ * Why these takes make no test; null where they do.
+ *
+ * @param test - what is asked of whom
+ * @param takes - that are heard
+ * @param arePair - they are one unit's takes with and without something: whether that is heard can be asked by ABX
+ */
+export function takesRefusal(
+  test: Pick<NewTest, 'design' | 'category'>,
+  takes: readonly TestTake[],
+  arePair: boolean,
+): string | null {
+  if (arePair && test.design === 'abx') return takes.every((t) => t.category === test.category) ? null : notOf(test);
   if (test.design !== 'performer' && new Set(takes.map((t) => t.step)).size > 1)
-    return 'The clips belong to different steps; a test compares one step.';
-  if (takes.some((t) => t.category !== test.category))
-    return `Not all of these units are of the category ${test.category}.`;
+    return arePair
+      ? 'With and without something, one asks whether it is heard at all: that is an ABX test.'
+      : 'The clips belong to different steps; a test compares one step, or two steps that are each other’s pair.';
+  if (takes.some((t) => t.category !== test.category)) return notOf(test);
   if (new Set(takes.map((t) => t.specimen_id)).size < takes.length)
     return 'Two of the clips are of one and the same unit.';
   return null;
 }
+
+const notOf = ({ category }: Pick<NewTest, 'category'>): string =>
+  `Not all of these units are of the category ${category}.`;
 
 /**
  * What the items of a test are: its takes, and the copies that keep listeners honest.

@@ -29,6 +29,8 @@ import type { EventHub } from '../platform/event-hub';
 import type { HeardScale } from '../scale/heard-scale';
 import { newKey, newSecret } from '../platform/listening-key';
 import { testResult, type SittingAnswers } from '#domain/listening/test-result';
+import { arePaired } from '#domain/compare/with-without';
+import { protocolSchema } from '#contracts/protocol';
 import { takesInOrder } from '../runs/takes-in-order';
 import { itemsOfSetup, takesOfTest, takesRefusal } from '#domain/listening/test-setup';
 import { isCopy } from '#domain/listening/trial-plan';
@@ -57,12 +59,14 @@ export class ListeningTests {
    * @param test - what is asked of whom
    * @param day - when
    * @param secret - what orders are drawn from; given by the demo only, which has to come out alike each time
-   * @throws Failure `invalid-request` for takes of different steps, `not-found`
+   * @throws Failure `invalid-request` for takes that make no test, `not-found`
    */
   async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
     const takes = await takesInOrder(this.database, takesOfTest(test));
-    const refusal = takesRefusal(test, takes);
+    const [one, other] = takes.map((t) => ({ ...t, document: protocolSchema.parse(t.protocol_document) }));
+    const arePair = takes.length === 2 && arePaired(one, other);
+    const refusal = takesRefusal(test, takes, arePair);
     if (refusal !== null) throw new Failure('invalid-request', refusal);
     const ordered = test.seeding === 'seeded' ? await this.scale.strongestFirst(takes, test) : takes;
     const id = await this.database.transaction(async (tx) => {

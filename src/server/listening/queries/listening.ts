@@ -89,11 +89,13 @@ export async function setItemLevel(db: Queryable, id: string, gainDb: number, lo
   await db.query('UPDATE test_item SET gain_db = $2, loudness_lufs = $3 WHERE id = $1', [id, gainDb, loudnessLufs]);
 }
 
+/** Items of a test in their order; where they are of several steps, each says of which. */
 export async function itemsOfTest(db: Queryable, testId: string): Promise<ItemRow[]> {
   return db.query(
     `SELECT i.id, i.test_id, i.ordinal, i.specimen_id, i.take_id, i.role, i.gain_db, i.loudness_lufs,
-            u.name AS name
+            u.name || CASE WHEN min(t.step_id) OVER () < max(t.step_id) OVER () THEN ', ' || st.title ELSE '' END AS name
      FROM test_item i JOIN unit u ON u.id = i.specimen_id
+     LEFT JOIN every_take t ON t.id = i.take_id LEFT JOIN step st ON st.id = t.step_id
      WHERE i.test_id = $1 ORDER BY i.ordinal`,
     [testId],
   );

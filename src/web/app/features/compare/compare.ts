@@ -93,6 +93,19 @@ export class Compare {
     return requestOf({ takes: this.takes(), zero: this.zero(), match: this.match(), loop: this.loop() });
   });
   protected readonly table = signal<CompareTable | null>(null);
+  /** Where a blind test of these clips is set up: of two halves of a pair, whether it is heard at all. */
+  protected readonly testLink = computed((): Record<string, string> => {
+    const [table, request] = [this.table(), this.request()];
+    const takes = request?.takes.join(',') ?? '';
+    if (!table?.pair) return { takes };
+    const { withoutTake, withTake, varies } = table.pair;
+    return {
+      takes: `${withoutTake},${withTake}`,
+      design: 'abx',
+      category: table.category,
+      pair: `${table.lanes[0].unit}: with and without ${varies}`,
+    };
+  });
   protected readonly differences = signal<ReadonlyMap<string, LaneDifference>>(new Map());
   /** Differences that are still being measured. */
   protected readonly differencesLeft = signal(0);

@@ -35,6 +35,11 @@ export class TestEditor {
   protected readonly sheets = SHEETS;
   /** Takes to begin with, from a comparison. */
   readonly takes = input<string>();
+  /** Design, step and kind of what is compared, and what two takes of one unit are to each other. */
+  readonly design = input<string>();
+  readonly category = input<string>();
+  readonly fromStep = input<string>();
+  readonly pair = input<string>();
   private readonly data = inject(ListeningData);
   private readonly refusals = inject(Refusals);
   private readonly router = inject(Router);
@@ -97,11 +102,17 @@ export class TestEditor {
     inject(ScreenKeys).hints.set([]);
     effect(() => {
       // Speech of the category with most units is what most tests are about.
-      if (this.step() === null && this.steps().length > 0) this.step.set(this.steps().find((s) => s.step === 'speech') ?? this.steps()[0]); // prettier-ignore
+      if (this.step() !== null || this.steps().length === 0) return;
+      const asked = this.steps().find((s) => s.step === this.fromStep() && s.category === this.category());
+      this.step.set(asked ?? this.steps().find((s) => s.step === 'speech') ?? this.steps()[0]);
     });
     effect(() => {
       const takes = (this.takes() ?? '').split(',').filter((t) => /^\d+$/.test(t));
       if (takes.length > 0) this.change({ takes });
+      const design = DESIGNS.find((d) => d === this.design());
+      if (design) this.change({ design });
+      const pair = this.pair();
+      if (pair) this.change({ name: pair });
     });
     toObservable(this.step)
       .pipe(
@@ -114,7 +125,8 @@ export class TestEditor {
   }
 
   private full(): NewTestDraft {
-    return { ...this.draft(), category: this.step()?.category ?? 'microphone' };
+    const category = (this.pair() ? this.category() : undefined) ?? this.step()?.category ?? 'microphone';
+    return { ...this.draft(), category };
   }
 
   protected change(part: Partial<NewTestDraft>): void {
