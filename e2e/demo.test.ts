@@ -338,6 +338,8 @@ describe('the demo', () => {
       `/sessions/${plan.id}`,
       `/days/${runs[0].date}`,
       '/new-run',
+      '/sums',
+      '/sums?sum=headphones&load=32&open=2&perMw=98',
       '/gear',
       `/gear/${top?.id}`,
       ...others.map((u) => `/gear/${u.id}`),

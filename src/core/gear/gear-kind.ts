@@ -45,6 +45,8 @@ export interface GearKind {
   /** Figures that lists show of it, the most telling first. */
   readonly keyFigures: readonly QuantityId[];
   readonly claims: ClaimRules;
+  /** A kind of one's own: the one that ships that it is measured like. */
+  readonly like?: string;
   /** Name of its hatch; its own where nothing is said. */
   readonly hatch?: string;
   /** Columns of lists, as a person has chosen them; null or missing: its key figures. */

@@ -36,6 +36,7 @@ export function kindOf(document: KindDocument | undefined, base: GearKind): Gear
     ...base,
     id: document.id,
     name: document.name,
+    like: base.id,
     hatch: document.hatch ?? base.hatch ?? base.id,
     sheet: [...base.sheet.filter((f) => !without.has(f.id)), ...document.fields],
     columns: document.columns,

@@ -48,6 +48,7 @@ export const routes: Routes = [
     title: 'Listening test · Sediment',
     loadComponent: () => import('./features/listening/test').then((m) => m.Test),
   },
+  { path: 'sums', title: 'Sums · Sediment', loadComponent: () => import('./features/sums/sums').then((m) => m.Sums) },
   {
     path: 'scale',
     title: 'Scale · Sediment',

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { sumWith } from '../sums/sum-with';
 import type { RankingInputs } from '#contracts/ranking';
 import type { Run, SpecimenSheet, Take } from '#contracts/specimen';
 import { PLAIN_PATHS } from '#contracts/http';
@@ -16,7 +18,7 @@ import { measuredGroups } from './measured-groups';
 /** What was measured of a unit: figures with claim and place, then the curves. */
 @Component({
   selector: 'sd-measured-part',
-  imports: [CatalogueStrip, CurveChart, Figure, PairPart, PolarPlot],
+  imports: [CatalogueStrip, CurveChart, Figure, PairPart, PolarPlot, RouterLink],
   templateUrl: './measured-part.html',
   styleUrl: './measured-part.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -66,6 +68,9 @@ export class MeasuredPart {
     ];
     return series.length === 0 ? null : bandChart(series, 'dBFS', silence ? lineMarks(silence) : []);
   });
+
+  /** The sum that it is most asked for in, filled with its own numbers. */
+  protected readonly sumLink = computed(() => sumWith(this.sheet().row));
 
   protected export(path: string): string {
     return path.replace(':id', this.sheet().row.id);
