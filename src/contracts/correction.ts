@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { currencySchema, daySchema, idSchema, nameSchema, sha256Schema } from './common';
 import { rigDocumentSchema } from './rig';
-import { takeFurtherSettingsSchema, takeGainDbSchema } from './run-document';
+import { takeFurtherSettingsSchema, takeGainDbSchema, takeLevelSchemas } from './run-document';
 
 /** What can be corrected; the same shape says what stood before, so that undoing is correcting back. */
 export const changeSchema = z.discriminatedUnion('kind', [
@@ -21,6 +21,10 @@ export const changeSchema = z.discriminatedUnion('kind', [
     gainDb: takeGainDbSchema,
     distanceM: z.number().positive().max(100).nullable(),
     angleDeg: z.number().min(-360).max(360).nullable(),
+    // Corrections from before there were these do not name them: they stay as they are.
+    levelDbSpl: takeLevelSchemas.levelDbSpl.nullable().optional(),
+    levelDbu: takeLevelSchemas.levelDbu.nullable().optional(),
+    windSpeedMs: takeLevelSchemas.windSpeedMs.nullable().optional(),
     settings: takeFurtherSettingsSchema,
     note: z.string().max(2000),
   }),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CAUTION_IDS } from '#core/rules/cautions';
 import { stepRole, STEP_ROLE_IDS } from '#core/gear/kinds';
+import { playKindOf } from '#core/rules/compare-versions';
 import { PLAY_KINDS } from '#core/rules/step-sheet';
 import { TAKE_CHECK_IDS } from '#core/rules/take-checks/take-check';
 import { categorySchema, nameSchema, slugSchema } from './common';
@@ -135,6 +136,19 @@ export const answersSweep = (step: { readonly id: string; readonly role?: StepRo
 /** What a step is for. */
 export function roleOf(step: { readonly id: string; readonly role?: StepRole | undefined }): StepRole {
   return step.role ?? STEP_ROLES.find((role) => role === step.id) ?? 'other';
+}
+
+/** A level or a speed that a take has of its own. */
+export type TakeLevel = 'levelDbSpl' | 'levelDbu' | 'windSpeedMs';
+
+/** What of these a take of a step is made at: it shapes the figures. */
+export function levelsAsked(step: Pick<Step, 'id' | 'role' | 'play'>): TakeLevel[] {
+  const { levelIn } = stepRole(roleOf(step)) ?? {};
+  return [
+    ...(levelIn === 'dBu' ? ['levelDbu' as const] : []),
+    ...(levelIn === 'dB SPL' ? ['levelDbSpl' as const] : []),
+    ...(playKindOf(step) === 'wind' ? ['windSpeedMs' as const] : []),
+  ];
 }
 
 /** A version as the first of its protocol: what it changed against others says nothing there. */

@@ -52,15 +52,22 @@ export const GAIN_MISSING = 'say the gain in dB, or in settings.dial the place o
 /** Whether a take says something of its gain, if only that it is not known. */
 export const saysGain = (take: { readonly gainDb: number | null; readonly settings?: Readonly<Record<string, unknown>> | undefined }): boolean => take.gainDb !== null || (typeof take.settings?.['dial'] === 'string' && take.settings['dial'].trim() !== ''); // prettier-ignore
 
+/** What a take has a level or a speed of its own for. */
+export const takeLevelSchemas = {
+  levelDbSpl: z.number().min(40).max(140),
+  levelDbu: z.number().min(-120).max(30),
+  windSpeedMs: z.number().min(0).max(60),
+} as const;
+
 const runTakeFields = z.strictObject({
   step: z.string().min(1).describe('Name of the step in the protocol, e.g. "speech".'),
   file: runFileNameSchema,
   gainDb: takeGainDbSchema,
   distanceM: z.number().positive().max(100).optional().describe('Mouth to capsule, in metres.'),
   angleDeg: z.number().min(-360).max(360).optional().describe('0 = in front, 180 = behind.'),
-  levelDbSpl: z.number().min(40).max(140).optional().describe('Level of the calibrator in a calibration take.'),
-  levelDbu: z.number().min(-120).max(30).optional().describe('Level at the input in a take of a tone of known level.'),
-  windSpeedMs: z.number().min(0).max(60).optional().describe('Wind speed at the capsule, in m/s.'),
+  levelDbSpl: takeLevelSchemas.levelDbSpl.optional().describe('Level of the calibrator in a calibration take.'),
+  levelDbu: takeLevelSchemas.levelDbu.optional().describe('Level at the input in a take of a tone of known level.'),
+  windSpeedMs: takeLevelSchemas.windSpeedMs.optional().describe('Wind speed at the capsule, in m/s.'),
   note: z.string().trim().max(2000).optional(),
   settings: z
     .record(z.string().max(40), z.union([z.string().max(100), z.number(), z.boolean()]))

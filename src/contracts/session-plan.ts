@@ -1,3 +1,4 @@
+import { takeLevelSchemas } from './run-document';
 import { z } from 'zod';
 import { TAKE_CHECK_IDS } from '#core/rules/take-checks/take-check';
 import { clipSchema } from './clip';
@@ -52,6 +53,9 @@ export const takeSettingsSchema = z.strictObject({
   pattern: z.string().max(40).default(''),
   phantom: z.boolean().nullable().default(null),
   voice: z.string().max(60).nullable().default(null),
+  levelDbSpl: takeLevelSchemas.levelDbSpl.nullable().default(null),
+  levelDbu: takeLevelSchemas.levelDbu.nullable().default(null),
+  windSpeedMs: takeLevelSchemas.windSpeedMs.nullable().default(null),
 });
 export type TakeSettings = z.infer<typeof takeSettingsSchema>;
 

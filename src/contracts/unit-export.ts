@@ -1,3 +1,4 @@
+import { takeFurtherSettingsSchema } from './run-document';
 import { z } from 'zod';
 import { categorySchema, daySchema, sha256Schema } from './common';
 import { curvesSchema } from './curves';
@@ -37,6 +38,8 @@ export const unitExportSchema = z.object({
           gainDb: z.number().nullable(),
           distanceM: z.number().nullable(),
           angleDeg: z.number().nullable(),
+          windSpeedMs: z.number().nullable(),
+          settings: takeFurtherSettingsSchema,
           measurements: z.array(exportedSchema),
         }),
       ),

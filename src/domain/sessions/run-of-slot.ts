@@ -51,6 +51,7 @@ export function runOfSlot({ plan, protocol, unit, purpose, takes, tables, fullSc
         gainDb: settings.gainDb,
         ...(distanceM === null ? {} : { distanceM }),
         ...(angleDeg === null ? {} : { angleDeg }),
+        ...levelsOf(settings),
         ...(note === '' ? {} : { note }),
         settings: furtherSettings(settings),
         overruled: overruled.map((o) => ({ ...o, what: findings.find((f) => f.check === o.check)?.what ?? '' })),
@@ -74,6 +75,13 @@ export function runOfSlot({ plan, protocol, unit, purpose, takes, tables, fullSc
     },
   };
 }
+
+/** Levels and speeds of the take's own; what was not noted is as the step says. */
+const levelsOf = ({ levelDbSpl, levelDbu, windSpeedMs }: TakeSettings): Partial<RunTake> => ({
+  ...(levelDbSpl === null ? {} : { levelDbSpl }),
+  ...(levelDbu === null ? {} : { levelDbu }),
+  ...(windSpeedMs === null ? {} : { windSpeedMs }),
+});
 
 /** Settings that a run document has no field of its own for. */
 function furtherSettings(settings: TakeSettings): Record<string, string | boolean> {

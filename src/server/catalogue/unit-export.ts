@@ -27,6 +27,8 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
         gainDb: take.gainDb,
         distanceM: take.distanceM,
         angleDeg: take.angleDeg,
+        windSpeedMs: take.windSpeedMs,
+        settings: take.settings,
         measurements: take.measurements.map(withUnit),
       })),
     })),

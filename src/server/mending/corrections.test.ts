@@ -50,6 +50,21 @@ const gainToTarget = async (app: Application, id: string): Promise<number> =>
   (await sheetOf(app, id)).runs[0].measurements.find((m) => m.quantity === 'gainToTarget')?.value ?? NaN;
 
 describe('corrections', () => {
+  it('of the wind and the level at the input are undone like any; those that do not name them leave them alone', async () => {
+    const app = await testApplication();
+    const { specimenId } = await withRun(app);
+    const first = async () => (await sheetOf(app, specimenId)).runs[0].takes[0];
+    const { id: take, gainDb, distanceM, angleDeg, settings, note } = await first();
+    const plain = { kind: 'take', take, gainDb, distanceM, angleDeg, settings, note } as const;
+    const { id } = await app.corrections.correct({ change: { ...plain, windSpeedMs: 6.7, levelDbu: -20 }, reason: '' });
+    expect((await app.corrections.list(specimenId))[0].text).toMatch(/level at the input not noted → −20 dBu, wind not noted → 6\.7 m\/s$/); // prettier-ignore
+    await app.corrections.correct({ change: { ...plain, note: 'gusts' }, reason: '' });
+    expect(await first()).toMatchObject({ windSpeedMs: 6.7, levelDbu: -20, note: 'gusts' });
+    await app.corrections.undo((await app.corrections.list(specimenId))[0].id);
+    await app.corrections.undo(id);
+    expect(await first()).toMatchObject({ windSpeedMs: null, levelDbu: null, note });
+  });
+
   it('of a gain measure the run anew, keep what stood before, and are undone', async () => {
     const app = await testApplication();
     const { specimenId } = await withRun(app);

@@ -12,21 +12,25 @@ async function findTake(db: Queryable, id: string): Promise<CorrectableTake> {
   return take;
 }
 
-/** What was noted with a take. */
-export async function retake(db: Queryable, change: ChangeOf<'take'>): Promise<PreparedChange> {
-  const take = await findTake(db, change.take);
+/** What was noted with a take; a level or a speed that the correction does not name stays as it is. */
+export async function retake(db: Queryable, asked: ChangeOf<'take'>): Promise<PreparedChange> {
+  const take = await findTake(db, asked.take);
+  const levels = { levelDbSpl: take.level_db_spl, levelDbu: take.level_dbu, windSpeedMs: take.wind_speed_ms };
+  const change = { ...levels, ...asked };
   const before: typeof change = {
     kind: 'take',
     take: change.take,
     gainDb: take.gain_db,
     distanceM: take.distance_m,
     angleDeg: take.angle_deg,
+    // What is not asked for does not change, and is not what stood before.
+    ...Object.fromEntries(Object.entries(levels).filter(([key]) => key in asked)),
     settings: take.settings as typeof change.settings,
     note: take.note,
   };
   const text = correctionText(
     `Take “${take.step_title}” of ${take.day}`,
-    fieldChanges(takeWords(before), takeWords(change)),
+    fieldChanges(takeWords({ ...levels, ...before }), takeWords(change)),
   );
   if (text === null) throw refused('Nothing differs from what is noted.');
   return {
@@ -88,11 +92,25 @@ export async function leaveTake(db: Queryable, change: ChangeOf<'take-left-out'>
   };
 }
 
-function takeWords({ gainDb, distanceM, angleDeg, settings, note }: ChangeOf<'take'>) {
+function takeWords({
+  gainDb,
+  distanceM,
+  angleDeg,
+  levelDbSpl,
+  levelDbu,
+  windSpeedMs,
+  settings,
+  note,
+}: ChangeOf<'take'>) {
+  const level = (value: number | null | undefined, unit: string): string =>
+    value === null || value === undefined ? '' : numberText(value, { unit });
   return {
     gain: gainDb === null ? '' : numberText(gainDb, { unit: 'dB' }),
     distance: distanceM === null ? '' : numberText(100 * distanceM, { unit: 'cm' }),
     angle: angleDeg === null ? '' : numberText(angleDeg, { unit: '°' }),
+    calibrator: level(levelDbSpl, 'dB SPL'),
+    'level at the input': level(levelDbu, 'dBu'),
+    wind: level(windSpeedMs, 'm/s'),
     ...Object.fromEntries(Object.entries(settings).map(([key, value]) => [key, String(value)])),
     note,
   };

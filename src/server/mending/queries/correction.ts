@@ -78,6 +78,9 @@ export interface CorrectableTake {
   readonly gain_db: number | null;
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
+  readonly level_db_spl: number | null;
+  readonly level_dbu: number | null;
+  readonly wind_speed_ms: number | null;
   readonly settings: unknown;
   readonly note: string;
   readonly run_id: string;
@@ -93,7 +96,7 @@ export interface CorrectableTake {
 
 export async function correctableTake(db: Queryable, id: string): Promise<CorrectableTake | null> {
   const rows = await db.query<CorrectableTake>(
-    `SELECT t.gain_db, t.distance_m, t.angle_deg, t.settings, t.note, t.run_id, r.specimen_id, se.held_on AS day,
+    `SELECT t.gain_db, t.distance_m, t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, t.settings, t.note, t.run_id, r.specimen_id, se.held_on AS day,
             st.title AS step_title, t.clip_sha256 AS clip, c.original_name AS clip_name, (SELECT count(*)::int FROM take x WHERE x.run_id = t.run_id) AS counting
      FROM every_take t
      JOIN every_run r ON r.id = t.run_id
@@ -108,8 +111,19 @@ export async function correctableTake(db: Queryable, id: string): Promise<Correc
 
 export async function correctTake(db: Queryable, change: Extract<Change, { kind: 'take' }>): Promise<void> {
   await db.query(
-    'UPDATE every_take SET gain_db = $2, distance_m = $3, angle_deg = $4, settings = $5, note = $6 WHERE id = $1',
-    [change.take, change.gainDb, change.distanceM, change.angleDeg, JSON.stringify(change.settings), change.note],
+    `UPDATE every_take SET gain_db = $2, distance_m = $3, angle_deg = $4, settings = $5, note = $6, level_db_spl = $7,
+            level_dbu = $8, wind_speed_ms = $9 WHERE id = $1`,
+    [
+      change.take,
+      change.gainDb,
+      change.distanceM,
+      change.angleDeg,
+      JSON.stringify(change.settings),
+      change.note,
+      change.levelDbSpl ?? null,
+      change.levelDbu ?? null,
+      change.windSpeedMs ?? null,
+    ],
   );
 }
 

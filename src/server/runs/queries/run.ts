@@ -116,6 +116,9 @@ export type TakeRow = ClipRow & {
   readonly gain_db: number | null;
   readonly distance_m: number | null;
   readonly angle_deg: number | null;
+  readonly level_db_spl: number | null;
+  readonly level_dbu: number | null;
+  readonly wind_speed_ms: number | null;
   readonly note: string;
   readonly settings: unknown;
   readonly overruled: unknown;
@@ -129,7 +132,7 @@ export type TakeRow = ClipRow & {
 
 /** Columns of a take with its clip and analysis; what a person has marked stands before what was found automatically. */
 const TAKE_COLUMNS = `t.id AS take_id, t.run_id, st.slug AS step, st.title AS step_title, t.gain_db, t.distance_m,
-            t.angle_deg, t.note, t.settings, t.overruled, ${CLIP_COLUMNS}, a.id AS analysis_id, a.status, a.reason, a.attempts,
+            t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, t.note, t.settings, t.overruled, ${CLIP_COLUMNS}, a.id AS analysis_id, a.status, a.reason, a.attempts,
             COALESCE(ch.summary, a.summary) AS summary, COALESCE(ch.measurements, a.measurements) AS measurements`;
 const TAKE_TABLES = `take t
      JOIN run r ON r.id = t.run_id

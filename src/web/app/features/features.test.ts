@@ -167,6 +167,9 @@ describe('correcting a take of the archive', () => {
     gainDb: 36,
     distanceM: 0.15,
     angleDeg: 0,
+    levelDbSpl: null,
+    levelDbu: -20,
+    windSpeedMs: null,
     settings: { pad: '−10', phantom: true, recorder: 'small one' },
     note: '',
   } as unknown as Take;
@@ -180,6 +183,9 @@ describe('correcting a take of the archive', () => {
       gainDb: 36,
       distanceM: 0.15,
       angleDeg: 0,
+      levelDbSpl: null,
+      levelDbu: -20,
+      windSpeedMs: null,
       settings: { recorder: 'small one', pad: '−10', phantom: true },
       note: '',
     });
@@ -640,12 +646,14 @@ describe('notes on a take', () => {
 
   it('say how it was made in one line', () => {
     const format = { container: 'wav', encoding: 'pcm24', sampleRateHz: 44_100, channels: 2, durationS: 3 } as const;
-    const made = { gainDb: 38, distanceM: 0.15, angleDeg: 180, clip: { format }, settings: {} } as unknown as Take;
+    const levels = { levelDbSpl: null, levelDbu: null, windSpeedMs: null };
+    const made = { gainDb: 38, distanceM: 0.15, angleDeg: 180, ...levels, clip: { format }, settings: {} } as unknown as Take; // prettier-ignore
     expect(takeSetup(made)).toBe('38 dB gain, 15 cm, 180°, 44.1 kHz pcm24, 2 channels');
     expect(takeSetup({ ...made, gainDb: 37.5, distanceM: null, angleDeg: null })).toBe(
       '37.5 dB gain, 44.1 kHz pcm24, 2 channels',
     );
     expect(takeSetup({ ...made, distanceM: 0.025 })).toContain(', 2.5 cm,');
+    expect(takeSetup({ ...made, gainDb: null, settings: { dial: '50 %' }, windSpeedMs: 6.7 })).toBe('dial at 50 %, 15 cm, 180°, wind of 6.7 m/s, 44.1 kHz pcm24, 2 channels'); // prettier-ignore
     expect(takeSetup({ ...made, settings: { pad: '−10 dB', phantom: true, lowCut: 'off' } })).toMatch(
       /pad −10 dB, phantom power on, low-cut off$/,
     );

@@ -13,6 +13,7 @@ import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
 import { notedGain } from '#core/rules/take-gain';
 import type { Problem } from '#contracts/problem';
+import type { TakeLevel } from '#contracts/protocol';
 import type { TakeSettings } from '#contracts/session-plan';
 import { Refusals } from './field/refusals';
 import { ProblemBox } from './problem-box';
@@ -41,6 +42,7 @@ export interface NotedTake {
         <p class="small quiet">For what was noted wrongly. <ng-content /></p>
         <sd-take-settings-form
           idPrefix="c-"
+          [asks]="asks()"
           [settings]="d.settings"
           [note]="d.note"
           (settingsChange)="draft.set({ name: d.name, settings: $event, note: d.note })"
@@ -70,6 +72,8 @@ export class TakeCorrectionDialog {
   /** Why the last try was refused. */
   readonly problem = input<Problem | null>(null);
   readonly needsGain = input(false, { transform: booleanAttribute });
+  /** Levels and speeds that are asked for. */
+  readonly asks = input<readonly TakeLevel[]>([]);
   readonly closed = output();
   readonly saved = output<NotedTake>();
 

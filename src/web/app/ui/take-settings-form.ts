@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { KeptSheet } from '#core/text/kept-number';
+import type { TakeLevel } from '#contracts/protocol';
 import type { TakeSettings } from '#contracts/session-plan';
 import { asNoted, notedGain } from '#core/rules/take-gain';
 import { GainField } from './field/gain-field';
@@ -12,6 +14,12 @@ const TEXTS = [
   ['lowCut', 'Low-cut'],
   ['pattern', 'Pattern'],
 ] as const;
+
+const LEVELS: readonly { readonly id: TakeLevel; readonly label: string; readonly sheet: KeptSheet }[] = [
+  { id: 'levelDbu', label: 'Level at the input', sheet: SHEETS.inputTone },
+  { id: 'levelDbSpl', label: 'Calibrator', sheet: SHEETS.calibrator },
+  { id: 'windSpeedMs', label: 'Wind speed', sheet: SHEETS.wind },
+];
 
 /** Gain, distance and whatever else is noted with a take. */
 @Component({
@@ -40,6 +48,15 @@ const TEXTS = [
         [most]="40"
         [value]="settings().dial"
         (valueChange)="change({ dial: $event })"
+      />
+    }
+    @for (level of levels(); track level.id) {
+      <sd-number-field
+        [label]="level.label"
+        [inputId]="id(level.id.toLowerCase())"
+        [value]="settings()[level.id]"
+        (valueChange)="changeLevel(level.id, $event)"
+        [sheet]="level.sheet"
       />
     }
     @for (text of texts; track text[0]) {
@@ -104,6 +121,11 @@ export class TakeSettingsForm {
   protected readonly texts = TEXTS;
   protected readonly gain = computed(() => notedGain(this.settings()));
   protected readonly asNoted = asNoted;
+  /** Levels and speeds that the step asks for, and those that are noted all the same. */
+  readonly asks = input<readonly TakeLevel[]>([]);
+  protected readonly levels = computed(() =>
+    LEVELS.filter(({ id }) => this.asks().includes(id) || this.settings()[id] !== null),
+  );
 
   protected id(name: string): string {
     return this.idPrefix() + name;
@@ -111,6 +133,10 @@ export class TakeSettingsForm {
 
   protected change(part: Partial<TakeSettings>): void {
     this.settingsChange.emit({ ...this.settings(), ...part });
+  }
+
+  protected changeLevel(key: TakeLevel, value: number | null): void {
+    this.change({ [key]: value });
   }
 
   protected changeText(key: (typeof TEXTS)[number][0], text: string): void {

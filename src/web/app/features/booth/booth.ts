@@ -1,3 +1,4 @@
+import { levelsAsked } from '#contracts/protocol';
 import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
@@ -112,6 +113,11 @@ export class Booth {
   protected readonly text = computed(() => {
     const [plan, step] = [this.plan(), this.step()];
     return plan && step ? textOf(step, plan.protocol) : null;
+  });
+  /** Levels and speeds that takes of the step are made at. */
+  protected readonly asks = computed(() => {
+    const step = this.step();
+    return step ? levelsAsked(step) : [];
   });
   protected readonly gainRule = computed(() => gainText(this.step()?.gain ?? null));
   protected readonly window = computed(() => {

@@ -1,5 +1,5 @@
 import { takeSettingsSchema, type Slot, type TakeSettings } from '#contracts/session-plan';
-import type { Step } from '#contracts/protocol';
+import { levelsAsked, type Step, type TakeLevel } from '#contracts/protocol';
 import { gainWords, notedGain, type NotedGain, type TakeGain } from '#core/rules/take-gain';
 import { formatNumber } from '../../ui/format';
 import { ruledGain } from '../sessions/session-progress';
@@ -19,8 +19,16 @@ export function startingSettings(slot: Slot, step: Step): TakeSettings {
     ...(ruledGain(slot, step) ?? noted(before ?? last)),
     distanceM: step.distanceM,
     angleDeg: step.angleDeg,
+    ...levelsOf(step, before ?? last),
   });
 }
+
+/** A level or a speed goes on to the next step that asks for one; to others it is of no account. */
+const levelsOf = (step: Step, of: Partial<TakeSettings> | undefined): Pick<TakeSettings, TakeLevel> => {
+  const asked = levelsAsked(step);
+  const kept = (level: TakeLevel): number | null => (asked.includes(level) ? (of?.[level] ?? null) : null);
+  return { levelDbSpl: kept('levelDbSpl'), levelDbu: kept('levelDbu'), windSpeedMs: kept('windSpeedMs') };
+};
 
 const noted = (of: Partial<TakeSettings> | undefined): NotedGain => ({
   gainDb: of?.gainDb ?? null,
@@ -37,6 +45,9 @@ const NAMES: Readonly<Record<keyof TakeSettings, string>> = {
   pattern: 'pattern',
   phantom: 'phantom power',
   voice: 'voice',
+  levelDbSpl: 'calibrator',
+  levelDbu: 'level at the input',
+  windSpeedMs: 'wind',
 };
 
 function textOf(key: keyof TakeSettings, value: TakeSettings[keyof TakeSettings] | undefined): string {
@@ -44,6 +55,9 @@ function textOf(key: keyof TakeSettings, value: TakeSettings[keyof TakeSettings]
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   if (typeof value === 'string') return value;
   if (key === 'gainDb') return `${formatNumber(value, 1)} dB`;
+  if (key === 'levelDbSpl') return `${formatNumber(value, 1)} dB SPL`;
+  if (key === 'levelDbu') return `${formatNumber(value, 1)} dBu`;
+  if (key === 'windSpeedMs') return `${formatNumber(value, 1)} m/s`;
   if (key === 'distanceM') return `${formatNumber(100 * value, 1)} cm`;
   return `${formatNumber(value, 0)}°`;
 }

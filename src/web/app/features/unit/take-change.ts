@@ -8,7 +8,15 @@ const FORM_KEYS = ['dial', 'pad', 'lowCut', 'pattern', 'phantom', 'voice'] as co
 type FormKey = (typeof FORM_KEYS)[number];
 
 /** What is noted with a take of the archive, as the form of a take shows it. */
-export function settingsOfTake({ gainDb, distanceM, angleDeg, settings }: Take): TakeSettings {
+export function settingsOfTake({
+  gainDb,
+  distanceM,
+  angleDeg,
+  levelDbSpl,
+  levelDbu,
+  windSpeedMs,
+  settings,
+}: Take): TakeSettings {
   const text = (key: FormKey): string => {
     const value = settings[key];
     return value === undefined || typeof value === 'boolean' ? '' : String(value);
@@ -17,6 +25,9 @@ export function settingsOfTake({ gainDb, distanceM, angleDeg, settings }: Take):
     gainDb,
     distanceM,
     angleDeg,
+    levelDbSpl,
+    levelDbu,
+    windSpeedMs,
     dial: text('dial'),
     pad: text('pad'),
     lowCut: text('lowCut'),
@@ -46,6 +57,9 @@ export function changeOfTake(take: Take, form: TakeSettings, note: string): Extr
     gainDb: form.gainDb,
     distanceM: form.distanceM,
     angleDeg: form.angleDeg,
+    levelDbSpl: form.levelDbSpl,
+    levelDbu: form.levelDbu,
+    windSpeedMs: form.windSpeedMs,
     settings: Object.fromEntries([...others, ...own]),
     note: note.trim(),
   };

@@ -123,13 +123,25 @@ function disturbances({ hum, interference, dropOuts, noise }: ClipSummary, shows
 }
 
 /** The settings that shaped a take, in one line. */
-export function takeSetup({ gainDb, distanceM, angleDeg, clip, settings }: Take): string {
+export function takeSetup({
+  gainDb,
+  distanceM,
+  angleDeg,
+  levelDbSpl,
+  levelDbu,
+  windSpeedMs,
+  clip,
+  settings,
+}: Take): string {
   const { dial } = settings;
   const gain = takeGain(gainDb, typeof dial === 'string' ? dial : null);
   const parts = [gain.kind === 'dB' ? `${formatNumber(gain.db, Number.isInteger(gain.db) ? 0 : 1)} dB gain` : gainWords(gain)]; // prettier-ignore
   if (distanceM !== null)
     parts.push(`${formatNumber(100 * distanceM, Number.isInteger(Math.round(1e6 * distanceM) / 1e4) ? 0 : 1)} cm`);
   if (angleDeg !== null) parts.push(`${formatNumber(angleDeg, 0)}°`);
+  if (levelDbu !== null) parts.push(`${formatNumber(levelDbu, 1)} dBu at the input`);
+  if (levelDbSpl !== null) parts.push(`calibrator ${formatNumber(levelDbSpl, 1)} dB SPL`);
+  if (windSpeedMs !== null) parts.push(`wind of ${formatNumber(windSpeedMs, 1)} m/s`);
   const { sampleRateHz, encoding, channels } = clip.format;
   parts.push(`${sampleRateHz / 1000} kHz ${encoding}`);
   if (channels > 1) parts.push(`${channels} channels`);

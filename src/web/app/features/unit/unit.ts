@@ -212,6 +212,9 @@ export class Unit {
     return curves.pairs.flatMap((g) => g.takes).filter((p) => p.fitted === id || p.without === id);
   }
 
+  /** What a take may have of its own; the step that says so is of the protocol. */
+  protected readonly allLevels = ['levelDbu', 'levelDbSpl', 'windSpeedMs'] as const;
+
   /** Whether it makes no sound of its own. */
   protected readonly needsPairs = computed(() => {
     const row = this.sheet()?.row;

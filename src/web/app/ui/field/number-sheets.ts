@@ -15,6 +15,7 @@ export const SHEETS = {
   levelDbu: { unit: 'dBu', least: -140, most: 60 },
   calibrator: { unit: 'dB SPL', least: 40, most: 140 },
   inputTone: { unit: 'dBu', least: -120, most: 30 },
+  wind: { unit: 'm/s', units: { 'km/h': 1 / 3.6 }, least: 0, most: 60 },
   frequency: { unit: 'Hz', units: { kHz: 1000 }, least: 1, most: 100_000 },
   sweepLength: { unit: 's', units: TIMES, least: 0.5, most: 120 },
   levelSpl: { unit: 'dB SPL', least: 0, most: 180 },
