@@ -18,6 +18,10 @@ export interface DemoRunPlan {
   readonly shield?: Pick<OutsideNoise, 'lessDb' | 'bells'>;
   /** What its protocol plays through a loop; none by default. */
   readonly sweep?: ProtocolSweep;
+  /** Clothing that rubs on it, dB re speech. */
+  readonly rubDb?: number;
+  /** Its radio link loses pieces on a walk. */
+  readonly linkGaps?: boolean;
   readonly interface: InterfaceModel;
   /** Names of the files in demo/speech. */
   readonly voice: 'low' | 'high' | 'north';

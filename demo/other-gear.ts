@@ -512,8 +512,8 @@ const HEADPHONES: readonly DemoRunPlan[] = [
   headphonesRun('Pilot', '2025-03-22', [[39, '2025-03-01']], [17, 16], { construction: words('closed'), wear: words('in the ear'), connection: words('3.5 mm'), impedance: number(16, 'Ω'), weight: number(12, 'g') }, given({ sound: [2.5, 'Bright.'], comfort: [2, 'An hour.'], isolation: [4, 'Good.'], build: [2, 'Light.'] })), // prettier-ignore
 ];
 
-const OMNI_CLIP: MicrophoneModel = { alphaLow: 0.97, alphaHigh: 0.9, lowHz: 60, highHz: 16_000, sensitivityMvPa: 12, selfNoiseDbA: 27, bells: [{ hz: 5500, db: 3, q: 1 }], puffDb: 8 }; // prettier-ignore
-const SHORT_TUBE: MicrophoneModel = { alphaLow: 0.45, alphaHigh: 0.3, lowHz: 90, highHz: 15_000, sensitivityMvPa: 18, selfNoiseDbA: 23, bells: [{ hz: 3500, db: 2, q: 1.1 }], puffDb: 16 }; // prettier-ignore
+const OMNI_CLIP: MicrophoneModel = { alphaLow: 0.97, alphaHigh: 0.9, lowHz: 60, highHz: 16_000, sensitivityMvPa: 12, selfNoiseDbA: 27, bells: [{ hz: 5500, db: 3, q: 1 }], puffDb: 8, windDb: 8 }; // prettier-ignore
+const SHORT_TUBE: MicrophoneModel = { alphaLow: 0.45, alphaHigh: 0.3, lowHz: 90, highHz: 15_000, sensitivityMvPa: 18, selfNoiseDbA: 23, bells: [{ hz: 3500, db: 2, q: 1.1 }], puffDb: 16, windDb: 20 }; // prettier-ignore
 
 function fieldRun(
   maker: string,
@@ -521,6 +521,7 @@ function fieldRun(
   date: string,
   prices: Prices,
   microphone: MicrophoneModel,
+  field: Pick<DemoRunPlan, 'rubDb' | 'linkGaps'>,
   sheet: Sheet,
   points: Points,
 ): DemoRunPlan {
@@ -528,24 +529,37 @@ function fieldRun(
   return {
     document: document('field-microphone', maker, model, date, prices, {
       protocol: 'field-voice',
-      protocolVersion: 1,
+      protocolVersion: 2,
       takes: [
         { step: 'speech', file: 'speech.wav', gainDb, distanceM: 0.3, angleDeg: 0 },
         { step: 'silence', file: 'silence.wav', gainDb },
+        ...(['wind-light', 'wind-light-shield', 'wind', 'wind-shield'] as const).map((step) => ({
+          step,
+          file: `${step}.wav`,
+          gainDb,
+          distanceM: 0.3,
+          angleDeg: 0,
+          windSpeedMs: step.startsWith('wind-light') ? 4 : 7,
+        })),
+        { step: 'clothing', file: 'clothing.wav', gainDb },
+        ...(field.linkGaps === undefined
+          ? []
+          : [{ step: 'range', file: 'range.wav', gainDb, distanceM: 0.3, angleDeg: 0 }]),
       ],
       sheet,
       points,
     }),
     onDesk: false,
     microphone,
+    ...field,
     interface: NEW_DESK,
     voice: 'north',
   };
 }
 
 const FIELD: readonly DemoRunPlan[] = [
-  fieldRun('Mooring', 'Clip Set', '2024-08-24', [[239, '2024-08-01']], OMNI_CLIP, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(7, 'h'), range: number(250, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(31, 'g', 'transmitter') }, given({ sound: [3.5, 'Honest, a little bright.'], wind: [3.5, 'A breeze with its fur on.'], build: [3.5, 'The clip bites.'] })), // prettier-ignore
-  fieldRun('Mooring', 'Short Tube', '2024-08-24', [[119, '2024-08-01']], SHORT_TUBE, { transducer: words('condenser'), pattern: words('shotgun'), form: words('camera-top'), link: words('cable'), connection: words('3.5 mm'), batteryLife: number(40, 'h', 'one cell'), backupRecording: no, floatRecording: no, safetyTrack: yes, chargingCase: no, furWindscreen: yes, weight: number(85, 'g') }, given({ sound: [3, 'Boxy indoors.'], wind: [3, 'A light breeze.'], build: [3, 'Rattles.'] })), // prettier-ignore
+  fieldRun('Mooring', 'Clip Set', '2024-08-24', [[239, '2024-08-01']], OMNI_CLIP, { rubDb: -8, linkGaps: true }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(7, 'h'), range: number(250, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(31, 'g', 'transmitter') }, given({ sound: [3.5, 'Honest, a little bright.'], wind: [3.5, 'A breeze with its fur on.'], build: [3.5, 'The clip bites.'] })), // prettier-ignore
+  fieldRun('Mooring', 'Short Tube', '2024-08-24', [[119, '2024-08-01']], SHORT_TUBE, { rubDb: -20 }, { transducer: words('condenser'), pattern: words('shotgun'), form: words('camera-top'), link: words('cable'), connection: words('3.5 mm'), batteryLife: number(40, 'h', 'one cell'), backupRecording: no, floatRecording: no, safetyTrack: yes, chargingCase: no, furWindscreen: yes, weight: number(85, 'g') }, given({ sound: [3, 'Boxy indoors.'], wind: [3, 'A light breeze.'], build: [3, 'Rattles.'] })), // prettier-ignore
 ];
 
 /** Runs of everything that is no microphone for the desk, in any order. */

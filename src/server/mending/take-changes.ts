@@ -17,7 +17,7 @@ export async function retake(db: Queryable, asked: ChangeOf<'take'>): Promise<Pr
   const take = await findTake(db, asked.take);
   const levels = { levelDbSpl: take.level_db_spl, levelDbu: take.level_dbu, windSpeedMs: take.wind_speed_ms };
   const change = { ...levels, ...asked };
-  const before: typeof change = {
+  const before: ChangeOf<'take'> = {
     kind: 'take',
     take: change.take,
     gainDb: take.gain_db,

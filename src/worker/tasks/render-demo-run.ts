@@ -8,6 +8,8 @@ import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import type { DemoRunPlan } from '../../../demo/demo-run';
 import { lineScene } from '../line-scenes';
+import { addFaults } from '#rig/faults';
+import type { RunDocumentInput } from '#contracts/run-document';
 import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from '../voices';
 
 /** Order to a worker: play one run of the demo through the rig and write it as a run folder. */
@@ -60,8 +62,11 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
       seed,
       ...scene,
       ...outsideOf(take.step, plan),
+      ...fieldScene(take, plan),
     };
-    writeFileSync(join(into, take.file), encodeWav([renderTake(setup)], SAMPLE_RATE, 'pcm24'));
+    const samples = renderTake(setup);
+    if (take.step === 'range' && plan.linkGaps) addFaults(samples, ['gap'], SAMPLE_RATE, seed);
+    writeFileSync(join(into, take.file), encodeWav([samples], SAMPLE_RATE, 'pcm24'));
   }
   writeFileSync(join(into, 'run.json'), JSON.stringify(plan.document, null, 2));
 }
@@ -77,6 +82,20 @@ const isWith = (step: string): boolean => step === 'with' || step.endsWith('-wit
 const OUTSIDE_DB_SPL = 70;
 const outsideOf = (step: string, { shield }: DemoRunPlan): Pick<TakeSetup, 'outside'> =>
   step.startsWith('noise-') ? { outside: { dbSpl: OUTSIDE_DB_SPL, ...(isWith(step) ? shield : {}) } } : {};
+
+/** Wind and cloth beside the voice. A windscreen takes most of the wind away. */
+function fieldScene(
+  take: RunDocumentInput['takes'][number],
+  { rubDb = -12 }: DemoRunPlan,
+): Pick<TakeSetup, 'wind' | 'rubDb'> {
+  if (take.step === 'clothing') return { rubDb };
+  if (!take.step.startsWith('wind')) return {};
+  // Pressure goes by the square of the speed, and so does what a screen leaves of it.
+  const screen = take.step.endsWith('-shield') ? SCREEN_LEAVES : 1;
+  return { wind: ((take.windSpeedMs ?? 7) / 7) * screen };
+}
+/** 18 dB less. */
+const SCREEN_LEAVES = 10 ** (-18 / 40);
 
 const PASSAGES = ['speech', 'rear', 'with', 'without'];
 

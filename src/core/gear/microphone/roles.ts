@@ -47,6 +47,8 @@ export const PICKUP_ROLES = [
   { id: 'plosive', name: 'plosive', plays: 'phrase', hasPuffs: true },
   { id: 'handling', name: 'handling', plays: 'knocks' },
   { id: 'wind', name: 'wind', plays: 'wind' },
+  { id: 'rub', name: 'clothing rub', plays: 'walk' },
+  { id: 'range-walk', name: 'range walk', plays: 'walk' },
   { id: 'calibration', name: 'calibration', plays: 'tone', levelIn: 'dB SPL' },
   { id: 'other', name: 'other', plays: null },
 ] as const satisfies readonly StepRoleDefinition[];

@@ -12,6 +12,7 @@ import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
 import { gained, isRefused } from '../run/gained-take';
+import { fieldFigures, linkFigures } from './field-figures';
 import { acousticReference } from './acoustic-reference';
 import { distanceLadder, ladderTakes, normalDistance, proximityFigure } from './distance-figures';
 import { driveFigures } from './drive-figures';
@@ -63,6 +64,8 @@ export function pickupRunFigures(
     ...(ladder ? distanceMeasurements(ladder) : []),
     ...(handling && speech ? handlingFigures(handling, speech) : []),
     ...(wind && speech ? windFigures(wind, speech) : []),
+    ...(speech ? fieldFigures(takes, speech) : []),
+    ...linkFigures(last('range-walk')),
   ];
   const fit = ladder ? fitDistanceLadder(ladder) : null;
   return {

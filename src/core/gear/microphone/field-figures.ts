@@ -1,0 +1,67 @@
+import { exceededTenth, usableWind, WIND_LIMIT_DB } from '../../measure/field-noise';
+import { formatNumber } from '../../measure/figure-text';
+import { measured, notMeasured, type Measurement } from '../../measure/measurement';
+import { windNoise } from '../../measure/wind';
+import { lastTake, type AnalysedTake } from '../run/analysed-take';
+import { gained, isRefused } from '../run/gained-take';
+
+/** A step of loudness is 100 ms long. */
+const STEPS_PER_MINUTE = 600;
+
+/** What wind and clothing do beside the voice; figures of steps that the run does not have are left out. */
+export function fieldFigures(takes: readonly AnalysedTake[], speech: AnalysedTake): Measurement[] {
+  const rub = lastTake(takes, 'rub');
+  return [...usableWindFigure(takes, speech), ...(rub ? rubFigures(rub, speech) : [])];
+}
+
+/** Highest usable speed; of takes at one speed alone nothing is told that the figure at that speed does not tell. */
+function usableWindFigure(takes: readonly AnalysedTake[], speech: AnalysedTake): Measurement[] {
+  const winds = takes.filter((t) => t.role === 'wind' && t.windSpeedMs !== null);
+  if (new Set(winds.map((t) => t.windSpeedMs)).size < 2) return [];
+  const condition = `A-weighted wind noise at ${formatNumber(WIND_LIMIT_DB, 0)} dB re speech, from ${[...new Set(winds.map((t) => t.windSpeedMs))].sort((a, b) => (a ?? 0) - (b ?? 0)).join(', ')} m/s`; // prettier-ignore
+  const readings = winds.flatMap((wind) => {
+    const both = gained(wind, speech);
+    if (isRefused(both)) return [];
+    const a = windNoise(both[0], speech.loudness.integratedLufs, both[1].gainDb)[1].value;
+    return a === null || wind.windSpeedMs === null ? [] : [{ speedMs: wind.windSpeedMs, aDb: a }];
+  });
+  const found = usableWind(readings);
+  return [
+    found
+      ? measured('windUsable', found.speedMs, condition, { bound: found.bound })
+      : notMeasured('windUsable', condition, 'No take in the wind can be held against the speech.'),
+  ];
+}
+
+function rubFigures(rub: AnalysedTake, speech: AnalysedTake): Measurement[] {
+  const condition = 're gated speech loudness, equal gain';
+  const both = gained(rub, speech);
+  const level = speech.loudness.integratedLufs;
+  const reason = isRefused(both) ? both.refused : Number.isFinite(level) ? null : 'The speech take is silent.';
+  if (reason !== null || isRefused(both))
+    return (['rubLoudest', 'rubTenth'] as const).map((id) => notMeasured(id, condition, reason ?? ''));
+  const re = (db: number): number => db - both[0].gainDb - (level - both[1].gainDb);
+  return [
+    measured('rubLoudest', re(rub.loudest.aDbfs), `loudest third of a second, ${condition}`),
+    measured('rubTenth', re(exceededTenth(rub.stepPowers)), `exceeded a tenth of the time, ${condition}`),
+  ];
+}
+
+/** Drop-outs of the range walk by its length. */
+export function linkFigures(walk: AnalysedTake | undefined): Measurement[] {
+  const found = walk?.clip.find((m) => m.quantity === 'dropOuts');
+  if (!walk || !found || found.value === null) return [];
+  const minutes = walk.stepPowers.length / STEPS_PER_MINUTE;
+  return minutes === 0
+    ? []
+    : [
+        measured(
+          'linkDropOuts',
+          found.value / minutes,
+          `${found.value} in ${minutes.toFixed(1)} min, ${found.condition}`,
+          {
+            settings: found.settings,
+          },
+        ),
+      ];
+}
