@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { KeptSheet } from '#core/text/kept-number';
 import type { TakeLevel } from '#contracts/protocol';
 import type { TakeSettings } from '#contracts/session-plan';
 import { asNoted, notedGain } from '#core/rules/take-gain';
@@ -7,6 +6,7 @@ import { GainField } from './field/gain-field';
 import { NumberField } from './field/number-field';
 import { SHEETS } from './field/number-sheets';
 import { TickField } from './field/tick-field';
+import { TAKE_LEVELS } from './take-levels';
 import { TextField } from './field/text-field';
 
 const TEXTS = [
@@ -14,12 +14,6 @@ const TEXTS = [
   ['lowCut', 'Low-cut'],
   ['pattern', 'Pattern'],
 ] as const;
-
-const LEVELS: readonly { readonly id: TakeLevel; readonly label: string; readonly sheet: KeptSheet }[] = [
-  { id: 'levelDbu', label: 'Level at the input', sheet: SHEETS.inputTone },
-  { id: 'levelDbSpl', label: 'Calibrator', sheet: SHEETS.calibrator },
-  { id: 'windSpeedMs', label: 'Wind speed', sheet: SHEETS.wind },
-];
 
 /** Gain, distance and whatever else is noted with a take. */
 @Component({
@@ -124,7 +118,7 @@ export class TakeSettingsForm {
   /** Levels and speeds that the step asks for, and those that are noted all the same. */
   readonly asks = input<readonly TakeLevel[]>([]);
   protected readonly levels = computed(() =>
-    LEVELS.filter(({ id }) => this.asks().includes(id) || this.settings()[id] !== null),
+    TAKE_LEVELS.filter(({ id }) => this.asks().includes(id) || this.settings()[id] !== null),
   );
 
   protected id(name: string): string {

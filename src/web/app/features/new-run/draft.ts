@@ -247,8 +247,8 @@ export function withGain(files: readonly DraftFile[], name: string, gain: TakeGa
 
 /** Whatever else is noted with a take, the dial among it. */
 function settingsOf({ settings = {}, dial }: DraftFile): Pick<RunDocumentInput['takes'][number], 'settings'> {
-  const { dial: _, ...others } = settings;
-  const all = dial === '' ? others : { ...others, dial };
+  const others = Object.entries(settings).filter(([name]) => name !== 'dial');
+  const all = Object.fromEntries(dial === '' ? others : [...others, ['dial', dial]]);
   return Object.keys(all).length === 0 ? {} : { settings: all };
 }
 

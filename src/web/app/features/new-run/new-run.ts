@@ -1,3 +1,5 @@
+import { levelsAsked, type TakeLevel } from '#contracts/protocol';
+import { TAKE_LEVELS } from '../../ui/take-levels';
 import { notedGain, type TakeGain } from '#core/rules/take-gain';
 import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
@@ -237,6 +239,17 @@ export class NewRun {
 
   protected setStep(file: DraftFile, step: string | null): void {
     this.change({ files: withStep(this.draft().files, file.name, step, this.steps()) });
+  }
+
+  /** Levels and speeds that a file of its step is made at. */
+  protected levelsOf(file: DraftFile): typeof TAKE_LEVELS {
+    const step = this.steps().find((s) => s.id === file.step);
+    const asked = step ? levelsAsked(step) : [];
+    return TAKE_LEVELS.filter(({ id }) => asked.includes(id) || file[id] !== undefined);
+  }
+
+  protected setLevel(file: DraftFile, level: TakeLevel, value: number | null): void {
+    this.changeFile(file.name, { [level]: value ?? undefined });
   }
 
   protected readonly notedGain = notedGain;
