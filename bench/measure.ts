@@ -28,7 +28,10 @@ import { packageRoot, workerFolder } from '#server/platform/package-root';
 import { openWorkerPool } from '#server/platform/worker-pool';
 import { openApplication } from '#server/wiring';
 import { newPlanSchema, takeSettingsSchema } from '#contracts/session-plan';
+import { readClip } from '#worker/read-clip';
 import analyseClipTask from '#worker/tasks/analyse-clip';
+import measurePair from '#worker/tasks/measure-pair';
+import measureTone from '#worker/tasks/measure-tone';
 import { openClip } from '#worker/open-clip';
 
 // Speed and memory, as ratios within one run: machines differ, and so do the minutes of one machine.
@@ -130,6 +133,24 @@ async function sweep(): Promise<void> {
     result: `${time.toFixed(2)} s`,
     aim: '< 1 s',
   });
+}
+
+/** Tones and pairs as they are measured with a run, each as so many times of reading the clip. */
+async function parts(): Promise<void> {
+  const path = join(folder, 'one-minute.wav');
+  await writeTake(path, 1);
+  const decoded = await bestOf(() => readClip(path));
+  for (const [what, work] of [
+    ['tones of a clip of a minute', () => measureTone({ path })],
+    ['difference of a pair of a minute each', () => measurePair({ fitted: path, without: path })],
+  ] as const) {
+    const time = await bestOf(work);
+    rows.push({
+      what,
+      result: `${time.toFixed(2)} s, ${(time / decoded).toFixed(0)} × reading it`,
+      aim: 'under 60 / 50 s',
+    });
+  }
 }
 
 /** Two hours in a process of its own; what it needs beyond an idle one is the clip's. */
@@ -466,7 +487,19 @@ function compareWithR(): void {
   });
 }
 
-const PARTS = { analysis, session, sweep, longTake, ranking, catalogue, largeCatalogue, booth, heardScale, memory };
+const PARTS = {
+  analysis,
+  session,
+  sweep,
+  parts,
+  longTake,
+  ranking,
+  catalogue,
+  largeCatalogue,
+  booth,
+  heardScale,
+  memory,
+};
 /** Names of parts on the command line; all of them by default. */
 const chosen = process.argv.slice(2);
 

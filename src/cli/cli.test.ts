@@ -6,7 +6,7 @@ import { BiquadCascade, cascadeGainDb, type Biquad } from '#core/dsp/biquad';
 import { highPass, peaking } from '#core/dsp/eq-biquads';
 import { lcgNoise, mixed, scaled, sine, syllables } from '#core/testing/signals';
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
-import { differenceReportSchema, responseReportSchema } from '#contracts/comparisons';
+import { differenceReportSchema, responseReportSchema, toneReportSchema } from '#contracts/comparisons';
 import { rankRowSchema } from '#contracts/ranking';
 import { emptyArchive, runDocument, takeWav, temporaryFolder, writeRunFolder } from '#server/testing/application';
 import { runToEnd, startServer } from '#server/testing/process';
@@ -194,6 +194,21 @@ describe('sediment sweep, response, difference, match, peaks', () => {
       /Lower limit, −3 dB.*Hz/,
     );
     expect((await sediment('response', '--sweep', recorded, '--recorded', join(folder, 'none.wav'))).code).toBe(1);
+  });
+
+  it('tones give their distortion, and the level in each channel', async () => {
+    const folder = temporaryFolder();
+    const file = join(folder, 'tones.wav');
+    const bent = sine(997, -1, 4).map((x) => x + 0.002 * x * x);
+    writeFileSync(file, encodeWav([bent, sine(997, -61, 4)], 48_000, 'pcm24'));
+    const found = toneReportSchema.parse(await json('tone', file, '--json'));
+    // x + ax²: the second harmonic has half of aA² beside A, by the sums of angles.
+    expect(found.thd.db).toBeCloseTo(20 * Math.log10((0.002 * 10 ** (-1 / 20)) / 2), 1);
+    expect(found.channelsDbfs[1]).toBeCloseTo(-61, 1);
+    expect((await sediment('tone', file)).stdout).toMatch(/^Tone\t997\.0 Hz at −1\.00 dBFS\nTHD\+N\t−61\.0 dB/);
+    const short = join(folder, 'short.wav');
+    writeFileSync(short, encodeWav([sine(997, -1, 1)], 48_000, 'pcm16'));
+    expect((await sediment('tone', short)).stderr).toMatch(/too short.*65,536 samples/);
   });
 
   it('a difference gives delay, level and a hidden low-cut', async () => {

@@ -11,6 +11,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   sweep: async () => (await import('./sweep')).sweepCommand(),
   response: async () => (await import('./response')).responseCommand(),
   difference: async () => (await import('./difference')).differenceCommand(),
+  tone: async () => (await import('./tone')).toneCommand(),
   match: async () => (await import('./match')).matchCommand(),
   peaks: async () => (await import('./peaks')).peaksCommand(),
   listen: async () => (await import('./listen')).listenCommand(),

@@ -61,6 +61,33 @@ export const lowCutSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('untold'), reason: z.string() }),
 ]);
 
+const toneValueSchema = z.object({
+  db: z.number().nullable(),
+  u: z.number().nullable().describe('Standard uncertainty, by how far the halves of the file differ'),
+});
+const twoTonesSchema = z.object({
+  hz: z.array(z.number()).describe('The lower tone and the higher one'),
+  balanceDb: z.number().describe('The lower re the higher'),
+  db: z.number().describe('Products re their reference'),
+});
+
+/** What `sediment tone --json` prints. */
+export const toneReportSchema = z.object({
+  isClipped: z.boolean().describe('Equal samples at the extreme: what is shown is the clipping'),
+  hz: z.number().describe('Of the strongest tone of the loudest channel'),
+  levelDbfs: z.number().describe('Of that tone, AES17'),
+  thdPlusNoise: toneValueSchema.describe('Everything at 20 Hz–20 kHz but the tone, re the whole'),
+  thd: toneValueSchema.extend({ isLimit: z.boolean().describe('The noise covers the harmonics') }),
+  harmonicsDb: z.array(z.number().nullable()).describe('From the second on, re the tone'),
+  dynamicRangeA: toneValueSchema.describe(
+    'Full scale re what is left without the tone, A-weighted; of a tone at −60 dBFS it is the dynamic range',
+  ),
+  modulation: twoTonesSchema.nullable().describe('As of 60 Hz and 7 kHz, whatever two tones are there'),
+  difference: twoTonesSchema.nullable().describe('As of two equal high tones'),
+  channelsDbfs: z.array(z.number().nullable()).describe('Level of the tone in each channel'),
+});
+export type ToneReport = z.infer<typeof toneReportSchema>;
+
 /** What `sediment difference --json` prints. */
 export const differenceReportSchema = z.object({
   points: z.array(

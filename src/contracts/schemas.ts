@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { clipSummarySchema } from './clip-summary';
-import { differenceReportSchema, responseReportSchema } from './comparisons';
+import { differenceReportSchema, responseReportSchema, toneReportSchema } from './comparisons';
 import { kindDocumentSchema } from './kind';
 import { protocolSchema } from './protocol';
 import { criterionSchema } from './rubric';
@@ -21,6 +21,7 @@ export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
     'output',
   ),
   'response.schema.json': document(responseReportSchema, 'What `sediment response --json` prints', 'output'),
+  'tone.schema.json': document(toneReportSchema, 'What `sediment tone --json` prints', 'output'),
   'difference.schema.json': document(differenceReportSchema, 'What `sediment difference --json` prints', 'output'),
   'measurements-1.schema.json': document(
     unitExportSchema,

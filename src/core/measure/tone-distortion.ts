@@ -4,6 +4,13 @@ import { linePower, noiseBeside, restPower, strongestLine, toneSpectrum, type To
 /** Harmonics counted in THD. */
 const HIGHEST_HARMONIC = 10;
 
+/** Harmonics that stand less above the noise are told as a limit (common practice, no source). */
+const LEAST_ABOVE_NOISE_DB = 3;
+
+/** Whether the noise covers the harmonics: their distortion is then no more than what is told. */
+export const isNoiseLimited = ({ thdDb, thdNoiseDb }: Pick<ToneDistortion, 'thdDb' | 'thdNoiseDb'>): boolean =>
+  thdDb < thdNoiseDb + LEAST_ABOVE_NOISE_DB;
+
 /** Distortion of a steady tone. */
 export interface ToneDistortion {
   readonly hz: number;

@@ -142,6 +142,6 @@ export function atOneGain(gains: readonly TakeGain[]): readonly number[] | { rea
   const places = new Set(gains.map((g) => (g.kind === 'dial' ? asPlace(g.position) : '')));
   if (decibels.length === 0 && places.size === 1) return gains.map(() => 0);
   return {
-    refused: `The takes stand at ${[...new Set(gains.map(gainWords))].join(' and ')}: how far these lie apart is not known.`,
+    refused: `Noted are ${[...new Set(gains.map(gainWords))].join(' and ')}: how far these lie apart is not known.`,
   };
 }

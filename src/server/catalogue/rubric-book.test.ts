@@ -39,7 +39,8 @@ it('what does not go on from the newest version is refused, and so is what asks 
   // Two at once: one is the next version, the other is told.
   const both = await Promise.allSettled([rubricBook.save(newest), rubricBook.save(newest)]);
   expect(both.map((b) => b.status).sort()).toEqual(['fulfilled', 'rejected']);
-  expect((await rubricBook.versions('interface')).map((v) => v.rubric.version)).toEqual([4, 3, 2, 1]);
+  const versions = (await rubricBook.versions('interface')).map((v) => v.rubric.version);
+  expect(versions).toEqual(Array.from({ length: newest.version + 1 }, (_, i) => newest.version + 1 - i));
 });
 
 it('kinds without a figure are ranked by what is heard, noted and given by hand, once they were tested', async () => {

@@ -1,6 +1,7 @@
 import { formatNumber } from '../../measure/figure-text';
 import { measured, notMeasured, type Bound, type Measurement } from '../../measure/measurement';
 import type { QuantityId } from '../../measure/registry';
+import { isNoiseLimited } from '../../measure/tone-distortion';
 import type { TakeTone, ToneValue } from '../../measure/take-tone';
 import { lastTake, type AnalysedTake } from '../run/analysed-take';
 import { METER_UNCERTAINTY_DB } from './equivalent-input-noise';
@@ -11,8 +12,6 @@ const TONE_HZ = [960, 1040] as const;
 const FAINT_DBFS = [-63, -57] as const;
 /** Where there is more beside it, it is no tone alone. */
 const LARGEST_REST_DB = -20;
-/** Harmonics that stand less above the noise are told as a limit. */
-const LEAST_ABOVE_NOISE_DB = 3;
 /** The low tone is four times as strong (12.0 dB); what is off by more is another measurement. */
 const SMPTE_BALANCE_DB = [10, 14] as const;
 const TWIN_BALANCE_DB = 1;
@@ -30,7 +29,7 @@ export function toneFigures(takes: readonly AnalysedTake[]): Measurement[] {
     ]),
     ...reading(of('full-tone'), ['distortion', 'thdTone'], toneProblem, ({ distortion, thd, thdPlusNoise }) => {
       const at = `tone of ${hertz(distortion.hz)} at ${dbfs(distortion.levelDbfs)}`;
-      const bound = distortion.thdDb < distortion.thdNoiseDb + LEAST_ABOVE_NOISE_DB ? 'at-most' : 'exact';
+      const bound = isNoiseLimited(distortion) ? 'at-most' : 'exact';
       return [
         figure('distortion', thdPlusNoise, `20 Hz–20 kHz, ${at}`),
         figure('thdTone', thd, `harmonics 2 to 10, ${at}`, bound, harmonics(distortion.harmonicsDb)),

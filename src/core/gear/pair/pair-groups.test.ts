@@ -175,7 +175,7 @@ describe('words with a part and without it', () => {
 describe('settings of a part', () => {
   it('are what was noted of the take with it alone', () => {
     expect(settingWords({ lowCut: 'on', pad: '', phantom: true, voice: 'Ada' }, { phantom: true })).toBe('low cut on');
-    expect(settingWords({ phantom: true, dial: '7' }, { phantom: true })).toBeNull();
+    expect(settingWords({ phantom: true, dial: '7' }, {})).toBeNull();
   });
 
   it('make groups of their own; the plain one gives the figures of the run', async () => {

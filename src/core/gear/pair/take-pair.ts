@@ -21,8 +21,8 @@ export const HOLDS_A_PERFORMANCE: readonly string[] = ['text', 'phrase', 'sung',
 /** What is held against each other at equal gain: its level is what is asked for. */
 export const HOLDS_OUTSIDE_NOISE: readonly string[] = ['noise', 'wind', 'knocks'];
 
-/** Settings that say how something was recorded, and not how the part itself was set. */
-const NOT_OF_THE_PART: readonly string[] = ['dial', 'voice', 'recorder', 'reader', 'place'];
+/** Settings that say how something was recorded, and not how the part itself was set; a booster needs phantom power. */
+const NOT_OF_THE_PART: readonly string[] = ['dial', 'voice', 'recorder', 'reader', 'place', 'phantom'];
 
 /**
  * How the part was set: what was noted of the take with it, and was not noted alike of the take without it.

@@ -39,7 +39,6 @@ export function ruledGain(slot: Slot, step: Step): NotedGain | null {
   const rule = step.gain;
   if (rule?.rule === 'fixed') return { gainDb: rule.gainDb, dial: '' };
   if (rule?.rule === 'dial') return { gainDb: null, dial: rule.position };
-  if (rule?.rule === 'maximum') return { gainDb: null, dial: 'maximum' };
   if (rule?.rule !== 'as-step') return null;
   const reference = takeOfStep(slot, rule.step)?.settings;
   if (!reference) return null;
