@@ -119,7 +119,7 @@ describe('an empty archive', () => {
 
     await page.getByRole('button', { name: 'See it in the ranking' }).click();
     await page.getByText('Place 1 of 1').waitFor();
-    await page.getByText('Missing: Round trip, Sound, Features, Build').waitFor();
+    await page.getByText('Missing: Dynamic range, Distortion, Round trip, Sound, Features, Build').waitFor();
     await page.getByRole('combobox', { name: 'Kind of gear' }).click();
     await page.getByRole('option', { name: 'Microphone', exact: true }).click();
     await page.locator('.list').getByText('Oarlock Purser · A').waitFor();
@@ -197,7 +197,7 @@ describe('an empty archive', () => {
     await dialog.getByLabel('Gain').fill('a lot');
     await dialog.getByRole('button', { name: 'Correct it' }).click();
     // What is not understood is refused beside its field, and nothing is saved.
-    await dialog.getByText('“a lot” is no number').waitFor();
+    await dialog.getByText('“a lot” is no gain').waitFor();
     await dialog.getByLabel('Gain').fill('−3,5');
     await dialog.getByRole('button', { name: 'Correct it' }).click();
     await dialog.waitFor({ state: 'detached' });

@@ -27,7 +27,7 @@ describe('parts and electronics', () => {
     await page.getByRole('button', { name: 'Prepare the test' }).click();
     await page.getByRole('heading', { level: 1, name: /Riser 20/ }).waitFor();
     const tests = await ask<{ id: string; name: string }[]>('/api/listening');
-    const { items } = await ask<{ items: { name: string }[] }>(`/api/listening/${tests.find((t) => /Riser/.test(t.name))?.id}`); // prettier-ignore
+    const { items } = await ask<{ items: { name: string }[] }>(`/api/listening/${tests.find((t) => t.name.includes('Riser'))?.id}`); // prettier-ignore
     expect(items.map((i) => i.name)).toEqual([
       'Thole Riser 20 · A, Voice without the booster',
       'Thole Riser 20 · A, Voice with the booster',

@@ -28,6 +28,9 @@ describe('readTakeGain', () => {
     ['position 3 of 11', dial('3 of 11')],
     ['3 o’clock', dial('3 o’clock')],
     ['7/10', dial('7/10')],
+    ['7 of 10', dial('7 of 10')],
+    ['noon', dial('noon')],
+    ['dial a lot', dial('a lot')],
     ['max', dial('max')],
     ['auto', { kind: 'automatic' }],
     ['AGC', { kind: 'automatic' }],
@@ -41,7 +44,19 @@ describe('readTakeGain', () => {
     expect(readTakeGain('  ')).toEqual({ isUnderstood: true, value: null });
   });
 
-  it.each(['121', '−41', '20 dBu', 'dial', '150 %', '-5 %', 'x'.repeat(41)])('refuses “%s”', (text) => {
+  it.each([
+    '121',
+    '−41',
+    '20 dBu',
+    'dial',
+    '150 %',
+    '-5 %',
+    'dial ' + 'x'.repeat(41),
+    'a lot',
+    '36 x',
+    '20 of',
+    'automatik',
+  ])('refuses “%s”', (text) => {
     const read = readTakeGain(text);
     expect(read.isUnderstood).toBe(false);
     if (!read.isUnderstood) expect(read.why).not.toBe('');

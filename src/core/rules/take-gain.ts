@@ -66,7 +66,7 @@ export function keptGain(gain: TakeGain): { readonly gainDb: number | null; read
 /**
  * A gain as somebody types it: "20", "20 dB", "−6,5", "50 %", "dial 7", "auto", "unknown".
  *
- * A bare number is decibels; a place of a dial is said to be one, or is no number at all ("three o’clock", "max").
+ * A bare number is decibels; a place of a dial is said to be one, or looks like nothing else ("7 of 10", "max").
  *
  * @returns the gain, null where nothing was typed, or why it is not understood
  * @example
@@ -83,8 +83,11 @@ export function readTakeGain(text: string): Reading<TakeGain> {
     if (!read.isUnderstood) return read;
     return { isUnderstood: true, value: read.value === null ? null : { kind: 'dB', db: read.value } };
   }
-  const position = typed.replace(/^(dial|position)\b\s*:?\s*/i, '');
+  const said = /^(?:dial|position)\b\s*:?\s*(.*)$/i.exec(typed);
+  const position = said ? said[1] : typed;
   if (position === '') return refused('Which place of the dial? As in “dial 7” or “50 %”');
+  if (!said && !LOOKS_LIKE_A_PLACE.test(typed))
+    return refused(`“${typed}” is no gain: decibels (20), a place of the dial (“dial 7”, “50 %”), “auto” or “unknown”`);
   if (position.length > LONGEST_POSITION)
     return refused(`The name of a place of the dial has at most ${LONGEST_POSITION} characters`);
   const share = /^(.+?)\s*%$/.exec(position);
@@ -95,8 +98,11 @@ export function readTakeGain(text: string): Reading<TakeGain> {
   return understood({ kind: 'dial', position });
 }
 
-/** A number alone, or one with something behind it that is meant as decibels. */
-const LOOKS_LIKE_DECIBELS = /^[+\-−–]?[\s\d.,'’]+(d.?b?.*)?$/i;
+/** A number alone, or one with a word behind it, which has to be decibels. */
+const LOOKS_LIKE_DECIBELS = /^[+\-−–]?[\s\d.,'’]*\d[\s.]*[a-zµΩ]*$/i;
+/** Places that are none of decibels by themselves: a share, "7 of 10", "3 o’clock", and the ends. Others are told as "dial …". */
+const LOOKS_LIKE_A_PLACE =
+  /^(?:[-−–]?[\d.,]+\s*%|[\d.,]+\s*(?:\/|of)\s*[\d.,]+|\d+(?:[.:]\d+)?\s*o['’]\s?clock|noon|half|full|max|maximum|min|minimum|least|most)$/i;
 const DECIBELS = { unit: 'dB', least: GAIN_DB.least, most: GAIN_DB.most } as const;
 
 const understood = (value: TakeGain): Reading<TakeGain> => ({ isUnderstood: true, value });

@@ -50,7 +50,7 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
           class="small"
           routerLink="/compare"
           [queryParams]="pairLink(pair)"
-          [attr.aria-label]="'With and without, ' + name()"
+          [attr.aria-label]="'With / without, ' + name()"
           >With / without</a
         >
       }
@@ -122,6 +122,7 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
     }
     .head-line .setup {
       flex: 1;
+      min-width: 140px;
       overflow: hidden;
       text-overflow: ellipsis;
     }
