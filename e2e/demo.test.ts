@@ -225,7 +225,7 @@ describe('the demo', () => {
     await page.getByText('27 of 46').waitFor();
     await page.getByRole('columnheader', { name: /Rear rejection/ }).click();
     await page.getByLabel('Search units').fill('ribbon');
-    await page.getByText('2 of 41').waitFor();
+    await page.getByText('2 of 46').waitFor();
     await page.getByLabel('Search units').fill('no such thing');
     await page.getByText('No unit is called that.').waitFor();
     expect(errors).toEqual([]);

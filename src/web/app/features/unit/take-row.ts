@@ -111,6 +111,7 @@ const SHOWN: readonly QuantityId[] = ['samplePeak', 'integratedLoudness', 'trueP
   styles: `
     :host {
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
       gap: 6px;
       padding: 2px 8px;
     }
