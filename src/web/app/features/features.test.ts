@@ -379,6 +379,21 @@ describe('new run', () => {
     expect(withGain(emptied, 'a.wav', { kind: 'dB', db: 28 }).map((f) => f.gainDb)).toEqual([28, 36, null]);
   });
 
+  it('copies a gain only as far as the protocol says that it is one', () => {
+    const peaks = { rule: 'peaks', lowDbfs: -12, highDbfs: -9 } as const;
+    const as = (step: string, byDb = 0) => ({ rule: 'as-step', step, byDb }) as const;
+    const gains = [['without', peaks], ['silence-without', as('without')], ['close', as('silence-without', -12)], ['with', peaks], ['silence-with', as('with')]] as const; // prettier-ignore
+    const rules = gains.map(([id, gain]) => ({ id, gain }));
+    const files = gains.map(([id]) => ({ ...newFile(`${id}.wav`), step: id }));
+    const first = withGain(files, 'silence-without.wav', { kind: 'dB', db: 50 }, rules);
+    expect(first.map((f) => f.gainDb)).toEqual([50, 50, 38, null, null]);
+    expect(withGain(first, 'with.wav', { kind: 'dB', db: 30 }, rules).map((f) => f.gainDb)).toEqual([50, 50, 38, 30, 30]); // prettier-ignore
+    // Typed where the gain is turned down, the others lie above; of a dial it is not known how far.
+    expect(withGain(files, 'close.wav', { kind: 'dB', db: 30 }, rules)[0].gainDb).toBe(42);
+    expect(withGain(files, 'without.wav', { kind: 'dial', position: '7' }, rules).map((f) => f.dial)).toEqual(['7', '7', '', '', '']); // prettier-ignore
+    expect(withGain(files, 'without.wav', { kind: 'dB', db: 5 }, rules)[2].gainDb).toBe(0);
+  });
+
   it('matches anew for another protocol, and keeps what a person has said as long as there is such a step', () => {
     const files = ['speech.wav', 'back.wav', 'x.wav'].map(newFile);
     const first = matched(files, steps);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema } from '#contracts/clip';
 import { matchFiles } from '#core/rules/match-files';
+import { gainGroup, type GainStep } from '#core/rules/gain-group';
 import { asNoted, notedGain, type TakeGain } from '#core/rules/take-gain';
 import type { UnitNames } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
@@ -234,14 +235,27 @@ export function asNamed(files: readonly DraftFile[], takes: Draft['named']): Dra
 }
 
 /**
- * A gain that was typed. One gain for all takes is the usual case, so it is copied into rows that nobody has touched,
- * and each of them says whose it is.
+ * A gain that was typed. One gain for all takes is the usual case, so it is copied into rows that nobody has touched, and
+ * each of them says whose it is; but only as far as the protocol says that the gain is one: takes with a booster are made
+ * at another than those without it.
  */
-export function withGain(files: readonly DraftFile[], name: string, gain: TakeGain | null): DraftFile[] {
+export function withGain(
+  files: readonly DraftFile[],
+  name: string,
+  gain: TakeGain | null,
+  steps: readonly GainStep[] = [],
+): DraftFile[] {
+  const typed = files.find((f) => f.name === name);
+  const from = gainGroup(typed?.step ?? null, steps);
   return files.map((f) => {
-    const noted = asNoted(gain, f);
-    if (f.name === name) return { ...f, ...noted, gainFrom: null, isGainTouched: true };
-    return f.isGainTouched || gain === null ? f : { ...f, ...noted, gainFrom: name };
+    if (f.name === name) return { ...f, ...asNoted(gain, f), gainFrom: null, isGainTouched: true };
+    const to = gainGroup(f.step, steps);
+    if (f.isGainTouched || gain === null || to.root !== from.root) return f;
+    const by = to.byDb - from.byDb;
+    // How far a dial must be turned for so many decibels is not known.
+    if (by !== 0 && gain.kind !== 'dB') return f;
+    const turned = gain.kind === 'dB' ? ({ kind: 'dB', db: Math.max(0, gain.db + by) } as const) : gain;
+    return { ...f, ...asNoted(by === 0 ? gain : turned, f), gainFrom: name };
   });
 }
 

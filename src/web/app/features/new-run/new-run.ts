@@ -255,7 +255,7 @@ export class NewRun {
   protected readonly notedGain = notedGain;
 
   protected setGain(file: DraftFile, gain: TakeGain | null): void {
-    this.change({ files: withGain(this.draft().files, file.name, gain) });
+    this.change({ files: withGain(this.draft().files, file.name, gain, this.steps()) });
   }
 
   protected remove(name: string): void {

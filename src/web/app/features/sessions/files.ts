@@ -1,3 +1,4 @@
+import { gainGroup, type GainStep } from '#core/rules/gain-group';
 import { asNoted, notedGain, type NotedGain, type TakeGain } from '#core/rules/take-gain';
 import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
@@ -8,7 +9,7 @@ import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
 import { playKindOf } from '#core/rules/compare-versions';
 import { facingDoubt } from '#core/rules/facing-doubt';
 import type { Clip } from '#contracts/clip';
-import { roleOf, type Step } from '#contracts/protocol';
+import { roleOf } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
 import { NumberField } from '../../ui/field/number-field';
@@ -47,9 +48,16 @@ const USUAL_SILENCE_S = 5;
 
 const NO_GAIN: NotedGain = { gainDb: null, dial: '' };
 
-/** Gain of a step by that of the passage; where the dial has no decibels, a step that is turned has none that is known. */
-export function gainAtStep(gain: TakeGain | null, step: Pick<Step, 'gain'> | undefined): NotedGain {
-  const by = step?.gain?.rule === 'as-step' ? step.gain.byDb : 0;
+/**
+ * Gain of a step by that of the passage; where the dial has no decibels, a step that is turned has none that is known.
+ *
+ * @returns null for a step that is made at a gain of its own
+ */
+export function gainAtStep(gain: TakeGain | null, step: string | null, steps: readonly GainStep[]): NotedGain | null {
+  const passage = gainGroup(steps.at(0)?.id ?? null, steps);
+  const { root, byDb } = gainGroup(step, steps);
+  if (root !== '' && root !== passage.root) return null;
+  const by = byDb - passage.byDb;
   if (gain?.kind === 'dB') return { gainDb: Math.max(0, gain.db + by), dial: '' };
   return by === 0 || gain?.kind !== 'dial' ? asNoted(gain, NO_GAIN) : NO_GAIN;
 }
@@ -282,7 +290,7 @@ export class Files {
   protected gainForAll(gain: TakeGain | null): void {
     this.gain.set(gain);
     const steps = this.steps();
-    this.files.update((all) => all.map((f) => ({ ...f, ...gainAtStep(gain, steps.find((s) => s.id === f.step)) }))); // prettier-ignore
+    this.files.update((all) => all.map((f) => ({ ...f, ...gainAtStep(gain, f.step, steps) }))); // prettier-ignore
   }
 
   protected remove(file: Arrived): void {
