@@ -63,7 +63,12 @@ const views = [
   ['listening', await invitation(), 'chalk', (page) => intoAHeat(page, 'At the desk')],
   ['reveal', `/listening/${await testCalled('Is the dear one better?')}`, 'chalk'],
   ['protocol', '/protocols/desk-voice/3', 'chalk', (page) => show(page, 'ol.steps', false)],
-  ['sums', `/sums?sum=drive&microphone=${idOf('Bosun')}&interface=${idOf('Fourfold')}&booster=${idOf('Lift')}&mostGain=54`, 'chalk', (page) => page.locator('sd-level-line svg').waitFor()],
+  [
+    'sums',
+    `/sums?sum=drive&microphone=${idOf('Bosun')}&interface=${idOf('Fourfold')}&booster=${idOf('Lift')}&mostGain=54`,
+    'chalk',
+    (page) => page.locator('sd-level-line svg').waitFor(),
+  ],
   ['booth', `/booth/${await boothPlan()}`, 'chalk', recordInBooth],
   ['kinds', '/kinds?kind=microphone', 'chalk', changedKind],
 ];
