@@ -110,9 +110,20 @@ export class AnalysisQueue {
   /** After a start: takes up again what the last process left. */
   async recover(): Promise<void> {
     await orderMissingAnalyses(this.database, ALGORITHM_VERSION);
-    for (const runId of await runsToMeasure(this.database, ALGORITHM_VERSION, RUN_FIGURES_VERSION))
-      await this.measureRun(runId).catch((error: unknown) => this.putAside(runId, error));
+    const runs = await runsToMeasure(this.database, ALGORITHM_VERSION, RUN_FIGURES_VERSION);
+    this.unfinished += runs.length;
+    // A new version of the figures measures all runs of an archive anew: nobody has to wait for that at a start.
+    void this.measureInTurn(runs);
     this.enqueue(await recoverAnalyses(this.database));
+  }
+
+  private async measureInTurn(runs: readonly { readonly id: string; readonly specimen_id: string }[]): Promise<void> {
+    for (const run of runs) {
+      if (this.subscription.closed) return;
+      await this.measureRun(run.id).catch((error: unknown) => this.putAside(run.id, error));
+      this.hub.specimenChanged(run.specimen_id);
+      this.finished();
+    }
   }
 
   /** @throws Failure `not-found` where the analysis has not failed */
@@ -145,12 +156,15 @@ export class AnalysisQueue {
     try {
       await this.analyse(id);
     } finally {
-      this.unfinished--;
-      if (this.unfinished === 0) {
-        this.idleWaiters.forEach((resolve) => resolve());
-        this.idleWaiters = [];
-      }
+      this.finished();
     }
+  }
+
+  private finished(): void {
+    this.unfinished--;
+    if (this.unfinished > 0) return;
+    this.idleWaiters.forEach((resolve) => resolve());
+    this.idleWaiters = [];
   }
 
   private async analyse(id: string): Promise<void> {

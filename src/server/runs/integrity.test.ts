@@ -78,6 +78,7 @@ describe('one bad thing', () => {
     await app.database.query('UPDATE measurement SET algorithm_version = 0');
     await app.database.query('UPDATE run_measured SET algorithm_version = 0');
     await app.queue.recover();
+    await app.queue.idle();
     const { setAside } = await app.integrity.state();
     expect(setAside).toMatchObject([{ kind: 'run', name: expect.stringMatching(/^run \d+$/) as string }]);
     const sheet = await app.catalogue.sheet(specimenId);

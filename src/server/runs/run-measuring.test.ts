@@ -158,9 +158,11 @@ describe('what counts of a run', () => {
     const { app, specimenId, run } = await imported(runDocument());
     await app.database.query('DELETE FROM measurement');
     await app.queue.recover();
+    await app.queue.idle();
     expect((await app.catalogue.sheet(specimenId)).runs[0].measurements).toEqual([]);
     await app.database.query('UPDATE run_measured SET figures_version = $1', [RUN_FIGURES_VERSION - 1]);
     await app.queue.recover();
+    await app.queue.idle();
     const again = (await app.catalogue.sheet(specimenId)).runs[0];
     expect(again.measurements.map((m) => m.quantity)).toEqual(run.measurements.map((m) => m.quantity));
   });

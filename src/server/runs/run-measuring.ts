@@ -62,8 +62,9 @@ export class RunMeasuring {
    */
   async measure(runId: string): Promise<boolean> {
     const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
+    if (rows.some((t) => t.status !== 'done')) return false;
     const plan = await planOfRun(this.database, runId);
-    if (!plan || rows.some((t) => t.status !== 'done')) return false;
+    if (!plan) return false;
     const protocol = protocolSchema.parse(plan.protocol_document);
     // A protocol may serve several kinds: the unit's own says what a run of it gives.
     const kind = gearKind(plan.category);

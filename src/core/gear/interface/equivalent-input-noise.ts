@@ -5,15 +5,13 @@ import { measured, notMeasured, type Measurement } from '../../measure/measureme
 import type { QuantityId } from '../../measure/registry';
 import { noiseSettings, pausesText, type NoiseLevel } from '../../measure/silence-noise';
 import type { AnalysedTake } from '../run/analysed-take';
-import { gained, isRefused } from '../run/gained-take';
+import { GAIN_UNCERTAINTY_DB, gained, isRefused } from '../run/gained-take';
 import { thermalNoiseDbu, thermalNoiseDbuA } from './thermal-noise';
 
 /** Resistance that the input is terminated with: that of a microphone. IEC 60268-3 leaves it open; common practice. */
 const TERMINATION_OHMS = 150;
 /** Standard uncertainty of a level that a voltmeter showed (common practice, no source). */
 export const METER_UNCERTAINTY_DB = 0.2;
-/** Of a difference between two positions of a gain control, as its scale has it (common practice, no source). */
-const GAIN_UNCERTAINTY_DB = 0.5;
 /** A tone's third octave holds all of an A-weighted level at 1 kHz; where more is there, it is no tone alone. */
 const LARGEST_REST_DB = 0.5;
 /** A figure that lies below the thermal noise by more than so many of its uncertainties is a fault of the measurement. */

@@ -1,8 +1,8 @@
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import type { Difference } from '../../measure/difference';
 import { mean } from '../../stats/moments';
-import { gained, isRefused } from '../run/gained-take';
-import { GAIN_UNCERTAINTY_DB, SPOKEN_ANEW_LEVEL_DB, TRANSFER_U_DB } from './pair-uncertainty';
+import { GAIN_UNCERTAINTY_DB, gained, isRefused } from '../run/gained-take';
+import { SPOKEN_ANEW_LEVEL_DB, TRANSFER_U_DB } from './pair-uncertainty';
 import { sweepPoints } from './sweep-points';
 import type { TakePair } from './take-pair';
 

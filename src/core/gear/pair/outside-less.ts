@@ -3,8 +3,7 @@ import { outsideChange, type Attenuation } from '../../measure/outside-noise';
 import type { QuantityId } from '../../measure/registry';
 import { amplitudeRemoved, energyRemoved, type RemovedBand } from '../../measure/removed-by-band';
 import type { AnalysedTake } from '../run/analysed-take';
-import { gained, isRefused } from '../run/gained-take';
-import { GAIN_UNCERTAINTY_DB } from './pair-uncertainty';
+import { GAIN_UNCERTAINTY_DB, gained, isRefused } from '../run/gained-take';
 import type { TakePair } from './take-pair';
 
 /** What stands so near to the device's own noise is only a lower limit of what was taken away. */

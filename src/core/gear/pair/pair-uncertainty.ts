@@ -1,7 +1,5 @@
 // What halves of pairs are unsure by, where the takes themselves do not tell.
 
-/** A difference between two positions of a gain control, as its scale has it (common practice, no source). */
-export const GAIN_UNCERTAINTY_DB = 0.5;
 /** A known filter comes back within 0.3 dB from one performance through two devices: a third of that as standard. */
 export const TRANSFER_U_DB = 0.1;
 /** A voice does not read twice alike: of a third octave, and of the whole (common practice, no source). */

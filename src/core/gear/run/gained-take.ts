@@ -6,6 +6,9 @@ export type GainedTake<T = AnalysedTake> = T & { readonly gainDb: number };
 
 type Gain = Pick<AnalysedTake, 'gainDb' | 'dial'>;
 
+/** Standard uncertainty of a difference between two positions of a gain control, as its scale has it (common practice, no source). */
+export const GAIN_UNCERTAINTY_DB = 0.5;
+
 /** Why figures that need equal gain are missing. */
 export interface NoGain {
   readonly refused: string;

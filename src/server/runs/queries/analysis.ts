@@ -252,9 +252,9 @@ export async function runsToMeasure(
   db: Queryable,
   algorithmVersion: number,
   figuresVersion: number,
-): Promise<string[]> {
-  const rows = await db.query<{ id: string }>(
-    `SELECT r.id FROM run r
+): Promise<{ id: string; specimen_id: string }[]> {
+  return db.query(
+    `SELECT r.id, r.specimen_id FROM run r
      WHERE NOT EXISTS (SELECT 1 FROM run_measured m
                        WHERE m.run_id = r.id AND m.algorithm_version = $1 AND m.figures_version = $2)
        AND NOT EXISTS (SELECT 1 FROM take t LEFT JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $1
@@ -262,5 +262,4 @@ export async function runsToMeasure(
      ORDER BY r.id`,
     [algorithmVersion, figuresVersion],
   );
-  return rows.map((r) => r.id);
 }

@@ -18,8 +18,6 @@ export interface FoundOn {
   /** Field of the data sheet, and the unit that the sum wants it in. */
   readonly field?: string;
   readonly unit: SheetUnit;
-  /** The part tells another figure than the sum wants: what makes the one of the other. */
-  readonly as?: (value: number) => number;
 }
 
 /** One number that a sum is made of. */

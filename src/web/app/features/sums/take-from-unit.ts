@@ -18,10 +18,9 @@ export interface TakenNumber {
  */
 export function takenFrom(
   sheet: Pick<SpecimenSheet, 'runs' | 'sheet'>,
-  { quantity, field, unit, as }: FoundOn,
+  { quantity, field, unit }: FoundOn,
 ): TakenNumber | null {
-  const found = measured(sheet, quantity) ?? claimed(sheet, field, unit);
-  return found && (as ? { ...found, value: as(found.value) } : found);
+  return measured(sheet, quantity) ?? claimed(sheet, field, unit);
 }
 
 function measured({ runs }: Pick<SpecimenSheet, 'runs'>, quantity: FoundOn['quantity']): TakenNumber | null {
