@@ -12,6 +12,7 @@ import {
 import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
+import { tap } from 'rxjs';
 import { isSameName } from '#core/text/same-name';
 import type { Removable, Removal, RemovalPreview } from '#contracts/removal';
 import { CorrectionData } from '../../data/corrections';
@@ -122,6 +123,8 @@ export class RemovalDialog {
   readonly unwanted = input.required<Unwanted | null>();
   readonly closed = output();
   readonly removed = output<Removal>();
+  /** Set while it is being deleted, and taken back where that is refused. */
+  readonly deleting = output<boolean>();
 
   private readonly data = inject(CorrectionData);
   private readonly refusals = inject(Refusals);
@@ -164,7 +167,9 @@ export class RemovalDialog {
       this.tried.set(this.name());
       return;
     }
-    this.saving.run(this.data.remove({ ...unwanted, name: this.name(), reason: this.reason() }), (removal) =>
+    this.deleting.emit(true);
+    const asked = this.data.remove({ ...unwanted, name: this.name(), reason: this.reason() });
+    this.saving.run(asked.pipe(tap({ error: () => this.deleting.emit(false) })), (removal) =>
       this.removed.emit(removal),
     );
   }

@@ -94,13 +94,18 @@ export class Unit {
   private readonly data = inject(CatalogueData);
   private readonly corrections = inject(CorrectionData);
   private readonly ranker = inject(Ranker);
+  /** Set while this unit is being deleted: nothing is asked about it any more, or the answer would be that it is not there. */
+  private readonly goes = signal(false);
+  private readonly asked = computed(() => (this.goes() ? null : this.id()));
   private readonly loaded = toSignal(
-    toObservable(this.id).pipe(
+    toObservable(this.asked).pipe(
       switchMap((id) =>
-        this.data.sheet(id).pipe(
-          // A unit that was merged into another one is that one.
-          tap(({ value }) => value && value.row.id !== id && void this.goTo(value.row.id)),
-        ),
+        id === null
+          ? of(LOADING)
+          : this.data.sheet(id).pipe(
+              // A unit that was merged into another one is that one.
+              tap(({ value }) => value && value.row.id !== id && void this.goTo(value.row.id)),
+            ),
       ),
     ),
     { initialValue: LOADING },
@@ -251,6 +256,10 @@ export class Unit {
   protected removeTake(take: Take): void {
     this.retaking.set(null);
     this.unwanted.set({ what: 'take', id: take.id });
+  }
+
+  protected whileDeleting(isDeleting: boolean): void {
+    this.goes.set(isDeleting && this.unwanted()?.what === 'unit');
   }
 
   protected afterRemoval({ what }: Removal): void {
