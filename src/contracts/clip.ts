@@ -9,6 +9,17 @@ export const clipFormatSchema = z.object({
   durationS: z.number(),
 });
 
+/** The compressed file or the film that a clip was decoded from; it is kept beside it. */
+export const clipOriginSchema = z.object({
+  sha256: sha256Schema,
+  bytes: z.number(),
+  name: z.string(),
+  container: z.string().describe('As it is called: "MP3", "MP4", "QuickTime File Format", "WebM" …'),
+  codec: z.string().describe('"mp3", "aac", "opus", "vorbis", "pcm-s24" …'),
+  bitRateKbps: z.number().nullable(),
+});
+export type ClipOrigin = z.infer<typeof clipOriginSchema>;
+
 /** A clip in the archive. */
 export const clipSchema = z.object({
   sha256: sha256Schema,
@@ -17,6 +28,8 @@ export const clipSchema = z.object({
   format: clipFormatSchema,
   /** Set where the file was truncated and the part that was there has been kept. */
   salvaged: z.object({ claimedS: z.number().nullable() }).nullable(),
+  /** Null for a recording that was never compressed. */
+  origin: clipOriginSchema.nullable(),
 });
 export type Clip = z.infer<typeof clipSchema>;
 

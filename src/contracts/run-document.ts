@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isSoundFile } from '#core/audio/sound-files';
 import { CLAIMED_QUANTITIES } from '#core/gear/kinds';
 import { GAIN_DB } from '#core/rules/take-gain';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
@@ -18,7 +19,7 @@ export const runFileNameSchema = z
   .refine((name) => !/[/\\:\u0000]/.test(name) && !name.startsWith('.'), {
     message: 'must be the plain name of a file in this folder, without a path',
   })
-  .refine((name) => /\.(wav|wave|bwf|rf64|flac)$/i.test(name), { message: 'must be a WAV or FLAC file' });
+  .refine(isSoundFile, { message: 'must be a sound file (WAV, FLAC, MP3, M4A, Ogg, Opus) or a film (MP4, MOV, WebM)' });
 
 export const priceSchema = z.strictObject({
   amount: z

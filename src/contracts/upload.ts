@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sha256Schema } from './common';
 
 /** Longest file that is taken in: a WAV of 64-bit sizes has no limit of its own. */
 const MOST_BYTES = 200 * 2 ** 30;
@@ -17,4 +18,10 @@ export type NewUpload = z.infer<typeof newUploadSchema>;
 export const uploadSchema = z.object({ id: uploadIdSchema, offset: z.number(), bytes: z.number() });
 export type Upload = z.infer<typeof uploadSchema>;
 
-export const finishUploadSchema = z.strictObject({ keepPart: z.boolean().default(false) });
+export const finishUploadSchema = z.strictObject({
+  keepPart: z.boolean().default(false),
+  decoded: sha256Schema
+    .nullable()
+    .default(null)
+    .describe('Of a compressed file: the clip that the page has decoded it to.'),
+});

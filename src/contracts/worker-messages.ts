@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { clipFormatSchema } from './clip';
+import type { SoundCodec } from '#core/audio/codec';
+import { clipFormatSchema, type Clip, type ClipOrigin } from './clip';
 import { noiseFindingSchema, type ClipSummary } from './clip-summary';
 import { segmentSchema, type Segment, type Segments } from './segments';
 import { boundSchema, spreadSchema, type MeasurementJson } from './measurement';
@@ -54,6 +55,8 @@ export interface AnalyseClipTask {
   readonly dualMono?: boolean;
   /** A part whose loudness is wanted beside that of the whole. */
   readonly part?: Segment | null;
+  /** Of a compressed file: how its sound was packed. */
+  readonly sound?: SoundCodec | null;
 }
 
 /** The part of a MessagePort that tasks use (its type differs between node and the browser). */
@@ -102,3 +105,20 @@ export interface SalvageClipTask {
   readonly path: string;
   readonly into: string;
 }
+
+/** Order to a worker: decode a compressed file, or the sound of a film. */
+export interface DecodeClipTask {
+  readonly path: string;
+  /** Where the samples go, as a WAV; null where only what the file is is asked. */
+  readonly into: string | null;
+}
+
+/** How the sound was packed. */
+type PackedSound = Pick<ClipOrigin, 'container' | 'codec' | 'bitRateKbps'>;
+
+/** "page": no decoder stands here for it, the browser has one. */
+export type DecodeClipResult =
+  | { readonly kind: 'decoded'; readonly packed: PackedSound; readonly format: Clip['format'] }
+  | { readonly kind: 'known'; readonly packed: PackedSound; readonly durationS: number; readonly channels: number }
+  | { readonly kind: 'page'; readonly packed: PackedSound; readonly message: string }
+  | { readonly kind: 'refused'; readonly code: string; readonly message: string };

@@ -48,7 +48,7 @@ import { KindBook, registerSavedKinds } from './catalogue/kind-book';
 import { SavedLists } from './catalogue/saved-lists';
 import { RubricBook } from './catalogue/rubric-book';
 import { Photographs } from './photos/photographs';
-import { PhotoStore } from './platform/archive/photo-store';
+import { FilesByHash } from './platform/archive/files-by-hash';
 import { Relations } from './catalogue/relations';
 import { SheetEntries } from './catalogue/sheet-entries';
 import { seedRules } from './catalogue/seed';
@@ -143,7 +143,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const hub = new EventHub();
   const jobs = new JobBoard(hub, now);
   const setAside = new SetAside(hub);
-  const ingest = new ClipIngest(store, database, pool, setAside);
+  const originals = new FilesByHash(options.folder, 'originals');
+  const ingest = new ClipIngest(store, originals, database, pool, setAside);
   const queue = new AnalysisQueue(database, store, pool, hub, jobs, report, setAside);
   const integrity = new Integrity(options.folder, database, store, setAside, jobs, now, report);
   const rigs = new Rigs(database, store, pool, hub);
@@ -169,8 +170,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       setAside.note('job', name, 'This part of the start could not be done.');
     });
   };
-  const photos = new PhotoStore(options.folder);
-  const homes = { store, pictures, photos, listening: listeningClips };
+  const photos = new FilesByHash(options.folder, 'photos');
+  const homes = { store, originals, pictures, photos, listening: listeningClips };
   const removals = new Removals(database, homes, queue, scale, hub, now);
   // Before files are taken in that nobody has noted.
   await step('deleting what was being deleted', () => removals.finish());

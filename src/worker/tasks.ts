@@ -7,6 +7,7 @@ export interface WorkerTasks {
   'cut-clip': typeof import('./tasks/cut-clip').default;
   'cut-listening-clips': typeof import('./tasks/cut-listening-clips').default;
   'cut-matched-clip': typeof import('./tasks/cut-matched-clip').default;
+  'decode-clip': typeof import('./tasks/decode-clip').default;
   'draw-spectrogram': typeof import('./tasks/draw-spectrogram').default;
   'inspect-clip': typeof import('./tasks/inspect-clip').default;
   'inspect-cuts': typeof import('./tasks/inspect-cuts').default;

@@ -1,3 +1,5 @@
+import type { SoundCodec } from '../audio/codec';
+import { codecReason } from './codec-decides';
 import type { AudioFormat } from '../audio/audio-format';
 import { allocateBlock, BLOCK_FRAMES, readStretch, type SampleStream } from '../audio/sample-stream';
 import { AudioFileError } from '../audio/audio-file-error';
@@ -58,6 +60,8 @@ export interface ClipAnalysis extends LevelAnalysis {
   readonly plosives: readonly Plosive[];
   readonly sibilance: Measurement;
   readonly dropOuts: DropOuts;
+  /** How the sound was packed before it became samples; null for a recording that never was. */
+  readonly sound: SoundCodec | null;
 }
 
 /** Settings of an analysis. */
@@ -66,6 +70,8 @@ export interface AnalysisOptions {
   readonly dualMono?: boolean;
   /** Segments that stand in for the automatic ones. */
   readonly segments?: SpeechSegments | null;
+  /** How the sound was packed before it became samples: a lossy codec decides what noise is left. */
+  readonly sound?: SoundCodec | null;
   /** Opens the clip once more for the close look at the silent part. */
   readonly reopen?: () => SampleStream | Promise<SampleStream>;
   /** Called now and then with the share that is done, 0…1. */
@@ -94,12 +100,16 @@ export async function analyseClip(stream: SampleStream, options: AnalysisOptions
   const { segments } = base;
   const { framePowers, isZeroFrame } = base;
   const bits = bitsOfEncoding(base.format.encoding);
-  const noise = silenceNoise({ bandFrames, frameLength, sampleRate, framePowers, isZeroFrame, bits }, segments.silence);
+  const found = silenceNoise({ bandFrames, frameLength, sampleRate, framePowers, isZeroFrame, bits }, segments.silence);
+  const sound = options.sound ?? null;
+  const packed = codecReason(sound);
+  const noise = found && packed !== null ? { ...found, refused: packed } : found;
   const quiet = noise && noise.refused === null ? noise.segment : null;
   return {
     ...base,
     noise,
-    lines: await closeLook(quiet ?? steadyWhole(base), sampleRate, options.reopen),
+    sound,
+    lines: packed !== null ? null : await closeLook(quiet ?? steadyWhole(base), sampleRate, options.reopen),
     thirdOctave: thirdOctaveSpectrum(bandFrames, 0, Infinity),
     longTerm: {
       powers: meanOf(spectral.map((m) => m.bands.meanPowers())),

@@ -1,4 +1,5 @@
 import type { ClipAnalysis } from './clip-analysis';
+import { withoutCodecFigures } from './codec-decides';
 import { dropOutMeasurement } from './drop-outs';
 import { humMeasurement } from './hum';
 import { interferenceMeasurement } from './interference';
@@ -13,12 +14,12 @@ import { silenceMeasurements } from './silence-noise';
 export function clipMeasurements(
   analysis: Pick<
     ClipAnalysis,
-    'level' | 'loudness' | 'noise' | 'lines' | 'plosives' | 'sibilance' | 'dropOuts' | 'segments'
+    'level' | 'loudness' | 'noise' | 'lines' | 'plosives' | 'sibilance' | 'dropOuts' | 'segments' | 'sound'
   >,
 ): Measurement[] {
   const { lines, loudness, segments } = analysis;
   const speechLufs = segments.speech.length === 0 ? -Infinity : loudness.integratedLufs;
-  return [
+  const measurements = [
     ...levelMeasurements(analysis.level),
     ...loudnessMeasurements(loudness),
     ...silenceMeasurements(analysis.noise),
@@ -29,4 +30,5 @@ export function clipMeasurements(
     analysis.sibilance,
     dropOutMeasurement(analysis.dropOuts),
   ];
+  return withoutCodecFigures(measurements, analysis.sound);
 }

@@ -1,9 +1,10 @@
+import { originalExtension } from '#core/audio/sound-files';
 import { isSameName } from '#core/text/same-name';
 import type { NewRemoval, Removable, Removal, RemovalPreview } from '#contracts/removal';
 import { unitName } from '#contracts/unit-name';
 import { removalLines } from '#domain/mending/removal-words';
 import type { ClipStore } from '../platform/archive/clip-store';
-import type { PhotoStore } from '../platform/archive/photo-store';
+import type { FilesByHash } from '../platform/archive/files-by-hash';
 import type { Database, Queryable } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
@@ -34,7 +35,8 @@ import {
 interface FileHomes {
   readonly store: ClipStore;
   readonly pictures: ClipPictures;
-  readonly photos: PhotoStore;
+  readonly originals: FilesByHash;
+  readonly photos: FilesByHash;
   readonly listening: ClipPreparation;
 }
 
@@ -139,12 +141,13 @@ export class Removals {
   }
 
   private async removeFiles(removalId: string, files: readonly GoingFile[]): Promise<void> {
-    const { store, pictures, photos, listening } = this.homes;
+    const { store, originals, pictures, photos, listening } = this.homes;
     for (const file of files) {
       if ('clip' in file) {
         await store.remove(file.clip);
         await pictures.forget(file.clip);
-      } else if ('photo' in file) await photos.remove(file.photo, file.format);
+      } else if ('original' in file) await originals.remove(file.original, file.extension);
+      else if ('photo' in file) await photos.remove(file.photo, file.format);
       else await listening.removeClip(file.test, file.item);
     }
     await filesAreGone(this.database, removalId);
@@ -152,8 +155,9 @@ export class Removals {
 }
 
 /** Clips that nothing else uses, and what was prepared of them for listeners. */
-const filesOf = ({ clips, photoFiles, tests }: RemovalScope): GoingFile[] => [
+const filesOf = ({ clips, originals, photoFiles, tests }: RemovalScope): GoingFile[] => [
   ...clips.map((clip) => ({ clip })),
+  ...originals.map(({ sha256, name }) => ({ original: sha256, extension: originalExtension(name) })),
   ...photoFiles.map(({ sha256, format }) => ({ photo: sha256, format })),
   ...tests.flatMap((t) => t.items.map((item) => ({ test: t.id, item }))),
 ];

@@ -3,7 +3,7 @@ import { ImageFileError } from '#core/image/image-file-error';
 import { plainImage, type PlainImage } from '#core/image/plain-image';
 import { LARGEST_PHOTO_BYTES, type NewPhotograph, type Photograph } from '#contracts/photograph';
 import { specimenExists } from '../catalogue/queries/specimen';
-import type { PhotoStore } from '../platform/archive/photo-store';
+import type { FilesByHash } from '../platform/archive/files-by-hash';
 import type { Database } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
@@ -13,7 +13,7 @@ import { addPhotograph, formatOf } from './queries/photograph';
 export class Photographs {
   constructor(
     private readonly database: Database,
-    private readonly store: PhotoStore,
+    private readonly store: FilesByHash,
     private readonly hub: EventHub,
   ) {}
 

@@ -17,7 +17,12 @@ const CATALOGUE = {
   'clip-refused': {
     status: 422,
     safe: 'The file you have is untouched; nothing of it was stored.',
-    next: 'Export the clip again as WAV or FLAC from the recorder or editor.',
+    next: 'Export the clip again as WAV or FLAC (or MP3, M4A, Ogg, Opus) from the recorder or editor.',
+  },
+  'clip-for-page': {
+    status: 422,
+    safe: 'The file you have is untouched; nothing of it was stored.',
+    next: 'Add it on a page of Sediment, whose browser decodes it, or export it as WAV or FLAC.',
   },
   'photo-refused': {
     status: 422,

@@ -22,7 +22,7 @@ export interface WorkerPool {
     path: string,
     onProgress: (share: number) => void,
     segments?: Segments | null,
-    options?: Pick<AnalyseClipTask, 'dualMono' | 'part'>,
+    options?: Pick<AnalyseClipTask, 'dualMono' | 'part' | 'sound'>,
   ): Promise<AnalyseClipResult>;
   inspect(task: InspectClipTask, signal?: AbortSignal): Promise<InspectClipResult>;
   salvage(task: SalvageClipTask): Promise<void>;
@@ -34,6 +34,7 @@ export interface WorkerPool {
 /** How much of a kind is done at once and may wait; kinds that are not named are quick, or their callers keep count. */
 const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting: number]>>> = {
   'inspect-clip': [2, 200],
+  'decode-clip': [1, 200],
   'render-blind-clip': [2, 400],
   'render-sweep': [1, 8],
   'render-comparison-zip': [1, 8],

@@ -8,7 +8,7 @@ import type { Application } from '../wiring';
 import { handle, parse, plain, type Site } from './handle';
 import { atOnce, LIMITS } from './limits';
 
-const uploadQuery = z.object({ name: uploadNameSchema, keepPart: z.literal('1').optional() });
+const uploadQuery = z.object({ name: uploadNameSchema, keepPart: z.literal('1').optional(), decoded: sha256Schema.optional() });
 const partParams = z.object({ id: uploadIdSchema, offset: z.coerce.number().int().min(0) });
 
 /** Upload and playback: bytes in, bytes out. */
@@ -16,8 +16,9 @@ export function clipRoutes(site: Site, { ingest, store, uploads }: Application):
   const fewAtOnce = atOnce(LIMITS.uploadsAtOnce, 4 * LIMITS.uploadsAtOnce, 'Many uploads are running already.');
   plain(site, 'upload', fewAtOnce, async (request: Request, response: Response, next: NextFunction) => {
     try {
-      const { name, keepPart } = parse(uploadQuery, request.query);
-      response.json(await ingest.ingest(request, name, { keepPart: keepPart === '1', signal: goneSignal(response) }));
+      const { name, keepPart, decoded } = parse(uploadQuery, request.query);
+      const options = { keepPart: keepPart === '1', decoded: decoded ?? null, signal: goneSignal(response) };
+      response.json(await ingest.ingest(request, name, options));
     } catch (error) {
       next(isBrokenOff(error) ? brokenOff() : error);
     }

@@ -24,6 +24,7 @@ import {
   type ClipAnalysisRow,
 } from './queries/analysis';
 import { RunMeasuring } from './run-measuring';
+import { findClip } from './queries/clip';
 import { addSegmentChoice, latestChoice } from './queries/segment-choice';
 import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
@@ -177,7 +178,7 @@ export class AnalysisQueue {
     try {
       const path = await this.store.verified(started.clip_sha256);
       if (!path) throw new Error('The clip is not in the archive any more.');
-      const result = await this.pool.analyse(path, (share) => job.progress(share));
+      const result = await this.measured(started.clip_sha256, path, (share) => job.progress(share));
       mustBeReadable(result);
       await finishAnalysis(this.database, id, result);
       await this.repeatChoice(started.clip_sha256);
@@ -192,6 +193,16 @@ export class AnalysisQueue {
       await this.measureRun(run.run_id).catch((error: unknown) => this.putAside(run.run_id, error));
       this.hub.specimenChanged(run.specimen_id);
     }
+  }
+
+  private async measured(
+    sha256: string,
+    path: string,
+    onProgress: (share: number) => void,
+    segments: Segments | null = null,
+  ): Promise<AnalyseClipResult> {
+    const clip = await findClip(this.database, sha256);
+    return this.pool.analyse(path, onProgress, segments, { sound: clip?.origin ?? null });
   }
 
   /** A run that cannot be measured must stop neither the start nor the others. */
@@ -224,7 +235,7 @@ export class AnalysisQueue {
   private async measureChoice(sha256: string, segments: Segments | null): Promise<void> {
     const path = segments && (await this.store.verified(sha256));
     if (segments && !path) throw new Failure('not-found', 'The clip is not in the archive any more.');
-    const result = segments && path ? await this.pool.analyse(path, () => undefined, segments) : null;
+    const result = segments && path ? await this.measured(sha256, path, () => undefined, segments) : null;
     if (result) mustBeReadable(result);
     await addSegmentChoice(this.database, sha256, ALGORITHM_VERSION, segments, result);
   }

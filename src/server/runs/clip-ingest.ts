@@ -1,11 +1,13 @@
 import { createReadStream } from 'node:fs';
 import { basename } from 'node:path';
 import type { Readable } from 'node:stream';
-import type { Clip } from '#contracts/clip';
+import { originalExtension } from '#core/audio/sound-files';
+import type { Clip, ClipOrigin } from '#contracts/clip';
 import type { InspectClipResult } from '#contracts/worker-messages';
 import type { ClipStore, IncomingFile } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
-import { findClip, knownClips, noteClip } from './queries/clip';
+import { clipOfOrigin, findClip, knownClips, noteClip, noteOrigin } from './queries/clip';
+import type { FilesByHash } from '../platform/archive/files-by-hash';
 import { Failure } from '../platform/failure';
 import { clipName, type SetAside } from '../platform/set-aside';
 import type { WorkerPool } from '../platform/worker-pool';
@@ -15,12 +17,18 @@ export interface InspectedFile {
   readonly name: string;
   readonly incoming: IncomingFile;
   readonly verdict: InspectClipResult;
+  /** Of a compressed file: itself, and what it was decoded from. `incoming` holds its samples then. */
+  readonly original: { readonly file: IncomingFile; readonly origin: ClipOrigin } | null;
+  /** The clip that it was decoded to before; its samples are not decoded again. */
+  readonly known: Clip | null;
 }
 
 /** How a file is taken in. */
 export interface IngestOptions {
   /** Keep what is there of a truncated file. */
   readonly keepPart: boolean;
+  /** The clip that the page has decoded this compressed file to, and sent before. */
+  readonly decoded?: string | null;
   /** Whoever sent it has gone: looking at it is given up. */
   readonly signal?: AbortSignal;
 }
@@ -29,6 +37,7 @@ export interface IngestOptions {
 export class ClipIngest {
   constructor(
     private readonly store: ClipStore,
+    private readonly originals: FilesByHash,
     private readonly database: Database,
     private readonly pool: WorkerPool,
     private readonly setAside: SetAside,
@@ -45,18 +54,24 @@ export class ClipIngest {
   /**
    * A file that lies in the data folder already. Where it is taken in, it is moved; where it is refused, it stays.
    *
-   * @throws Failure `clip-truncated`, `clip-refused`
+   * @throws Failure `clip-truncated`, `clip-refused`, `clip-for-page`
    */
   async ingestFile(path: string, name: string, options: IngestOptions): Promise<Clip> {
-    const verdict = await this.pool.inspect({ path, keepPart: options.keepPart }, options.signal);
-    if (!verdict.ok) throw refusal({ name, verdict });
-    return this.keep({ name, incoming: await this.store.measure(path), verdict });
+    const file = await this.looked(() => this.store.measure(path), path, name, options);
+    if (!file.verdict.ok) throw refusal(file);
+    return this.keep(file);
   }
 
   /** Keeps a file that Sediment has written itself, so that nobody has to look at it first. */
   async keepOwn(bytes: Readable, name: string, format: Clip['format']): Promise<Clip> {
     const incoming = await this.store.receive(bytes);
-    return this.keep({ name, incoming, verdict: { ok: true, format, truncatedFrom: null } });
+    return this.keep({
+      name,
+      incoming,
+      verdict: { ok: true, format, truncatedFrom: null },
+      original: null,
+      known: null,
+    });
   }
 
   /** Whether the file of a clip is there and what it was. */
@@ -73,26 +88,65 @@ export class ClipIngest {
   async receive(bytes: Readable, name: string, options: IngestOptions): Promise<InspectedFile> {
     const incoming = await this.store.receive(bytes);
     try {
-      const task = { path: incoming.path, keepPart: options.keepPart };
-      return { name, incoming, verdict: await this.pool.inspect(task, options.signal) };
+      return await this.looked(() => Promise.resolve(incoming), incoming.path, name, options);
     } catch (error) {
       await this.store.discard(incoming);
       throw error;
     }
   }
 
-  async discard(file: InspectedFile): Promise<void> {
-    await this.store.discard(file.incoming);
+  async discard({ incoming, original }: InspectedFile): Promise<void> {
+    await this.store.discard(incoming);
+    if (original) await this.store.discard(original.file);
+  }
+
+  /** What a file is. A compressed one is decoded, unless it was before. */
+  private async looked(
+    measure: () => Promise<IncomingFile>,
+    path: string,
+    name: string,
+    options: IngestOptions,
+  ): Promise<InspectedFile> {
+    const verdict = await this.pool.inspect({ path, keepPart: options.keepPart }, options.signal);
+    const file = await measure();
+    if (verdict.ok || verdict.code !== 'not-audio')
+      return { name, incoming: file, verdict, original: null, known: null };
+    const named = options.decoded ? await findClip(this.database, options.decoded) : await clipOfOrigin(this.database, file.sha256); // prettier-ignore
+    const earlier = named && (await this.store.check(named.sha256)) === null ? named : null;
+    const into = this.store.temporaryPath();
+    const found = await this.pool.run('decode-clip', { path, into: earlier ? null : into });
+    if (found.kind === 'refused' || found.kind === 'page') {
+      const code = found.kind === 'page' ? FOR_PAGE : found.code;
+      const refused = { ok: false, code, message: found.message, truncation: null } as const;
+      return { name, incoming: file, verdict: refused, original: null, known: null };
+    }
+    const origin = { sha256: file.sha256, bytes: file.bytes, name, ...found.packed };
+    const original = { file, origin };
+    if (found.kind === 'known') {
+      const known = earlier as Clip;
+      const unlike = unlikeOriginal(known.format, found);
+      return { name, incoming: file, original, known, verdict: unlike ?? { ok: true, format: known.format, truncatedFrom: null } }; // prettier-ignore
+    }
+    const decoded = await this.store.measure(into);
+    return { name, incoming: decoded, original, known: null, verdict: { ok: true, format: found.format, truncatedFrom: null } }; // prettier-ignore
+  }
+
+  /** Keeps the compressed file first: a clip whose original is named has it. */
+  private async keepOriginal({ file, origin }: NonNullable<InspectedFile['original']>): Promise<ClipOrigin> {
+    await this.originals.keepFile(file, originalExtension(origin.name));
+    return origin;
   }
 
   /** Makes an inspected file part of the archive. Of a clip that is there, the file is read, and replaced if it is not sound. */
-  async keep({ name, incoming, verdict }: InspectedFile): Promise<Clip> {
+  async keep({ name, incoming, verdict, original, known: decoded }: InspectedFile): Promise<Clip> {
     if (!verdict.ok) throw new Error(`${name} was refused and cannot be kept`);
+    const origin = original && (await this.keepOriginal(original));
+    if (origin && decoded) return (await noteOrigin(this.database, decoded.sha256, origin)) ?? decoded;
     const whole = verdict.truncatedFrom ? await this.salvaged(incoming) : incoming;
     const known = await findClip(this.database, whole.sha256);
     if (known && (await this.store.check(whole.sha256)) === null) {
       await this.store.discard(whole);
-      return known;
+      return (origin && (await noteOrigin(this.database, known.sha256, origin))) ?? known;
     }
     if (known) this.setAside.clear('clip', clipName(known.sha256, known.name));
     await this.store.keep(whole, verdict.format.container === 'flac' ? 'flac' : 'wav');
@@ -102,6 +156,7 @@ export class ClipIngest {
       name,
       format: verdict.format,
       salvaged: verdict.truncatedFrom,
+      origin,
     });
   }
 
@@ -129,7 +184,14 @@ export class ClipIngest {
       return 'Its name is not the hash of its bytes, so it is no clip of this archive.';
     const verdict = await this.pool.inspect({ path, keepPart: false });
     if (!verdict.ok) return verdict.message;
-    await noteClip(this.database, { sha256, bytes, name: sha256.slice(0, 12), format: verdict.format, salvaged: null });
+    await noteClip(this.database, {
+      sha256,
+      bytes,
+      name: sha256.slice(0, 12),
+      format: verdict.format,
+      salvaged: null,
+      origin: null,
+    });
     return null;
   }
 
@@ -144,12 +206,28 @@ export class ClipIngest {
 /** A file on disk as the bytes of an upload. */
 export const fileBytes = (path: string): Readable => createReadStream(path);
 
+/** How much longer or shorter decoded sound may be than its file says: what an encoder puts before and behind it. */
+const DECODED_WITHIN_S = 0.5;
+
+/** Where a clip cannot be what the page has decoded a compressed file to. */
+function unlikeOriginal(
+  format: Clip['format'],
+  { durationS, channels }: { readonly durationS: number; readonly channels: number },
+): InspectClipResult | null {
+  if (channels === format.channels && Math.abs(durationS - format.durationS) <= DECODED_WITHIN_S) return null;
+  const message = `What was decoded is another sound than that of this file: ${format.durationS.toFixed(2)} s instead of ${durationS.toFixed(2)} s, or other channels.`; // prettier-ignore
+  return { ok: false, code: 'not-audio', message, truncation: null };
+}
+
+/** Code of a file that only the browser decodes. */
+const FOR_PAGE = 'for-page';
+
 function refusal({ name, verdict }: Pick<InspectedFile, 'name' | 'verdict'>): Failure {
   if (verdict.ok) throw new Error('the file was not refused');
   const { code, message, truncation } = verdict;
   return new Failure(
     // A part can be kept of a WAV only: what is there of a FLAC would have to be encoded anew.
-    code === 'truncated' && truncation ? 'clip-truncated' : 'clip-refused',
+    code === 'truncated' && truncation ? 'clip-truncated' : code === FOR_PAGE ? 'clip-for-page' : 'clip-refused',
     message,
     [{ file: name, field: null, message }],
     truncation,

@@ -11,9 +11,11 @@ import { tableCellSchema } from '#contracts/table-reading';
 import type { MeasureToneTask } from '#worker/tasks/measure-tone';
 import { tablesOf } from './queries/table-reading';
 import type { Difference } from '#core/measure/difference';
+import { codecReason, withCodecReason } from '#core/measure/codec-decides';
 import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
 import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
+import { clipOriginSchema } from '#contracts/clip';
 import type { HeardPair } from '#contracts/curves';
 import { measurementSchema } from '#contracts/measurement';
 import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
@@ -36,6 +38,8 @@ interface RunTake {
   readonly step: string;
   readonly settings: Readonly<Record<string, string | number | boolean>>;
   readonly analysed: AnalysedTake;
+  /** Why its sweep or its tone was not read; null where it was, or it holds none. */
+  readonly unread: string | null;
 }
 
 /** A pair with the takes that it was read from. */
@@ -77,7 +81,9 @@ export class RunMeasuring {
     const tables = await this.tables(runId, protocol);
     const pairs = await this.pairs(protocol, takes);
     const groups = pairGroups(pairs).map((group) => ({ ...group, takes: takesOf(group, pairs) }));
-    const { measurements, curves } = kind.runFigures(alone, await this.chain(runId), planned, tables);
+    const figures = kind.runFigures(alone, await this.chain(runId), planned, tables);
+    const { curves } = figures;
+    const measurements = withCodecReason(figures.measurements, takes.find((t) => t.unread !== null)?.unread ?? null);
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, [...pairMeasurements(groups), ...measurements]);
       for (const [name, curve] of Object.entries({ ...curves, pairs: groups.length === 0 ? null : groups })) {
@@ -155,6 +161,9 @@ export class RunMeasuring {
     const role = roleOf(step ?? { id: row.step });
     const { loudness, noise, speechS, thirdOctave, loudest, aDbfs } = analysisDetailSchema.parse(row.detail);
     const bytes = row.step_powers ?? new Uint8Array();
+    const packed = codecReason(clipOriginSchema.nullable().parse(row.origin));
+    const holdsSweep = step && (answersSweep(step) || playKindOf(step) === 'sweep');
+    const holdsTones = stepRole(role)?.holdsTones ?? false;
     const analysed: AnalysedTake = {
       role,
       gainDb: row.gain_db,
@@ -173,12 +182,12 @@ export class RunMeasuring {
       stepPowers: doublesFrom(bytes),
       clip: measurementSchema.array().parse(row.measurements),
       response:
-        step && protocol.sweep && (answersSweep(step) || playKindOf(step) === 'sweep')
+        holdsSweep && protocol.sweep && packed === null
           ? await this.sweepResponse(row.sha256, protocol.sweep, role === 'room')
           : null,
-      tone: stepRole(role)?.holdsTones ? await this.tone(row.sha256) : null,
+      tone: holdsTones && packed === null ? await this.tone(row.sha256) : null,
     };
-    return { row, step: row.step, settings, analysed };
+    return { row, step: row.step, settings, analysed, unread: holdsSweep || holdsTones ? packed : null };
   }
 
   /** Null where the take is too short. */

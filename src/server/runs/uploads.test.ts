@@ -17,7 +17,7 @@ describe('an upload in parts', () => {
     const { id } = await app.uploads.begin({ name: 'long.wav', bytes: WAV.length });
     expect((await app.uploads.add(id, 0, part(0, 50_000))).offset).toBe(50_000);
     await expect(app.uploads.add(id, 40_000, part(40_000, 60_000))).rejects.toThrow('50000 bytes are there');
-    await expect(app.uploads.finish(id, { keepPart: false })).rejects.toThrow(/50000 of \d+ bytes/);
+    await expect(app.uploads.finish(id, { keepPart: false, decoded: null })).rejects.toThrow(/50000 of \d+ bytes/);
     // A connection that dies in the middle of a part leaves what has arrived of it.
     const { hostname, port } = new URL(address);
     const path = PLAIN_PATHS.uploadPart.replace(':id', id).replace(':offset', '50000');
@@ -32,7 +32,7 @@ describe('an upload in parts', () => {
     // Until the server has noticed that the connection is gone, the old part is still on its way.
     const rest = (): Promise<string> => app.uploads.add(id, 80_000, part(80_000, WAV.length)).then(() => 'added', (e: unknown) => String(e)); // prettier-ignore
     await expect.poll(rest, { timeout: 10_000 }).toBe('added');
-    const { sha256 } = await app.uploads.finish(id, { keepPart: false });
+    const { sha256 } = await app.uploads.finish(id, { keepPart: false, decoded: null });
     expect(sha256).toBe(createHash('sha256').update(WAV).digest('hex'));
     expect(await app.store.check(sha256)).toBeNull();
     expect(readdirSync(join(app.status.dataFolder, 'uploads'))).toEqual([]);
@@ -47,8 +47,10 @@ describe('an upload in parts', () => {
     await expect(app.uploads.add(id, 0, part(0, cut.length + 10))).rejects.toMatchObject({ code: 'too-large' });
     const { offset } = await app.uploads.state(id);
     await app.uploads.add(id, offset, part(offset, cut.length));
-    await expect(app.uploads.finish(id, { keepPart: false })).rejects.toMatchObject({ code: 'clip-truncated' });
-    expect((await app.uploads.finish(id, { keepPart: true })).format.durationS).toBe(1.5);
+    await expect(app.uploads.finish(id, { keepPart: false, decoded: null })).rejects.toMatchObject({
+      code: 'clip-truncated',
+    });
+    expect((await app.uploads.finish(id, { keepPart: true, decoded: null })).format.durationS).toBe(1.5);
     await expect(app.uploads.begin({ name: 'huge.wav', bytes: 2 ** 50 })).rejects.toMatchObject({
       code: 'storage-full',
     });

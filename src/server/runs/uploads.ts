@@ -113,7 +113,7 @@ export class Uploads {
    *
    * @throws Failure `upload-incomplete`, and as {@link ClipIngest.ingestFile}
    */
-  async finish(id: string, options: { keepPart: boolean }): Promise<Clip> {
+  async finish(id: string, options: { keepPart: boolean; decoded: string | null }): Promise<Clip> {
     const { offset, bytes } = await this.state(id);
     if (offset < bytes) throw new Failure('upload-incomplete', `${offset} of ${bytes} bytes have arrived.`);
     const { name } = await this.meta(id);

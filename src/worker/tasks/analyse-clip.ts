@@ -12,6 +12,7 @@ export default async function analyseClipTask(task: AnalyseClipTask): Promise<An
     const analysis = await analyseClip(stream, {
       segments: task.segments ?? null,
       dualMono: task.dualMono ?? false,
+      sound: task.sound ?? null,
       reopen: () => openClip(path),
       onProgress: (share) => progress?.postMessage({ kind: 'progress', share } satisfies ProgressMessage),
     });

@@ -1,3 +1,4 @@
+import { clipOriginSchema } from '#contracts/clip';
 import type { Removable } from '#contracts/removal';
 import type { RemovalCounts } from '#domain/mending/removal-words';
 import { among } from '../../platform/db/among';
@@ -21,6 +22,8 @@ export interface RemovalScope {
   /** Clips of all of these that nothing else uses, and those that something else does. */
   readonly clips: readonly string[];
   readonly sharedClips: readonly string[];
+  /** Compressed files that these clips were decoded from. */
+  readonly originals: readonly { readonly sha256: string; readonly name: string; readonly bytes: number }[];
   readonly bytes: number;
   /** Photographs that go, and of their files those that no other photograph is. */
   readonly photographs: readonly string[];
@@ -130,6 +133,8 @@ export async function removalScope(
         )
       : await ids(db, `SELECT id FROM slot_take WHERE true ${inSlots.sql}`, inSlots.values);
   const clips = await clipsOf(db, takes, slotTakes);
+  const going = clips.filter((c) => !c.is_used);
+  const originals = going.flatMap((c) => clipOriginSchema.nullable().parse(c.origin) ?? []);
   const photographs = what === 'photograph' ? [id] : await ids(db, `SELECT id FROM photograph WHERE true ${inUnits.sql}`, inUnits.values); // prettier-ignore
   const photoFiles = await photoFilesOf(db, photographs);
   return {
@@ -141,11 +146,12 @@ export async function removalScope(
     takes,
     slots,
     slotTakes,
-    clips: clips.filter((c) => !c.is_used).map((c) => c.sha256),
+    clips: going.map((c) => c.sha256),
+    originals,
     sharedClips: clips.filter((c) => c.is_used).map((c) => c.sha256),
     bytes:
-      clips.reduce((sum, c) => (c.is_used ? sum : sum + Number(c.bytes)), 0) +
-      photoFiles.reduce((sum, p) => sum + p.bytes, 0),
+      going.reduce((sum, c) => sum + Number(c.bytes), 0) +
+      [...originals, ...photoFiles].reduce((sum, p) => sum + p.bytes, 0),
     photographs,
     photoFiles,
     tests: await testsWith(db, units, takes),
@@ -157,14 +163,14 @@ async function clipsOf(
   db: Queryable,
   takes: readonly string[],
   slotTakes: readonly string[],
-): Promise<{ sha256: string; bytes: string; is_used: boolean }[]> {
+): Promise<{ sha256: string; bytes: string; origin: unknown; is_used: boolean }[]> {
   const [goes, attempts] = [JSON.stringify(takes), JSON.stringify(slotTakes)];
   return db.query(
     `WITH goes AS (SELECT value::bigint AS id FROM jsonb_array_elements_text($1::jsonb)),
           attempts AS (SELECT value::bigint AS id FROM jsonb_array_elements_text($2::jsonb)),
           own AS (SELECT clip_sha256 FROM every_take WHERE id IN (SELECT id FROM goes)
                   UNION SELECT clip_sha256 FROM slot_take WHERE id IN (SELECT id FROM attempts))
-     SELECT c.sha256, c.bytes,
+     SELECT c.sha256, c.bytes, c.origin,
             EXISTS (SELECT 1 FROM every_take t WHERE t.clip_sha256 = c.sha256 AND t.id NOT IN (SELECT id FROM goes))
             OR EXISTS (SELECT 1 FROM slot_take s WHERE s.clip_sha256 = c.sha256 AND s.id NOT IN (SELECT id FROM attempts))
             OR EXISTS (SELECT 1 FROM calibration k WHERE k.clip_sha256 = c.sha256) AS is_used
@@ -344,6 +350,7 @@ async function removeTests(db: Queryable, tests: readonly string[]): Promise<voi
 /** A file that goes: a clip, or one that was prepared for listeners. */
 export type GoingFile =
   | { readonly clip: string }
+  | { readonly original: string; readonly extension: string }
   | { readonly photo: string; readonly format: string }
   | { readonly test: string; readonly item: string };
 

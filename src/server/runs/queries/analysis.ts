@@ -155,6 +155,8 @@ export interface AnalysedTakeRow {
   readonly detail: unknown;
   readonly measurements: unknown;
   readonly step_powers: Uint8Array | null;
+  /** Of the clip: the compressed file that it was decoded from. */
+  readonly origin: unknown;
 }
 
 export async function analysedTakes(
@@ -165,8 +167,9 @@ export async function analysedTakes(
   return db.query(
     `SELECT t.id AS take_id, st.slug AS step, st.title AS step_title, t.clip_sha256 AS sha256, t.gain_db, t.settings, t.distance_m,
             t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
-            COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers
+            COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers, c.origin
      FROM take t
+     JOIN clip c ON c.sha256 = t.clip_sha256
      JOIN step st ON st.id = t.step_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $2
      ${CURRENT_CHOICE}

@@ -1,4 +1,4 @@
-import type { Clip } from '#contracts/clip';
+import { clipOriginSchema, type Clip, type ClipOrigin } from '#contracts/clip';
 import type { Queryable } from '../../platform/db/database';
 
 interface ClipRow {
@@ -11,11 +11,12 @@ interface ClipRow {
   readonly duration_s: number;
   readonly original_name: string;
   readonly salvage: Clip['salvaged'];
+  readonly origin: unknown;
 }
 
 /** Columns of a clip, for queries that join it. */
 export const CLIP_COLUMNS =
-  'c.sha256, c.bytes, c.container, c.encoding, c.sample_rate_hz, c.channels, c.duration_s, c.original_name, c.salvage';
+  'c.sha256, c.bytes, c.container, c.encoding, c.sample_rate_hz, c.channels, c.duration_s, c.original_name, c.salvage, c.origin';
 
 export function clipFromRow(row: ClipRow): Clip {
   return {
@@ -30,6 +31,7 @@ export function clipFromRow(row: ClipRow): Clip {
       durationS: row.duration_s,
     },
     salvaged: row.salvage,
+    origin: clipOriginSchema.nullable().parse(row.origin),
   };
 }
 
@@ -37,8 +39,8 @@ export function clipFromRow(row: ClipRow): Clip {
 export async function noteClip(db: Queryable, clip: Clip): Promise<Clip> {
   const { format } = clip;
   await db.query(
-    `INSERT INTO clip (sha256, bytes, container, encoding, sample_rate_hz, channels, duration_s, original_name, salvage)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT DO NOTHING`,
+    `INSERT INTO clip (sha256, bytes, container, encoding, sample_rate_hz, channels, duration_s, original_name, salvage, origin)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT DO NOTHING`,
     [
       clip.sha256,
       clip.bytes,
@@ -49,6 +51,7 @@ export async function noteClip(db: Queryable, clip: Clip): Promise<Clip> {
       format.durationS,
       clip.name,
       clip.salvaged ? JSON.stringify(clip.salvaged) : null,
+      clip.origin ? JSON.stringify(clip.origin) : null,
     ],
   );
   return (await findClip(db, clip.sha256)) ?? clip;
@@ -57,6 +60,19 @@ export async function noteClip(db: Queryable, clip: Clip): Promise<Clip> {
 export async function findClip(db: Queryable, sha256: string): Promise<Clip | null> {
   const [row] = await db.query<ClipRow>(`SELECT ${CLIP_COLUMNS} FROM clip c WHERE c.sha256 = $1`, [sha256]);
   return row ? clipFromRow(row) : null;
+}
+
+/** The clip that was decoded from a file with these bytes. */
+export async function clipOfOrigin(db: Queryable, sha256: string): Promise<Clip | null> {
+  const sql = `SELECT ${CLIP_COLUMNS} FROM clip c WHERE c.origin ->> 'sha256' = $1 ORDER BY c.sha256 LIMIT 1`;
+  const [row] = await db.query<ClipRow>(sql, [sha256]);
+  return row ? clipFromRow(row) : null;
+}
+
+/** Notes what a clip was decoded from; one that has such a file keeps it. */
+export async function noteOrigin(db: Queryable, sha256: string, origin: ClipOrigin): Promise<Clip | null> {
+  await db.query('UPDATE clip SET origin = $2 WHERE sha256 = $1 AND origin IS NULL', [sha256, JSON.stringify(origin)]);
+  return findClip(db, sha256);
 }
 
 export async function knownClips(db: Queryable): Promise<Set<string>> {

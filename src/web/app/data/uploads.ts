@@ -7,6 +7,7 @@ import {
   last,
   map,
   Observable,
+  of,
   retry,
   switchMap,
   tap,
@@ -16,7 +17,8 @@ import {
 import { clipSchema, type Clip } from '#contracts/clip';
 import { ENDPOINTS, PLAIN_PATHS } from '#contracts/http';
 import { uploadSchema, type Upload } from '#contracts/upload';
-import { Api, ApiError, problemFromText } from './api';
+import { decodeMedia, UndecodableError } from '../audio/decode-media';
+import { Api, ApiError, problemFromText, UNREACHABLE } from './api';
 
 /** How far an upload is. */
 export type UploadState =
@@ -33,12 +35,41 @@ const WAITS_MS = [500, 1000, 2000, 5000, 10_000, 30_000, 60_000, 60_000, 120_000
 export class Uploads {
   private readonly api = inject(Api);
 
+  /** What the server has no decoder for is decoded here: its samples go first, then the file itself beside them. */
   send(file: File, keepPart = false): Observable<UploadState> {
-    return file.size > LARGE_BYTES ? this.inParts(file, keepPart) : this.atOnce(file, keepPart);
+    return this.sendAs(file, { keepPart, decoded: null }).pipe(
+      catchError((error: unknown) => (isForPage(error) ? this.decodedHere(file) : throwError(() => error))),
+    );
   }
 
-  private atOnce(file: File, keepPart: boolean): Observable<UploadState> {
-    const path = `${PLAIN_PATHS.upload}?name=${encodeURIComponent(file.name)}${keepPart ? '&keepPart=1' : ''}`;
+  private decodedHere(file: File): Observable<UploadState> {
+    const wav = new Observable<UploadState | File>((subscriber) => {
+      decodeMedia(file, (share) => subscriber.next({ kind: 'sending', share })).then(
+        (decoded) => {
+          subscriber.next(decoded);
+          subscriber.complete();
+        },
+        (error: unknown) => subscriber.error(error instanceof UndecodableError ? undecodable(error.message) : error),
+      );
+    });
+    const sent = (samples: File): Observable<UploadState> =>
+      this.sendAs(samples, { keepPart: false, decoded: null }).pipe(
+        switchMap((state) =>
+          state.kind === 'stored' ? this.sendAs(file, { keepPart: false, decoded: state.clip.sha256 }) : of(state),
+        ),
+      );
+    return wav.pipe(switchMap((state) => (state instanceof File ? sent(state) : of(state))));
+  }
+
+  private sendAs(file: File, options: SendOptions): Observable<UploadState> {
+    return file.size > LARGE_BYTES ? this.inParts(file, options) : this.atOnce(file, options);
+  }
+
+  private atOnce(file: File, { keepPart, decoded }: SendOptions): Observable<UploadState> {
+    const query = new URLSearchParams({ name: file.name });
+    if (keepPart) query.set('keepPart', '1');
+    if (decoded !== null) query.set('decoded', decoded);
+    const path = `${PLAIN_PATHS.upload}?${query.toString()}`;
     return sendBytes('POST', path, file).pipe(
       map((step): UploadState =>
         step.answer === null
@@ -52,13 +83,13 @@ export class Uploads {
    * Part by part, each begun where the server says that the last one ended. A broken connection is waited out; the
    * same file chosen again after a reload goes on where it was.
    */
-  private inParts(file: File, keepPart: boolean): Observable<UploadState> {
+  private inParts(file: File, options: SendOptions): Observable<UploadState> {
     const known = `sediment-upload ${file.name}/${file.size}/${file.lastModified}`;
     const parts = defer(() => this.begun(file, known)).pipe(
       expand((upload) => (upload.offset < upload.bytes ? this.part(file, upload) : EMPTY)),
     );
     const stored = (upload: Upload): Observable<UploadState> =>
-      this.api.call(ENDPOINTS.finishUpload, { params: { id: upload.id }, body: { keepPart } }).pipe(
+      this.api.call(ENDPOINTS.finishUpload, { params: { id: upload.id }, body: options }).pipe(
         tap(() => localStorage.removeItem(known)),
         map((clip): UploadState => ({ kind: 'stored', clip })),
       );
@@ -109,6 +140,24 @@ export class Uploads {
     );
   }
 }
+
+/** How a file is sent. */
+interface SendOptions {
+  readonly keepPart: boolean;
+  /** The clip that a compressed file was decoded to here. */
+  readonly decoded: string | null;
+}
+
+const isForPage = (error: unknown): boolean => error instanceof ApiError && error.problem.code === 'clip-for-page';
+
+const undecodable = (message: string): ApiError =>
+  new ApiError({
+    ...UNREACHABLE,
+    code: 'clip-refused',
+    message,
+    safe: 'The file you have is untouched; nothing of it was stored.',
+    next: 'Export its sound as WAV or FLAC, and add that.',
+  });
 
 const isGone = (error: unknown): boolean => error instanceof ApiError && error.problem.code === 'not-found';
 

@@ -303,6 +303,7 @@ describe('new run', () => {
     name: 'x',
     format: { container: 'wav', encoding: 'pcm24', sampleRateHz: 48_000, channels: 1, durationS: 3 },
     salvaged: null,
+    origin: null,
   } as const;
   const file = (name: string, step: string | null): DraftFile => ({
     name,

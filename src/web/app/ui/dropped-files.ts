@@ -1,3 +1,5 @@
+import { isSoundFile } from '#core/audio/sound-files';
+
 /** Files of a drop, folders opened. */
 export async function droppedFiles(transfer: DataTransfer): Promise<File[]> {
   const entries = [...transfer.items].map((item) => item.webkitGetAsEntry()).filter((e) => e !== null);
@@ -20,4 +22,4 @@ async function filesOf(entry: FileSystemEntry): Promise<File[]> {
 }
 
 export const isAudioName = (name: string): boolean =>
-  /\.(wav|wave|bwf|rf64|flac)$/i.test(name) && !name.startsWith('.');
+  isSoundFile(name) && !name.startsWith('.');

@@ -5,6 +5,7 @@ import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { ACCEPTED_SOUND } from '#core/audio/sound-files';
 import { Button } from 'primeng/button';
 import { ProgressBar } from 'primeng/progressbar';
 import { of, switchMap, type Subscription } from 'rxjs';
@@ -83,6 +84,7 @@ interface Transfer {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class NewRun {
+  protected readonly accepted = ACCEPTED_SOUND;
   protected readonly sheets = SHEETS;
   /** ?unit=… fills in a known specimen. */
   readonly unit = input<string>();

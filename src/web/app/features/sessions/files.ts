@@ -4,6 +4,7 @@ import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
+import { ACCEPTED_SOUND } from '#core/audio/sound-files';
 import { Button } from 'primeng/button';
 import { concatMap, from, lastValueFrom, switchMap, toArray } from 'rxjs';
 import { playKindOf } from '#core/rules/compare-versions';
@@ -102,6 +103,7 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Files {
+  protected readonly accepted = ACCEPTED_SOUND;
   protected readonly sheets = SHEETS;
   readonly id = input.required<string>();
   readonly slotId = input.required<string>();

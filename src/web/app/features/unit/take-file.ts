@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ACCEPTED_SOUND } from '#core/audio/sound-files';
 import { Button } from 'primeng/button';
 import { filter, map, switchMap, takeLast } from 'rxjs';
 import type { Change } from '#contracts/correction';
@@ -23,7 +24,7 @@ import { ProblemBox } from '../../ui/problem-box';
       <input
         #field
         type="file"
-        accept=".wav,.wave,.bwf,.rf64,.flac"
+        [accept]="accepted"
         hidden
         aria-label="Another file for this step"
         (change)="put(field)"
@@ -66,6 +67,7 @@ import { ProblemBox } from '../../ui/problem-box';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TakeFile {
+  protected readonly accepted = ACCEPTED_SOUND;
   readonly take = input.required<Take>();
   readonly run = input.required<Run>();
   readonly done = output();

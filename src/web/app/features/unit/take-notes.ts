@@ -1,3 +1,5 @@
+import { codecWords } from '#core/audio/codec';
+import { codecReason } from '#core/measure/codec-decides';
 import { gainWords, takeGain } from '#core/rules/take-gain';
 import type { ClipSummary } from '#contracts/clip-summary';
 import type { Take } from '#contracts/specimen';
@@ -49,6 +51,8 @@ export function takeNotes(take: Take, role: string = take.step): TakeNote[] {
     const claimed = clip.salvaged.claimedS === null ? 'of unknown length' : `of ${clip.salvaged.claimedS.toFixed(1)} s`;
     notes.push({ text: `Only a part of a truncated file ${claimed} was kept.`, isProblem: true });
   }
+  const packed = codecReason(clip.origin);
+  if (packed !== null) notes.push({ text: `${packed} Its noise is not measured.`, isProblem: false });
   for (const { check, what, reason } of take.overruled) {
     notes.push({ text: `Overruled (${check}): ${what} Because: ${reason}`, isProblem: false });
   }
@@ -143,7 +147,7 @@ export function takeSetup({
   if (levelDbSpl !== null) parts.push(`calibrator ${formatNumber(levelDbSpl, 1)} dB SPL`);
   if (windSpeedMs !== null) parts.push(`wind of ${formatNumber(windSpeedMs, 1)} m/s`);
   const { sampleRateHz, encoding, channels } = clip.format;
-  parts.push(`${sampleRateHz / 1000} kHz ${encoding}`);
+  parts.push(clip.origin ? `${sampleRateHz / 1000} kHz from ${codecWords(clip.origin)}` : `${sampleRateHz / 1000} kHz ${encoding}`); // prettier-ignore
   if (channels > 1) parts.push(`${channels} channels`);
   for (const [name, value] of Object.entries(settings))
     if (name !== 'dial' || gain.kind === 'dB') parts.push(settingText(name, value));

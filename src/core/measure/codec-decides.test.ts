@@ -1,0 +1,32 @@
+import { expect, it } from 'vitest';
+import { codecWords } from '../audio/codec';
+import { originalExtension, isSoundFile } from '../audio/sound-files';
+import { codecReason, withCodecReason, withoutCodecFigures } from './codec-decides';
+import { measured, notMeasured } from './measurement';
+
+const MP3 = { codec: 'mp3', bitRateKbps: 127.6 };
+
+it('takes the noise of pauses from compressed sound, and leaves its level', () => {
+  const figures = [measured('silenceRmsA', -70, 'A-weighted'), measured('samplePeak', -9, 'whole clip')];
+  const [noise, peak] = withoutCodecFigures(figures, MP3);
+  expect(noise).toMatchObject({ value: null, condition: 'A-weighted' });
+  expect(noise.notMeasured).toContain('MP3, 128 kbit/s');
+  expect(peak.value).toBe(-9);
+  expect(withoutCodecFigures(figures, { codec: 'pcm-s24', bitRateKbps: 1152 })).toEqual(figures);
+  expect(withoutCodecFigures(figures, null)).toEqual(figures);
+});
+
+it('says of a chain that its sweep was compressed, where a figure is missing for it', () => {
+  const reason = codecReason(MP3);
+  const [missing, there] = withCodecReason([notMeasured('dynamicRange', '', 'No take of it.'), measured('selfNoise', 20, '')], reason); // prettier-ignore
+  expect(missing.notMeasured).toMatch(/^No take of it\. The sound came through MP3/);
+  expect(there.value).toBe(20);
+});
+
+it('calls codecs and files by their names', () => {
+  expect(codecWords({ codec: 'aac', bitRateKbps: null })).toBe('AAC');
+  expect(codecWords({ codec: 'pcm-s24be', bitRateKbps: 1152 })).toBe('PCM, 1152 kbit/s');
+  expect(codecReason({ codec: 'alac', bitRateKbps: null })).toBeNull();
+  expect(['a.WAV', 'b.m4a', 'c.mov', 'd.txt', 'e'].map(isSoundFile)).toEqual([true, true, true, false, false]);
+  expect([originalExtension('x.MP3'), originalExtension('x.wav')]).toEqual(['mp3', 'original']);
+});
