@@ -31,11 +31,16 @@ export type CompareRequest = z.infer<typeof compareRequestSchema>;
 const bandsSchema = z.array(z.object({ centreHz: z.number(), db: z.number().nullable() }));
 const figureSchema = z.object({ value: z.number().nullable(), uncertainty: z.number().nullable(), unit: z.string() });
 
+const takeWordsSchema = z
+  .string()
+  .describe('Voice, place, mount, what was done to it, its codec: in words; empty where it is as it came');
+
 /** One clip of a comparison. */
 export const compareLaneSchema = z.object({
   takeId: z.string(),
   specimenId: z.string(),
   unit: z.string(),
+  words: takeWordsSchema,
   date: daySchema,
   protocol: z.string(),
   protocolVersion: z.int(),
@@ -99,6 +104,8 @@ export const compareCandidateSchema = z.object({
   takeId: z.string(),
   specimenId: z.string(),
   unit: z.string(),
+  words: takeWordsSchema,
+  isProcessed: z.boolean().describe('Worked on after it was recorded: never ranked as it came'),
   step: z.string(),
   stepTitle: z.string(),
   category: z.string(),

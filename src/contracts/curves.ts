@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { responsePointSchema, roomOctaveSchema } from './comparisons';
-import { measurementSchema } from './measurement';
+import { CONDITION_FACTORS } from '#core/rules/take-conditions';
+import { measurementSchema, quantitySchema } from './measurement';
 
 /** −∞ travels as null. */
 const levelSchema = z.number().nullable();
@@ -33,9 +34,35 @@ export const pairGroupSchema = z.object({
 });
 export type PairGroupJson = z.infer<typeof pairGroupSchema>;
 
+/** Figures of one unit over the conditions that its takes were made in. */
+export const conditionGridSchema = z.object({
+  conditions: z
+    .array(z.object({ voice: z.string().nullable(), place: z.string().nullable(), mount: z.string().nullable() }))
+    .describe('The first one is what counts for the unit'),
+  rows: z.array(
+    z.object({
+      quantity: quantitySchema,
+      cells: z.array(
+        z.object({ value: z.number(), uncertainty: z.number().nullable(), repeats: z.int() }).nullable(),
+      ),
+      best: z.int().nullable().describe('Number of the best condition, from 0; null where the best two are not told apart'),
+      effects: z.array(
+        z.object({
+          factor: z.enum(CONDITION_FACTORS),
+          lowest: z.object({ of: z.string(), value: z.number() }),
+          highest: z.object({ of: z.string(), value: z.number() }),
+          p: z.number().nullable().describe('One-way analysis of variance against repeats; null where there are none'),
+        }),
+      ),
+    }),
+  ),
+});
+export type ConditionGridJson = z.infer<typeof conditionGridSchema>;
+
 /** Curves of a run, as they are kept and drawn. */
 export const curvesSchema = z.object({
   pairs: z.array(pairGroupSchema).default([]),
+  conditions: conditionGridSchema.nullable().default(null),
   noiseByGain: z
     .array(z.object({ gainDb: z.number(), einADbu: z.number(), u: z.number().nullable() }))
     .nullable()

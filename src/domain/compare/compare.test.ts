@@ -45,6 +45,8 @@ const take = (id: string, change: Partial<ComparedTake> = {}): ComparedTake => (
   rig: 'Desk',
   gainDb: 40,
   dial: null,
+  processing: null,
+  sound: null,
   document: DOCUMENT,
   summary: figures(-20, -3),
   ...change,

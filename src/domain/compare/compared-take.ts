@@ -1,3 +1,4 @@
+import type { SoundCodec } from '#core/audio/codec';
 import type { ClipSummary } from '#contracts/clip-summary';
 import type { Protocol } from '#contracts/protocol';
 
@@ -19,6 +20,10 @@ export interface ComparedTake {
   readonly gainDb: number | null;
   /** Place of its dial, "automatic" or "unknown"; null where nothing is noted. */
   readonly dial: string | null;
+  /** What was done to it after it was recorded, in words; null for one that is as it came. */
+  readonly processing: string | null;
+  /** How its file was packed; null for plain samples. */
+  readonly sound: SoundCodec | null;
   readonly document: Protocol;
   readonly summary: ComparedFigures;
 }

@@ -6,6 +6,7 @@ const take = (id: string, change: Partial<TestTake> = {}): TestTake => ({
   specimen_id: `unit ${id}`,
   step: 'speech',
   category: 'microphone',
+  processing: null,
   ...change,
 });
 const [a, b, c] = ['1', '2', '3'].map((id) => take(id));
@@ -42,6 +43,18 @@ describe('takes with and without something', () => {
     expect(takesRefusal(pairs, [bare, fitted], true)).toMatch(/ABX/);
     expect(takesRefusal(abx, [bare, fitted], false)).toMatch(/each other’s pair/);
     expect(takesRefusal({ ...abx, category: 'booster' }, [bare, fitted], true)).toMatch(/category booster/);
+  });
+});
+
+describe('a take that was worked on', () => {
+  const worked = take('3', { specimen_id: a.specimen_id, processing: 'low-cut at 80 Hz' });
+  const abx = { design: 'abx', category: 'microphone' } as const;
+
+  it('is never ranked, and can be told apart from its own raw take', () => {
+    expect(takesRefusal(pairs, [b, worked], false)).toMatch(/low-cut at 80 Hz/);
+    expect(takesRefusal(abx, [a, worked], false)).toBeNull();
+    expect(takesRefusal({ ...abx, category: 'booster' }, [a, worked], false)).toMatch(/category booster/);
+    expect(takesRefusal(pairs, [a, take('4', { specimen_id: a.specimen_id })], false)).toMatch(/one and the same unit/);
   });
 });
 

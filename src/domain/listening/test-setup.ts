@@ -6,6 +6,8 @@ export interface TestTake {
   readonly specimen_id: string;
   readonly step: string;
   readonly category: string;
+  /** What was done to it after it was recorded, in words; null for one that is as it came. */
+  readonly processing: string | null;
 }
 
 /** Takes of a test: those that are compared, and the yardstick where it is none of them. */
@@ -24,7 +26,14 @@ export function takesRefusal(
   takes: readonly TestTake[],
   arePair: boolean,
 ): string | null {
-  if (arePair && test.design === 'abx') return takes.every((t) => t.category === test.category) ? null : notOf(test);
+  const [first, ...others] = takes;
+  // Whether a voice, a place or an equaliser is heard at all can be asked of one unit; nothing is ranked by it.
+  const isOneTwice = others.length === 1 && others[0].specimen_id === first.specimen_id && others[0].step === first.step;
+  if (test.design === 'abx' && (arePair || isOneTwice))
+    return takes.every((t) => t.category === test.category) ? null : notOf(test);
+  const worked = takes.find((t) => t.processing !== null);
+  if (worked && test.design !== 'abx')
+    return `One of the clips was processed (${worked.processing}): what is ranked is heard as it came. Whether it is heard at all is an ABX test of its unit.`;
   if (test.design !== 'performer' && new Set(takes.map((t) => t.step)).size > 1)
     return arePair
       ? 'With and without something, one asks whether it is heard at all: that is an ABX test.'

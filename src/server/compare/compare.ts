@@ -2,8 +2,10 @@ import { AudioFileError } from '#core/audio/audio-file-error';
 import { mapTime, type TimeMap } from '#core/audio/phrase-alignment';
 import { gatedLoudness } from '#core/measure/integrated-loudness';
 import { ALGORITHM_VERSION, quantity, isQuantity } from '#core/measure/registry';
+import { processingOf } from '#core/rules/take-conditions';
 import { playKindOf } from '#core/rules/compare-versions';
 import { lowCutSchema } from '#contracts/comparisons';
+import { clipOriginSchema } from '#contracts/clip';
 import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
 import {
   type CompareCandidate,
@@ -13,6 +15,8 @@ import {
   type LaneDifference,
 } from '#contracts/compare';
 import { protocolSchema, type Protocol } from '#contracts/protocol';
+import { takeFurtherSettingsSchema } from '#contracts/run-document';
+import { takeWords } from '#domain/compare/take-words';
 import { appliedGains } from '#domain/compare/applied-gains';
 import { TARGET_LUFS, type ComparedTake } from '#domain/compare/compared-take';
 import { laneWarning } from '#domain/compare/lane-warning';
@@ -50,6 +54,8 @@ export class Compare {
       takeId: r.take_id,
       specimenId: r.specimen_id,
       unit: r.unit,
+      words: wordsOfTake(r),
+      isProcessed: processingOf(takeFurtherSettingsSchema.parse(r.settings)) !== null,
       step: r.step,
       stepTitle: r.step_title,
       category: r.category,
@@ -132,6 +138,7 @@ export class Compare {
       takeId: row.take_id,
       specimenId: row.specimen_id,
       unit: row.unit,
+      words: wordsOfTake(row),
       date: row.date,
       protocol: row.protocol,
       protocolVersion: row.protocol_version,
@@ -187,6 +194,9 @@ export class Compare {
   }
 }
 
+const wordsOfTake = ({ settings, origin }: Pick<LaneRow, 'settings' | 'origin'>): string =>
+  takeWords(takeFurtherSettingsSchema.parse(settings), clipOriginSchema.nullable().parse(origin));
+
 const comparedTake = (row: LaneRow, summary: ClipSummary): ComparedTake => ({
   takeId: row.take_id,
   step: row.step,
@@ -196,6 +206,8 @@ const comparedTake = (row: LaneRow, summary: ClipSummary): ComparedTake => ({
   rig: row.rig,
   gainDb: row.gain_db,
   dial: row.dial,
+  processing: processingOf(takeFurtherSettingsSchema.parse(row.settings)),
+  sound: clipOriginSchema.nullable().parse(row.origin),
   document: protocolSchema.parse(row.protocol_document),
   summary,
 });

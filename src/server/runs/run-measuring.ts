@@ -4,6 +4,8 @@ import { gearKind, stepRole } from '#core/gear/kinds';
 import { pairGroups, pairMeasurements, type PairGroup } from '#core/gear/pair/pair-groups';
 import { pairsOfRun, type FoundPair } from '#core/gear/pair/pairs-of-run';
 import { HOLDS_A_PERFORMANCE, HOLDS_OUTSIDE_NOISE, type TakePair } from '#core/gear/pair/take-pair';
+import { figuresByCondition } from '#core/gear/run/condition-grid';
+import { conditionsOf, processingOf, takesIn } from '#core/rules/take-conditions';
 import type { AnalysedTake, RunChain } from '#core/gear/run/analysed-take';
 import type { RunTable } from '#core/gear/run/run-table';
 import type { TakeTone } from '#core/measure/take-tone';
@@ -75,18 +77,22 @@ export class RunMeasuring {
     const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
     const takes: RunTake[] = [];
     for (const row of rows) takes.push(await this.take(row, protocol));
-    const alone = takes.filter((t) => own.has(t.step)).map((t) => t.analysed);
+    // What was worked on after the recording says nothing of the unit, and stands apart.
+    const raw = takes.filter((t) => processingOf(t.settings) === null);
+    const alone = raw.filter((t) => own.has(t.step));
     // What is recorded of pairs alone says nothing of the unit by itself, nor that it should.
     const planned = new Set(alone.length === 0 ? [] : protocol.steps.filter((s) => own.has(s.id)).map(roleOf));
     const tables = await this.tables(runId, protocol);
-    const pairs = await this.pairs(protocol, takes);
+    const [first] = conditionsOf(raw);
+    const pairs = await this.pairs(protocol, first ? takesIn(raw, first) : raw);
     const groups = pairGroups(pairs).map((group) => ({ ...group, takes: takesOf(group, pairs) }));
-    const figures = kind.runFigures(alone, await this.chain(runId), planned, tables);
+    const chain = await this.chain(runId);
+    const { figures, grid } = figuresByCondition(alone, (some) => kind.runFigures(some, chain, planned, tables));
     const { curves } = figures;
     const measurements = withCodecReason(figures.measurements, takes.find((t) => t.unread !== null)?.unread ?? null);
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, [...pairMeasurements(groups), ...measurements]);
-      for (const [name, curve] of Object.entries({ ...curves, pairs: groups.length === 0 ? null : groups })) {
+      for (const [name, curve] of Object.entries({ ...curves, conditions: grid, pairs: groups.length === 0 ? null : groups })) {
         if (curve) await storeCurve(tx, runId, name, ALGORITHM_VERSION, curve);
         else await dropCurve(tx, runId, name, ALGORITHM_VERSION);
       }

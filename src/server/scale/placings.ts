@@ -1,3 +1,5 @@
+import { processingOf } from '#core/rules/take-conditions';
+import { takeFurtherSettingsSchema } from '#contracts/run-document';
 import type { z } from 'zod';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { meanMeasuredPoints } from '#core/rules/measured-points';
@@ -158,11 +160,12 @@ export class Placings {
     return this.place(specimenId, request);
   }
 
-  /** The newest take of a step, per unit. */
+  /** The newest take of a step as it came, per unit. */
   private async newestTakes(category: string, step: string): Promise<Map<string, string>> {
     const newest = new Map<string, string>();
     for (const take of await stepTakes(this.database, category, step, ALGORITHM_VERSION))
-      if (!newest.has(take.specimen_id)) newest.set(take.specimen_id, take.take_id);
+      if (!newest.has(take.specimen_id) && processingOf(takeFurtherSettingsSchema.parse(take.settings)) === null)
+        newest.set(take.specimen_id, take.take_id);
     return newest;
   }
 }

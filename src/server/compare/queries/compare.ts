@@ -19,6 +19,8 @@ export interface LaneRow {
   readonly sample_rate_hz: number;
   readonly gain_db: number | null;
   readonly dial: string | null;
+  readonly settings: unknown;
+  readonly origin: unknown;
   readonly summary: unknown;
   readonly step_powers: Uint8Array | null;
   /** Figures of its run that take several clips. */
@@ -45,7 +47,7 @@ export async function laneTakes(
     `SELECT t.id AS take_id, r.id AS run_id, r.specimen_id, u.name AS unit, u.category, se.held_on AS date,
             st.slug AS step, st.title AS step_title, p.slug AS protocol, v.version AS protocol_version,
             v.document AS protocol_document, g.name || ', since ' || g.effective_on AS rig, c.sha256, c.duration_s,
-            c.sample_rate_hz, t.gain_db, t.settings->>'dial' AS dial, a.summary, a.step_powers,
+            c.sample_rate_hz, t.gain_db, t.settings->>'dial' AS dial, t.settings, c.origin, a.summary, a.step_powers,
             (SELECT coalesce(json_agg(json_build_object('quantity', me.quantity, 'value', me.value, 'uncertainty', me.uncertainty)), '[]')
              FROM measurement me WHERE me.run_id = r.id AND me.algorithm_version = $2 AND me.superseded_at IS NULL) AS run_figures
      FROM ${LANE_TABLES} LEFT JOIN rig g ON g.id = r.rig_id
@@ -65,6 +67,8 @@ export interface CandidateRow {
   readonly duration_s: number;
   readonly protocol: string;
   readonly protocol_version: number;
+  readonly settings: unknown;
+  readonly origin: unknown;
 }
 
 /** Measured takes of a step of a category, newest first. */
@@ -76,7 +80,7 @@ export async function stepTakes(
 ): Promise<CandidateRow[]> {
   return db.query(
     `SELECT t.id AS take_id, r.specimen_id, u.name AS unit, st.slug AS step, st.title AS step_title, u.category,
-            se.held_on AS date, c.duration_s, p.slug AS protocol, v.version AS protocol_version
+            se.held_on AS date, c.duration_s, p.slug AS protocol, v.version AS protocol_version, t.settings, c.origin
      FROM ${LANE_TABLES}
      WHERE u.category = $1 AND st.slug = $3
      ORDER BY se.held_on DESC, t.id DESC`,

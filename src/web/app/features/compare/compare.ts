@@ -27,6 +27,7 @@ import { stepChoices } from '../../data/choices';
 import { isTyping, ScreenKeys } from '../../data/keys';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { CurveChart } from '../../ui/curve-chart';
+import { laneTitle } from '../../ui/lane-title';
 import { formatNumber } from '../../ui/format';
 import { LoopBar } from '../../ui/loop-bar';
 import { ProblemBox } from '../../ui/problem-box';
@@ -138,7 +139,7 @@ export class Compare {
     return this.hidden.lanes(lanes.length).map((l) => ({ ...l, lane: lanes[l.index] }));
   });
   /** Units by lane. */
-  protected readonly names = computed(() => this.table()?.lanes.map((l) => l.unit) ?? []);
+  protected readonly names = computed(() => this.table()?.lanes.map(laneTitle) ?? []);
   protected readonly units = computed(() => [...new Set(this.names())].sort());
   protected readonly right = computed(() => this.hidden.right(this.names()));
   protected readonly zeroIndex = computed(() =>
@@ -180,7 +181,7 @@ export class Compare {
     const used = this.request()?.takes ?? [];
     return this.candidates()
       .filter((c) => !used.includes(c.takeId))
-      .map((c) => ({ value: c.takeId, label: `${c.unit}, ${c.date}` }));
+      .map((c) => ({ value: c.takeId, label: `${laneTitle(c)}, ${c.date}` }));
   });
   protected readonly exportUrl = computed(() => {
     const request = this.request();

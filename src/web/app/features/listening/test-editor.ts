@@ -17,6 +17,7 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { ProblemBox } from '../../ui/problem-box';
+import { laneTitle } from '../../ui/lane-title';
 import { today } from '../../ui/format';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
 import { NumberField } from '../../ui/field/number-field';
@@ -61,9 +62,9 @@ export class TestEditor {
   protected readonly options = computed(() => {
     const seen = new Set<string>();
     return this.all().flatMap((c) => {
-      if (seen.has(c.specimenId) && !this.draft().takes.includes(c.takeId)) return [];
+      if ((seen.has(c.specimenId) || c.isProcessed) && !this.draft().takes.includes(c.takeId)) return [];
       seen.add(c.specimenId);
-      return [{ value: c.takeId, label: c.unit, note: `${c.date}, ${Math.round(c.durationS)} s` }];
+      return [{ value: c.takeId, label: laneTitle(c), note: `${c.date}, ${Math.round(c.durationS)} s` }];
     });
   });
   protected readonly yardsticks = computed(() => [
