@@ -42,10 +42,11 @@ export const conditionGridSchema = z.object({
   rows: z.array(
     z.object({
       quantity: quantitySchema,
-      cells: z.array(
-        z.object({ value: z.number(), uncertainty: z.number().nullable(), repeats: z.int() }).nullable(),
-      ),
-      best: z.int().nullable().describe('Number of the best condition, from 0; null where the best two are not told apart'),
+      cells: z.array(z.object({ value: z.number(), uncertainty: z.number().nullable(), repeats: z.int() }).nullable()),
+      best: z
+        .int()
+        .nullable()
+        .describe('Number of the best condition, from 0; null where the best two are not told apart'),
       effects: z.array(
         z.object({
           factor: z.enum(CONDITION_FACTORS),

@@ -1,11 +1,24 @@
 import { describe, expect, it } from 'vitest';
-import { keptAfterChoosing, takeThatCounts, takeToShow, undecidedTakes, type StepTake } from './step-takes';
+import {
+  keptAfterChoosing,
+  takeThatCounts,
+  takeToShow,
+  undecidedTakes,
+  type NotedStepTake,
+  type StepTake,
+} from './step-takes';
 
-const take = (attempt: number, state: StepTake['state'], step = 'speech'): StepTake => ({
+const take = (
+  attempt: number,
+  state: StepTake['state'],
+  step = 'speech',
+  settings: NotedStepTake['settings'] = {},
+): NotedStepTake => ({
   id: `${step}-${attempt}`,
   step,
   attempt,
   state,
+  settings,
 });
 
 describe('takes of a step', () => {
@@ -35,6 +48,15 @@ describe('takes of a step', () => {
     const takes = [take(1, 'kept'), take(2, 'kept'), take(3, 'kept'), take(4, 'open')];
     expect([...keptAfterChoosing(takes, 'speech-1', 3)].sort()).toEqual(['speech-1', 'speech-2', 'speech-3']);
     expect([...keptAfterChoosing(takes, 'speech-4', 2)].sort()).toEqual(['speech-3', 'speech-4']);
+  });
+
+  it('keep another voice beside the chosen one, and replace one whose voice nobody had named', () => {
+    const of = (attempt: number, voice: string | null, state: StepTake['state'] = 'kept') => take(attempt, state, 'speech', { voice }); // prettier-ignore
+    expect([...keptAfterChoosing([of(1, 'Ada'), of(2, 'Bo', 'open')], 'speech-2', 1)].sort()).toEqual(['speech-1', 'speech-2']); // prettier-ignore
+    expect([...keptAfterChoosing([of(1, 'Ada'), of(2, 'ada ', 'open')], 'speech-2', 1)]).toEqual(['speech-2']);
+    expect([...keptAfterChoosing([of(1, null), of(2, 'Bo', 'open')], 'speech-2', 1)]).toEqual(['speech-2']);
+    const third = [of(1, 'Ada'), of(2, 'Bo'), of(3, 'Ada', 'open')];
+    expect([...keptAfterChoosing(third, 'speech-3', 1)].sort()).toEqual(['speech-2', 'speech-3']);
   });
 
   it('tell which wait for a decision', () => {

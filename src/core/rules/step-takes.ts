@@ -1,9 +1,16 @@
+import { areOtherConditions, type ConditionSettings } from './take-conditions';
+
 /** What is known of an attempt at a step, as far as the choice between attempts needs it. */
 export interface StepTake {
   readonly id: string;
   readonly step: string;
   readonly attempt: number;
   readonly state: 'open' | 'kept' | 'retaken';
+}
+
+/** An attempt with what was noted of it. */
+export interface NotedStepTake extends StepTake {
+  readonly settings: ConditionSettings;
 }
 
 const ofStep = <T extends StepTake>(takes: readonly T[], step: string): T[] =>
@@ -35,19 +42,23 @@ export function takeToShow<T extends StepTake>(takes: readonly T[], step: string
 }
 
 /**
- * Which takes of a step stay kept once one of them is chosen: the chosen one, and of the others that were kept the
- * latest, as many as the step repeats.
+ * Which takes of a step stay kept once one of them is chosen: the chosen one, those of other voices, places and mounts,
+ * and of the others that were kept the latest, as many as the step repeats. A take that names nothing is replaced by one
+ * that does: the name was forgotten before.
  *
  * @param takes - of one step
  * @param chosen - id of the take that is kept now
  * @param repeats - how many takes the step asks for, at least 1
  */
-export function keptAfterChoosing(takes: readonly StepTake[], chosen: string, repeats: number): Set<string> {
-  const others = takes
-    .filter((t) => t.state === 'kept' && t.id !== chosen)
+export function keptAfterChoosing(takes: readonly NotedStepTake[], chosen: string, repeats: number): Set<string> {
+  const now = takes.find((t) => t.id === chosen)?.settings ?? {};
+  const kept = takes.filter((t) => t.state === 'kept' && t.id !== chosen);
+  const beside = kept.filter((t) => areOtherConditions(t.settings, now));
+  const others = kept
+    .filter((t) => !beside.includes(t))
     .sort((a, b) => b.attempt - a.attempt)
     .slice(0, Math.max(0, repeats - 1));
-  return new Set([chosen, ...others.map((t) => t.id)]);
+  return new Set([chosen, ...beside.map((t) => t.id), ...others.map((t) => t.id)]);
 }
 
 /** Takes that nobody has decided on, in order: a run that is made now leaves them beside it. */

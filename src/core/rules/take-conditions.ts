@@ -8,20 +8,23 @@ export type TakeCondition = Readonly<Record<ConditionFactor, string | null>>;
 /** Settings that are noted with a take. */
 export type TakeSettingsNoted = Readonly<Record<string, string | number | boolean>>;
 
-const textOf = (value: string | number | boolean | undefined): string | null => {
-  const text = value === undefined ? '' : String(value).trim();
+/** Settings as far as conditions are read from them. */
+export type ConditionSettings = Readonly<Partial<Record<string, string | number | boolean | null>>>;
+
+const textOf = (value: string | number | boolean | null | undefined): string | null => {
+  const text = value === undefined || value === null ? '' : String(value).trim();
   return text === '' ? null : text;
 };
 
 /** Conditions of a take, as they were noted. */
-export const conditionOf = (settings: TakeSettingsNoted): TakeCondition => ({
+export const conditionOf = (settings: ConditionSettings): TakeCondition => ({
   voice: textOf(settings['voice']),
   place: textOf(settings['place']),
   mount: textOf(settings['mount']),
 });
 
 /** What was done to a take after it was recorded, in words; null for one that is as it came. */
-export const processingOf = (settings: TakeSettingsNoted): string | null => textOf(settings['processing']);
+export const processingOf = (settings: ConditionSettings): string | null => textOf(settings['processing']);
 
 /** "voice Ada, place hall"; an empty text where nothing was noted. */
 export const conditionWords = (condition: TakeCondition): string =>
@@ -34,6 +37,12 @@ const sameText = (a: string | null, b: string | null): boolean =>
 /** Whether two conditions are the same one. */
 export const isSameCondition = (a: TakeCondition, b: TakeCondition): boolean =>
   CONDITION_FACTORS.every((f) => sameText(a[f], b[f]));
+
+/** Whether two takes were made in conditions that are both named and differ: neither stands for the other. */
+export function areOtherConditions(a: ConditionSettings, b: ConditionSettings): boolean {
+  const [one, other] = [conditionOf(a), conditionOf(b)];
+  return CONDITION_FACTORS.some((f) => one[f] !== null && other[f] !== null && !sameText(one[f], other[f]));
+}
 
 /** Whether a take says nothing that contradicts a condition. */
 const fits = (take: TakeCondition, condition: TakeCondition): boolean =>

@@ -28,7 +28,8 @@ export function takesRefusal(
 ): string | null {
   const [first, ...others] = takes;
   // Whether a voice, a place or an equaliser is heard at all can be asked of one unit; nothing is ranked by it.
-  const isOneTwice = others.length === 1 && others[0].specimen_id === first.specimen_id && others[0].step === first.step;
+  const isOneTwice =
+    others.length === 1 && others[0].specimen_id === first.specimen_id && others[0].step === first.step;
   if (test.design === 'abx' && (arePair || isOneTwice))
     return takes.every((t) => t.category === test.category) ? null : notOf(test);
   const worked = takes.find((t) => t.processing !== null);

@@ -85,8 +85,8 @@ const levelsOf = ({ levelDbSpl, levelDbu, windSpeedMs }: TakeSettings): Partial<
 
 /** Settings that a run document has no field of its own for. */
 function furtherSettings(settings: TakeSettings): Record<string, string | boolean> {
-  const { dial, pad, lowCut, pattern, phantom, voice } = settings;
-  const all = { dial, pad, lowCut, pattern, phantom, voice };
+  const { dial, pad, lowCut, pattern, phantom, voice, place, mount, processing } = settings;
+  const all = { dial, pad, lowCut, pattern, phantom, voice, place, mount, processing };
   return Object.fromEntries(
     Object.entries(all).filter((e): e is [string, string | boolean] => e[1] !== null && e[1] !== ''),
   );

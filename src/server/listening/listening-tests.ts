@@ -66,7 +66,10 @@ export class ListeningTests {
   async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
     const rows = await takesInOrder(this.database, takesOfTest(test));
-    const takes = rows.map((row) => ({ ...row, processing: processingOf(takeFurtherSettingsSchema.parse(row.settings)) }));
+    const takes = rows.map((row) => ({
+      ...row,
+      processing: processingOf(takeFurtherSettingsSchema.parse(row.settings)),
+    }));
     const [one, other] = takes.slice(0, 2).map((t) => ({ ...t, document: protocolSchema.parse(t.protocol_document) }));
     const arePair = takes.length === 2 && arePaired(one, other);
     const refusal = takesRefusal(test, takes, arePair);

@@ -8,7 +8,11 @@ import type { Application } from '../wiring';
 import { handle, parse, plain, type Site } from './handle';
 import { atOnce, LIMITS } from './limits';
 
-const uploadQuery = z.object({ name: uploadNameSchema, keepPart: z.literal('1').optional(), decoded: sha256Schema.optional() });
+const uploadQuery = z.object({
+  name: uploadNameSchema,
+  keepPart: z.literal('1').optional(),
+  decoded: sha256Schema.optional(),
+});
 const partParams = z.object({ id: uploadIdSchema, offset: z.coerce.number().int().min(0) });
 
 /** Upload and playback: bytes in, bytes out. */

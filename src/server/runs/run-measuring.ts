@@ -92,7 +92,11 @@ export class RunMeasuring {
     const measurements = withCodecReason(figures.measurements, takes.find((t) => t.unread !== null)?.unread ?? null);
     await this.database.transaction(async (tx) => {
       await storeMeasurements(tx, runId, ALGORITHM_VERSION, [...pairMeasurements(groups), ...measurements]);
-      for (const [name, curve] of Object.entries({ ...curves, conditions: grid, pairs: groups.length === 0 ? null : groups })) {
+      for (const [name, curve] of Object.entries({
+        ...curves,
+        conditions: grid,
+        pairs: groups.length === 0 ? null : groups,
+      })) {
         if (curve) await storeCurve(tx, runId, name, ALGORITHM_VERSION, curve);
         else await dropCurve(tx, runId, name, ALGORITHM_VERSION);
       }

@@ -22,7 +22,16 @@ export const HOLDS_A_PERFORMANCE: readonly string[] = ['text', 'phrase', 'sung',
 export const HOLDS_OUTSIDE_NOISE: readonly string[] = ['noise', 'wind', 'knocks'];
 
 /** Settings that say how something was recorded, and not how the part itself was set; a booster needs phantom power. */
-const NOT_OF_THE_PART: readonly string[] = ['dial', 'voice', 'recorder', 'reader', 'place', 'mount', 'processing', 'phantom'];
+const NOT_OF_THE_PART: readonly string[] = [
+  'dial',
+  'voice',
+  'recorder',
+  'reader',
+  'place',
+  'mount',
+  'processing',
+  'phantom',
+];
 
 /**
  * How the part was set: what was noted of the take with it, and was not noted alike of the take without it.

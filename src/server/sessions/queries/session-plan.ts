@@ -279,11 +279,19 @@ export async function attemptsAtStep(
   db: Queryable,
   slotId: string,
   step: string,
-): Promise<{ id: string; step: string; attempt: number; state: SlotTake['state'] }[]> {
-  return db.query('SELECT id, step, attempt, state FROM slot_take WHERE slot_id = $1 AND step = $2 ORDER BY attempt', [
-    slotId,
-    step,
-  ]);
+): Promise<
+  {
+    id: string;
+    step: string;
+    attempt: number;
+    state: SlotTake['state'];
+    settings: Record<string, string | number | boolean | null>;
+  }[]
+> {
+  return db.query(
+    'SELECT id, step, attempt, state, settings FROM slot_take WHERE slot_id = $1 AND step = $2 ORDER BY attempt',
+    [slotId, step],
+  );
 }
 
 /** Kept takes of a step other than these become retaken. */

@@ -7,6 +7,7 @@ const lane = (takeId: string, figures: CompareLane['figures'], change: Partial<C
   takeId,
   specimenId: takeId,
   unit: `Unit ${takeId}`,
+  words: '',
   date: '2026-05-01',
   protocol: 'desk-voice',
   protocolVersion: 3,

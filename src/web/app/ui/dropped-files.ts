@@ -21,5 +21,4 @@ async function filesOf(entry: FileSystemEntry): Promise<File[]> {
   }
 }
 
-export const isAudioName = (name: string): boolean =>
-  isSoundFile(name) && !name.startsWith('.');
+export const isAudioName = (name: string): boolean => isSoundFile(name) && !name.startsWith('.');

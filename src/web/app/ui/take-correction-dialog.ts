@@ -43,6 +43,7 @@ export interface NotedTake {
         <sd-take-settings-form
           idPrefix="c-"
           [asks]="asks()"
+          [asksProcessing]="needsGain()"
           [settings]="d.settings"
           [note]="d.note"
           (settingsChange)="draft.set({ name: d.name, settings: $event, note: d.note })"

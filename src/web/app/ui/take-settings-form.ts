@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, booleanAttribute, computed, input, output } from '@angular/core';
+import type { ConditionFactor } from '#core/rules/take-conditions';
 import type { TakeLevel } from '#contracts/protocol';
 import type { TakeSettings } from '#contracts/session-plan';
 import { asNoted, notedGain } from '#core/rules/take-gain';
@@ -14,6 +15,12 @@ const TEXTS = [
   ['lowCut', 'Low-cut'],
   ['pattern', 'Pattern'],
 ] as const;
+
+const FACTORS = [
+  ['voice', 'Voice'],
+  ['place', 'Place'],
+  ['mount', 'Mount'],
+] as const satisfies readonly (readonly [ConditionFactor, string])[];
 
 /** Gain, distance and whatever else is noted with a take. */
 @Component({
@@ -63,14 +70,27 @@ const TEXTS = [
         (valueChange)="changeText(text[0], $event)"
       />
     }
-    <sd-text-field
-      class="short"
-      label="Voice"
-      [inputId]="id('voice')"
-      [most]="60"
-      [value]="settings().voice ?? ''"
-      (valueChange)="change({ voice: $event === '' ? null : $event })"
-    />
+    @for (factor of factors; track factor[0]) {
+      <sd-text-field
+        class="short"
+        [label]="factor[1]"
+        [inputId]="id(factor[0])"
+        [most]="60"
+        [value]="settings()[factor[0]] ?? ''"
+        (valueChange)="changeFactor(factor[0], $event)"
+      />
+    }
+    @if (asksProcessing()) {
+      <sd-text-field
+        class="note"
+        label="Processed afterwards, with what"
+        placeholder="empty: as it came"
+        [inputId]="id('processing')"
+        [most]="100"
+        [value]="settings().processing"
+        (valueChange)="change({ processing: $event })"
+      />
+    }
     <sd-tick-field [value]="settings().phantom === true" (valueChange)="change({ phantom: $event })"
       >Phantom power on</sd-tick-field
     >
@@ -111,7 +131,11 @@ export class TakeSettingsForm {
   /** Where two of these are on one screen, their fields have ids of their own. */
   readonly idPrefix = input('');
 
+  /** Whether a take may have been worked on already: one that is being recorded cannot. */
+  readonly asksProcessing = input(false, { transform: booleanAttribute });
+
   protected readonly sheets = SHEETS;
+  protected readonly factors = FACTORS;
   protected readonly texts = TEXTS;
   protected readonly gain = computed(() => notedGain(this.settings()));
   protected readonly asNoted = asNoted;
@@ -131,6 +155,10 @@ export class TakeSettingsForm {
 
   protected changeLevel(key: TakeLevel, value: number | null): void {
     this.change({ [key]: value });
+  }
+
+  protected changeFactor(key: ConditionFactor, text: string): void {
+    this.change({ [key]: text === '' ? null : text });
   }
 
   protected changeText(key: (typeof TEXTS)[number][0], text: string): void {

@@ -4,6 +4,13 @@ import { clipSchema } from '#contracts/clip';
 import { matchFiles } from '#core/rules/match-files';
 import { gainGroup, type GainStep } from '#core/rules/gain-group';
 import { asNoted, notedGain, type TakeGain } from '#core/rules/take-gain';
+import {
+  conditionOf,
+  conditionWords,
+  isSameCondition,
+  processingOf,
+  type ConditionFactor,
+} from '#core/rules/take-conditions';
 import type { UnitNames } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { servesKind, type Step } from '#contracts/protocol';
@@ -266,6 +273,31 @@ function settingsOf({ settings = {}, dial }: DraftFile): Pick<RunDocumentInput['
   return Object.keys(all).length === 0 ? {} : { settings: all };
 }
 
+/** Something further of a file's take: another voice, or what was done to it. An empty text says nothing. */
+export const withSetting = (file: DraftFile, name: ConditionFactor | 'processing', text: string): DraftFile => {
+  const { [name]: _before, ...others } = file.settings ?? {};
+  return { ...file, settings: text.trim() === '' ? others : { ...others, [name]: text } };
+};
+
+/**
+ * What several files of one step are to each other, in words; empty where a file is alone with its step.
+ *
+ * @param file - one of them
+ * @param files - all of the run
+ */
+export function besideOthers(file: DraftFile, files: readonly DraftFile[]): string {
+  const [own, processing] = [conditionOf(file.settings ?? {}), processingOf(file.settings ?? {})];
+  if (processing !== null) return 'processed: stands apart from the takes as they came, and is not ranked';
+  const raw = files.filter((f) => f.step === file.step && processingOf(f.settings ?? {}) === null);
+  if (file.step === null || raw.length < 2) return '';
+  const alike = raw.filter((f) => isSameCondition(conditionOf(f.settings ?? {}), own));
+  const repeats = alike.length > 1 ? `one of ${alike.length} repeats: their mean and spread count` : '';
+  const first = conditionOf(raw[0].settings ?? {});
+  const words = conditionWords(own) || 'no voice or place named';
+  const condition = alike.length === raw.length ? '' : isSameCondition(first, own) ? `${words}: what counts for the unit` : `${words}: stands beside ${conditionWords(first) || 'the first'}`; // prettier-ignore
+  return [condition, repeats].filter((t) => t !== '').join('; ');
+}
+
 /** A file that has just been dropped. */
 export const newFile = (name: string): DraftFile => ({
   name,
@@ -383,7 +415,5 @@ export function whatIsMissing(draft: Draft, steps: readonly Step[], alike: reado
   if (used.length === 0) missing.push('at least one file with its step');
   if (used.some((f) => f.clip === null)) missing.push('uploads to finish');
   if (used.some((f) => notedGain(f) === null)) missing.push('the gain of every take');
-  const chosen = used.map((f) => f.step);
-  if (new Set(chosen).size < chosen.length) missing.push('one file per step only');
   return missing;
 }

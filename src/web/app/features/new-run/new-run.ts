@@ -35,6 +35,7 @@ import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import {
   asNamed,
+  besideOthers,
   documentOf,
   emptyDraft,
   fillFromDocument,
@@ -46,6 +47,7 @@ import {
   startingProtocol,
   whatIsMissing,
   withGain,
+  withSetting,
   withStep,
   newFile,
   type Draft,
@@ -62,6 +64,14 @@ interface Transfer {
   readonly problem: Problem | null;
   readonly file: File;
 }
+
+const FURTHER_SETTINGS = [
+  ['voice', 'Voice', 60],
+  ['place', 'Place', 60],
+  ['mount', 'Mount', 60],
+  ['processing', 'Processed with', 100],
+] as const;
+type FurtherSetting = (typeof FURTHER_SETTINGS)[number][0];
 
 /** Bringing in a run: files, which is which, whose they are, and then watching them being measured. */
 @Component({
@@ -254,6 +264,22 @@ export class NewRun {
     this.changeFile(file.name, { [level]: value ?? undefined });
   }
 
+  protected readonly furtherSettings = FURTHER_SETTINGS;
+  protected readonly beside = (file: DraftFile): string => besideOthers(file, this.draft().files);
+
+  protected settingOf(file: DraftFile, name: FurtherSetting): string {
+    return String(file.settings?.[name] ?? '');
+  }
+
+  /** What was typed in other rows of this run. */
+  protected namedBefore(name: FurtherSetting): string[] {
+    return [...new Set(this.draft().files.map((f) => this.settingOf(f, name)))].filter((t) => t !== '').sort();
+  }
+
+  protected setSetting({ name }: DraftFile, setting: FurtherSetting, text: string): void {
+    this.change({ files: this.draft().files.map((f) => (f.name === name ? withSetting(f, setting, text) : f)) });
+  }
+
   protected readonly notedGain = notedGain;
 
   protected setGain(file: DraftFile, gain: TakeGain | null): void {
@@ -335,7 +361,8 @@ export class NewRun {
     const audio = files.filter((f) => isAudioName(f.name));
     const runFile = files.find((f) => f.name === 'run.json');
     const others = files.filter((f) => !isAudioName(f.name) && f !== runFile && !f.name.startsWith('.'));
-    const notes = others.length > 0 ? [`Left out, neither WAV nor FLAC: ${others.map((f) => f.name).join(', ')}.`] : [];
+    const notes =
+      others.length > 0 ? [`Left out, no sound that is known here: ${others.map((f) => f.name).join(', ')}.`] : [];
     // A file that comes again takes the place of the one before, with all that was said of it.
     const names = new Set(this.draft().files.map((f) => f.name));
     const added = audio.filter((f) => !names.has(f.name)).map((f) => newFile(f.name));

@@ -11,6 +11,7 @@ import { Figure } from '../../ui/figure';
 import { formatNumber } from '../../ui/format';
 import { PolarPlot } from '../../ui/polar-plot';
 import { lineMarks } from '../take/take-charts';
+import { ConditionPart } from './condition-part';
 import { distanceChart, responseChart } from './measured-charts';
 import { PairPart } from './pair-part';
 import { measuredGroups } from './measured-groups';
@@ -18,7 +19,7 @@ import { measuredGroups } from './measured-groups';
 /** What was measured of a unit: figures with claim and place, then the curves. */
 @Component({
   selector: 'sd-measured-part',
-  imports: [CatalogueStrip, CurveChart, Figure, PairPart, PolarPlot, RouterLink],
+  imports: [CatalogueStrip, ConditionPart, CurveChart, Figure, PairPart, PolarPlot, RouterLink],
   templateUrl: './measured-part.html',
   styleUrl: './measured-part.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -4,7 +4,7 @@ import { takeSettingsSchema, type TakeSettings } from '#contracts/session-plan';
 import type { Take } from '#contracts/specimen';
 
 /** Further settings that the form of a take has a field for. */
-const FORM_KEYS = ['dial', 'pad', 'lowCut', 'pattern', 'phantom', 'voice'] as const;
+const FORM_KEYS = ['dial', 'pad', 'lowCut', 'pattern', 'phantom', 'voice', 'place', 'mount', 'processing'] as const;
 type FormKey = (typeof FORM_KEYS)[number];
 
 /** What is noted with a take of the archive, as the form of a take shows it. */
@@ -34,6 +34,9 @@ export function settingsOfTake({
     pattern: text('pattern'),
     phantom: typeof settings['phantom'] === 'boolean' ? settings['phantom'] : null,
     voice: text('voice') || null,
+    place: text('place') || null,
+    mount: text('mount') || null,
+    processing: text('processing'),
   });
 }
 
