@@ -20,6 +20,15 @@ export const clipOriginSchema = z.object({
 });
 export type ClipOrigin = z.infer<typeof clipOriginSchema>;
 
+/** One channel of a recording of several, as a clip of its own. */
+export const channelOfSchema = z.object({
+  sha256: sha256Schema.describe('Of the recording; it stays in the archive'),
+  name: z.string(),
+  channel: z.int().min(1),
+  channels: z.int().min(2),
+});
+export type ChannelOf = z.infer<typeof channelOfSchema>;
+
 /** A clip in the archive. */
 export const clipSchema = z.object({
   sha256: sha256Schema,
@@ -30,9 +39,14 @@ export const clipSchema = z.object({
   salvaged: z.object({ claimedS: z.number().nullable() }).nullable(),
   /** Null for a recording that was never compressed. */
   origin: clipOriginSchema.nullable(),
+  /** Null for a clip that is no channel of another one. */
+  channelOf: channelOfSchema.nullable(),
 });
 export type Clip = z.infer<typeof clipSchema>;
 
 /** Columns of a waveform: lowest and highest sample, in turn. */
 export const waveformSchema = z.object({ pairs: z.array(z.number()), durationS: z.number() });
 export type Waveform = z.infer<typeof waveformSchema>;
+
+/** One clip for each channel of a recording, in order. */
+export const channelClipsSchema = z.object({ clips: z.array(clipSchema) });

@@ -3,7 +3,7 @@ import { archiveStateSchema } from './archive';
 import { deviceSchema } from './devices';
 import { finishUploadSchema, newUploadSchema, uploadIdSchema, uploadSchema } from './upload';
 import { categorySchema, daySchema, idSchema, sha256Schema } from './common';
-import { clipSchema, waveformSchema } from './clip';
+import { clipSchema, waveformSchema, channelClipsSchema } from './clip';
 import { jobSchema } from './events';
 import { exchangeRateSchema, newRatesSchema } from './exchange-rate';
 import { kindDocumentSchema, kindSchema } from './kind';
@@ -382,6 +382,13 @@ export const ENDPOINTS = {
   ),
   findCuts: post('/api/cuts/search', 'Look for the takes of one long recording', none, findCutsSchema, foundCutsSchema),
   cut: post('/api/cuts', 'Cut one long recording into takes', none, cutRequestSchema, cutPiecesSchema),
+  splitChannels: post(
+    '/api/clips/:sha256/channels',
+    'One clip for each channel of a recording',
+    bySha,
+    nothing,
+    channelClipsSchema,
+  ),
   held: get(
     '/api/days/:day',
     'What was tested on a day, and what the control unit says of it',

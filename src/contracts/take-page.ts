@@ -12,6 +12,9 @@ export const takePageSchema = z.object({
   take: takeSchema,
   role: stepRoleSchema,
   pairs: z.array(heardPairSchema).describe('Takes with and without something, of which it is one'),
+  siblings: z
+    .array(z.object({ takeId: z.string(), unit: z.string(), title: z.string(), channel: z.int() }))
+    .describe('Takes of the same moment: other channels of one recording'),
   unit: z.object({ id: z.string(), name: z.string() }),
   date: daySchema,
   protocol: z.string(),

@@ -26,6 +26,7 @@ export interface WorkerTasks {
   'render-demo-run': typeof import('./tasks/render-demo-run').default;
   'render-sweep': typeof import('./tasks/render-sweep').default;
   'salvage-clip': typeof import('./tasks/salvage-clip').default;
+  'split-channels': typeof import('./tasks/split-channels').default;
 }
 
 export type TaskName = keyof WorkerTasks;

@@ -42,6 +42,7 @@ const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting
   'draw-spectrogram': [1, 64],
   'cut-matched-clip': [1, 64],
   'cut-clip': [1, 16],
+  'split-channels': [1, 16],
   'cut-listening-clips': [1, 64],
   'measure-clip-difference': [1, 64],
   'parse-answers': [1, 8],

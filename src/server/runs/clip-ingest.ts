@@ -157,6 +157,7 @@ export class ClipIngest {
       format: verdict.format,
       salvaged: verdict.truncatedFrom,
       origin,
+      channelOf: null,
     });
   }
 
@@ -191,6 +192,7 @@ export class ClipIngest {
       format: verdict.format,
       salvaged: null,
       origin: null,
+      channelOf: null,
     });
     return null;
   }

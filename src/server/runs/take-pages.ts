@@ -7,7 +7,7 @@ import { segmentsSchema, type Segments } from '#contracts/segments';
 import type { TakePage } from '#contracts/take-page';
 import type { Database } from '../platform/db/database';
 import { listProtocols } from '../sessions/queries/protocol';
-import { stepSpectra, takeForPage, type StepSpectrumRow, type TakePageRow } from './queries/run';
+import { siblingTakes, stepSpectra, takeForPage, type StepSpectrumRow, type TakePageRow } from './queries/run';
 import { Failure } from '../platform/failure';
 import { curvesSchema } from '#contracts/curves';
 import { curveOfRun } from './queries/curve';
@@ -48,6 +48,7 @@ export class TakePages {
       take,
       role,
       pairs: pairsWith(takeId, await curveOfRun(this.database, row.run_id, 'pairs', ALGORITHM_VERSION)),
+      siblings: await siblingTakes(this.database, takeId),
       unit: { id: row.specimen_id, name: row.unit_name },
       date: row.date,
       protocol: row.protocol,

@@ -1,10 +1,11 @@
+import { readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { shuffled } from '#core/stats/shuffle';
 import { newPlanSchema } from '#contracts/session-plan';
 import { readClip } from '#worker/read-clip';
-import { testApplication } from '../testing/application';
+import { takeSamples, runDocument, testApplication } from '../testing/application';
 import type { Application } from '../wiring';
 
 const STEPS = [
@@ -103,7 +104,7 @@ describe('files from elsewhere', () => {
       );
     }
     const whole = Float64Array.from(parts.flatMap((p) => [...p]));
-    const long = await app.ingest.ingest(Readable.from([encodeWav([whole], 48_000, 'pcm24')]), 'whole day.wav', {
+    const long = await app.ingest.ingest(Readable.from([encodeWav([whole], 16_000, 'pcm24')]), 'whole day.wav', {
       keepPart: false,
     });
     const request = { clip: long.sha256, method: 'silences', silenceS: null } as const;
@@ -127,4 +128,33 @@ describe('files from elsewhere', () => {
     // The long one stays.
     expect(await app.store.find(long.sha256)).not.toBeNull();
   }, 60_000);
+});
+
+describe('a recording of several channels', () => {
+  it('becomes a clip for each channel, sample by sample; their takes know each other', async () => {
+    const app = await testApplication();
+    const [left, right] = [takeSamples(-14, -70), takeSamples(-20, -60)];
+    const whole = await app.ingest.ingest(Readable.from([Buffer.from(encodeWav([left, right], 16_000, 'pcm24'))]), 'both.wav', { keepPart: false }); // prettier-ignore
+    const { clips } = await app.sorting.splitChannels(whole.sha256);
+    expect(clips.map((c) => [c.name, c.format.channels, c.channelOf])).toEqual([
+      ['both channel 1.wav', 1, { sha256: whole.sha256, name: 'both.wav', channel: 1, channels: 2 }],
+      ['both channel 2.wav', 1, { sha256: whole.sha256, name: 'both.wav', channel: 2, channels: 2 }],
+    ]);
+    for (const [i, samples] of [left, right].entries()) {
+      const alone = Buffer.from(encodeWav([samples], 16_000, 'pcm24'));
+      expect(readFileSync((await app.store.find(clips[i].sha256)) ?? '').equals(alone)).toBe(true);
+    }
+    expect(await app.sorting.splitChannels(whole.sha256)).toEqual({ clips });
+    await expect(app.sorting.splitChannels(clips[0].sha256)).rejects.toThrow('one channel');
+
+    for (const [i, clip] of clips.entries())
+      await app.runImport.importUploaded({
+        document: runDocument({ specimen: { maker: 'Oarlock', model: 'Purser', label: String(i), category: 'microphone' }, takes: [{ step: 'speech', file: 'a.wav', gainDb: 40 }] }), // prettier-ignore
+        clips: { 'a.wav': clip.sha256 },
+      });
+    await app.queue.idle();
+    const rows = await app.database.query<{ id: string }>('SELECT id FROM take ORDER BY id');
+    const page = await app.takePages.page(rows[0].id);
+    expect(page.siblings).toEqual([{ takeId: rows[1].id, unit: expect.stringContaining('Purser') as string, title: page.take.stepTitle, channel: 2 }]); // prettier-ignore
+  });
 });

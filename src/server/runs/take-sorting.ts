@@ -4,7 +4,7 @@ import type { z } from 'zod';
 import { playKindOf } from '#core/rules/compare-versions';
 import { matchTakes, type MatchableTake } from '#core/rules/match-takes';
 import { clipSummarySchema } from '#contracts/clip-summary';
-import type { Clip } from '#contracts/clip';
+import type { channelClipsSchema, Clip } from '#contracts/clip';
 import { roleOf, type ProtocolSweep } from '#contracts/protocol';
 import {
   newPlanSchema,
@@ -20,7 +20,7 @@ import type { FindCutsTask } from '#worker/tasks/inspect-cuts';
 import type { MeasureSweepLikenessTask } from '#worker/tasks/measure-sweep-likeness';
 import { temporaryFolder, type ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
-import { findClip } from './queries/clip';
+import { findClip, noteChannel, noteOrigin } from './queries/clip';
 import { findProtocol } from '../sessions/queries/protocol';
 import { usualLengths } from './queries/run';
 import { findPlan, findSlot } from '../sessions/queries/session-plan';
@@ -132,6 +132,37 @@ export class TakeSorting {
         });
       }
       return { pieces };
+    } finally {
+      await rm(into, { recursive: true, force: true });
+    }
+  }
+
+  /**
+   * One clip for each channel of a recording: simultaneous takes of several units. The recording stays, and each channel
+   * knows it. Asked twice, it is the same clips.
+   *
+   * @throws Failure `not-found`; `invalid-request` for a recording of one channel
+   */
+  async splitChannels(sha256: string): Promise<z.input<typeof channelClipsSchema>> {
+    const path = await this.store.verified(sha256);
+    const whole = await findClip(this.database, sha256);
+    if (!path || !whole) throw new Failure('not-found', 'There is no such clip in the archive.');
+    const { channels } = whole.format;
+    if (channels < 2) throw new Failure('invalid-request', 'The recording has one channel: there is nothing to split.');
+    const into = await temporaryFolder(this.store);
+    try {
+      const paths = await this.pool.run('split-channels', { path, into });
+      const clips: Clip[] = [];
+      for (const [i, channelPath] of paths.entries()) {
+        const channel = i + 1;
+        const name = `${whole.name.replace(/\.[^.]+$/, '')} channel ${channel}.wav`;
+        const clip = await this.ingest.ingest(createReadStream(channelPath), name, { keepPart: false });
+        await noteChannel(this.database, clip.sha256, { sha256, name: whole.name, channel, channels });
+        // What came through a codec came through it on every channel.
+        if (whole.origin) await noteOrigin(this.database, clip.sha256, whole.origin);
+        clips.push((await findClip(this.database, clip.sha256)) ?? clip);
+      }
+      return { clips };
     } finally {
       await rm(into, { recursive: true, force: true });
     }

@@ -75,7 +75,11 @@ export function takeWav(speechDb: number | null, noiseDb: number, seed = 1): Uin
   return madeOnce(`take ${speechDb} ${noiseDb} ${seed}`, () => newTakeWav(speechDb, noiseDb, seed));
 }
 
-function newTakeWav(speechDb: number | null, noiseDb: number, seed: number): Uint8Array<ArrayBuffer> {
+const newTakeWav = (speechDb: number | null, noiseDb: number, seed: number): Uint8Array<ArrayBuffer> =>
+  encodeWav([takeSamples(speechDb, noiseDb, seed)], RATE, 'pcm24');
+
+/** The samples of {@link takeWav}, at 16 kHz. */
+export function takeSamples(speechDb: number | null, noiseDb: number, seed = 1): Float64Array {
   const noise = scaled(lcgNoise(SECONDS * RATE, 1, seed), noiseDb);
   const speech =
     speechDb === null
@@ -90,7 +94,7 @@ function newTakeWav(speechDb: number | null, noiseDb: number, seed: number): Uin
           RATE,
           seed + 1,
         );
-  return encodeWav([mixed(speech, noise)], RATE, 'pcm24');
+  return mixed(speech, noise);
 }
 
 /** A sound run document; parts of it can be replaced. */

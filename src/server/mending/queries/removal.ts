@@ -134,7 +134,10 @@ export async function removalScope(
       : await ids(db, `SELECT id FROM slot_take WHERE true ${inSlots.sql}`, inSlots.values);
   const clips = await clipsOf(db, takes, slotTakes);
   const going = clips.filter((c) => !c.is_used);
-  const originals = going.flatMap((c) => clipOriginSchema.nullable().parse(c.origin) ?? []);
+  // The file of a recording of several channels is the recording's, not a channel's.
+  const originals = going
+    .filter((c) => !c.is_channel)
+    .flatMap((c) => clipOriginSchema.nullable().parse(c.origin) ?? []);
   const photographs = what === 'photograph' ? [id] : await ids(db, `SELECT id FROM photograph WHERE true ${inUnits.sql}`, inUnits.values); // prettier-ignore
   const photoFiles = await photoFilesOf(db, photographs);
   return {
@@ -163,14 +166,14 @@ async function clipsOf(
   db: Queryable,
   takes: readonly string[],
   slotTakes: readonly string[],
-): Promise<{ sha256: string; bytes: string; origin: unknown; is_used: boolean }[]> {
+): Promise<{ sha256: string; bytes: string; origin: unknown; is_channel: boolean; is_used: boolean }[]> {
   const [goes, attempts] = [JSON.stringify(takes), JSON.stringify(slotTakes)];
   return db.query(
     `WITH goes AS (SELECT value::bigint AS id FROM jsonb_array_elements_text($1::jsonb)),
           attempts AS (SELECT value::bigint AS id FROM jsonb_array_elements_text($2::jsonb)),
           own AS (SELECT clip_sha256 FROM every_take WHERE id IN (SELECT id FROM goes)
                   UNION SELECT clip_sha256 FROM slot_take WHERE id IN (SELECT id FROM attempts))
-     SELECT c.sha256, c.bytes, c.origin,
+     SELECT c.sha256, c.bytes, c.origin, c.channel_of IS NOT NULL AS is_channel,
             EXISTS (SELECT 1 FROM every_take t WHERE t.clip_sha256 = c.sha256 AND t.id NOT IN (SELECT id FROM goes))
             OR EXISTS (SELECT 1 FROM slot_take s WHERE s.clip_sha256 = c.sha256 AND s.id NOT IN (SELECT id FROM attempts))
             OR EXISTS (SELECT 1 FROM calibration k WHERE k.clip_sha256 = c.sha256) AS is_used

@@ -1,4 +1,4 @@
-import { clipOriginSchema, type Clip, type ClipOrigin } from '#contracts/clip';
+import { channelOfSchema, clipOriginSchema, type ChannelOf, type Clip, type ClipOrigin } from '#contracts/clip';
 import type { Queryable } from '../../platform/db/database';
 
 interface ClipRow {
@@ -12,11 +12,12 @@ interface ClipRow {
   readonly original_name: string;
   readonly salvage: Clip['salvaged'];
   readonly origin: unknown;
+  readonly channel_of: unknown;
 }
 
 /** Columns of a clip, for queries that join it. */
 export const CLIP_COLUMNS =
-  'c.sha256, c.bytes, c.container, c.encoding, c.sample_rate_hz, c.channels, c.duration_s, c.original_name, c.salvage, c.origin';
+  'c.sha256, c.bytes, c.container, c.encoding, c.sample_rate_hz, c.channels, c.duration_s, c.original_name, c.salvage, c.origin, c.channel_of';
 
 export function clipFromRow(row: ClipRow): Clip {
   return {
@@ -32,6 +33,7 @@ export function clipFromRow(row: ClipRow): Clip {
     },
     salvaged: row.salvage,
     origin: clipOriginSchema.nullable().parse(row.origin),
+    channelOf: channelOfSchema.nullable().parse(row.channel_of),
   };
 }
 
@@ -39,8 +41,8 @@ export function clipFromRow(row: ClipRow): Clip {
 export async function noteClip(db: Queryable, clip: Clip): Promise<Clip> {
   const { format } = clip;
   await db.query(
-    `INSERT INTO clip (sha256, bytes, container, encoding, sample_rate_hz, channels, duration_s, original_name, salvage, origin)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT DO NOTHING`,
+    `INSERT INTO clip (sha256, bytes, container, encoding, sample_rate_hz, channels, duration_s, original_name, salvage, origin, channel_of)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) ON CONFLICT DO NOTHING`,
     [
       clip.sha256,
       clip.bytes,
@@ -52,6 +54,7 @@ export async function noteClip(db: Queryable, clip: Clip): Promise<Clip> {
       clip.name,
       clip.salvaged ? JSON.stringify(clip.salvaged) : null,
       clip.origin ? JSON.stringify(clip.origin) : null,
+      clip.channelOf ? JSON.stringify(clip.channelOf) : null,
     ],
   );
   return (await findClip(db, clip.sha256)) ?? clip;
@@ -64,7 +67,7 @@ export async function findClip(db: Queryable, sha256: string): Promise<Clip | nu
 
 /** The clip that was decoded from a file with these bytes. */
 export async function clipOfOrigin(db: Queryable, sha256: string): Promise<Clip | null> {
-  const sql = `SELECT ${CLIP_COLUMNS} FROM clip c WHERE c.origin ->> 'sha256' = $1 ORDER BY c.sha256 LIMIT 1`;
+  const sql = `SELECT ${CLIP_COLUMNS} FROM clip c WHERE c.origin ->> 'sha256' = $1 AND c.channel_of IS NULL ORDER BY c.sha256 LIMIT 1`;
   const [row] = await db.query<ClipRow>(sql, [sha256]);
   return row ? clipFromRow(row) : null;
 }
@@ -73,6 +76,12 @@ export async function clipOfOrigin(db: Queryable, sha256: string): Promise<Clip 
 export async function noteOrigin(db: Queryable, sha256: string, origin: ClipOrigin): Promise<Clip | null> {
   await db.query('UPDATE clip SET origin = $2 WHERE sha256 = $1 AND origin IS NULL', [sha256, JSON.stringify(origin)]);
   return findClip(db, sha256);
+}
+
+/** Notes which channel of a recording a clip is; one that is known as a channel stays that. */
+export async function noteChannel(db: Queryable, sha256: string, channelOf: ChannelOf): Promise<void> {
+  const sql = 'UPDATE clip SET channel_of = $2 WHERE sha256 = $1 AND channel_of IS NULL';
+  await db.query(sql, [sha256, JSON.stringify(channelOf)]);
 }
 
 export async function knownClips(db: Queryable): Promise<Set<string>> {

@@ -181,6 +181,25 @@ export async function takeForPage(
   return row ?? null;
 }
 
+/** Takes of the same moment: other channels of the recording that a take is a channel of. */
+export async function siblingTakes(
+  db: Queryable,
+  takeId: string,
+): Promise<{ takeId: string; unit: string; title: string; channel: number }[]> {
+  return db.query(
+    `SELECT t.id AS "takeId", u.name AS unit, st.title, (c.channel_of->>'channel')::int AS channel
+     FROM every_take own
+     JOIN clip oc ON oc.sha256 = own.clip_sha256
+     JOIN clip c ON c.channel_of->>'sha256' = oc.channel_of->>'sha256' AND c.sha256 <> oc.sha256
+     JOIN take t ON t.clip_sha256 = c.sha256
+     JOIN step st ON st.id = t.step_id
+     JOIN run r ON r.id = t.run_id
+     JOIN unit u ON u.id = r.specimen_id
+     WHERE own.id = $1 ORDER BY channel, t.id`,
+    [takeId],
+  );
+}
+
 /** Spectra of one step over the catalogue. */
 export interface StepSpectrumRow {
   readonly specimen_id: string;
@@ -214,7 +233,7 @@ export async function stepSpectra(
      JOIN session se ON se.id = r.session_id
      JOIN unit u ON u.id = r.specimen_id
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $3 AND a.status = 'done'
-     WHERE st.slug = $1 AND u.category = $2
+     WHERE st.slug = $1 AND u.category = $2 AND coalesce(trim(t.settings->>'processing'), '') = ''
      ORDER BY se.held_on DESC, t.id DESC LIMIT $4`,
     [step, category, algorithmVersion, most],
   );

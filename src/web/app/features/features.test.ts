@@ -304,6 +304,7 @@ describe('new run', () => {
     format: { container: 'wav', encoding: 'pcm24', sampleRateHz: 48_000, channels: 1, durationS: 3 },
     salvaged: null,
     origin: null,
+    channelOf: null,
   } as const;
   const file = (name: string, step: string | null): DraftFile => ({
     name,

@@ -41,6 +41,7 @@ export const take = (id: number, step: Step, state: SlotTake['state'], change: P
     format: { container: 'wav', encoding: 'pcm24', sampleRateHz: 48_000, channels: 1, durationS: 1 },
     salvaged: null,
     origin: null,
+    channelOf: null,
   },
   settings: takeSettingsSchema.parse({ gainDb: 36, pad: '−10' }),
   verdict: 'keep',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
-import { clipSchema } from '#contracts/clip';
+import { clipSchema, type Clip } from '#contracts/clip';
 import { matchFiles } from '#core/rules/match-files';
 import { gainGroup, type GainStep } from '#core/rules/gain-group';
 import { asNoted, notedGain, type TakeGain } from '#core/rules/take-gain';
@@ -296,6 +296,20 @@ export function besideOthers(file: DraftFile, files: readonly DraftFile[]): stri
   const words = conditionWords(own) || 'no voice or place named';
   const condition = alike.length === raw.length ? '' : isSameCondition(first, own) ? `${words}: what counts for the unit` : `${words}: stands beside ${conditionWords(first) || 'the first'}`; // prettier-ignore
   return [condition, repeats].filter((t) => t !== '').join('; ');
+}
+
+/** A recording of several channels with a row for each of them in its place; none has a step yet. */
+export const withChannels = (files: readonly DraftFile[], name: string, clips: readonly Clip[]): DraftFile[] =>
+  files.flatMap((f) => (f.name === name ? clips.map((clip): DraftFile => ({ ...f, name: clip.name, clip, step: null, stepBy: 'hand', reason: 'one channel' })) : [f])); // prettier-ignore
+
+/** Files of a run that are stored and became no take. */
+export const unusedFiles = ({ files }: Draft): DraftFile[] => files.filter((f) => f.step === null && f.clip !== null);
+
+/** What the run of the next unit begins with: the day, the protocol and the rig of this one, and the files that are left. */
+export function nextUnit(draft: Draft): Draft {
+  const { category, date, protocol, protocolVersion, source, currency, rig, inputFullScaleDbu } = draft;
+  const kept = { category, date, protocol, protocolVersion, source, currency, rig, inputFullScaleDbu };
+  return { ...emptyDraft(), ...kept, files: unusedFiles(draft) };
 }
 
 /** A file that has just been dropped. */

@@ -1,3 +1,4 @@
+import { codecWords } from '#core/audio/codec';
 import { levelsAsked, type TakeLevel } from '#contracts/protocol';
 import { TAKE_LEVELS } from '../../ui/take-levels';
 import { notedGain, type TakeGain } from '#core/rules/take-gain';
@@ -50,6 +51,9 @@ import {
   withSetting,
   withStep,
   newFile,
+  nextUnit,
+  unusedFiles,
+  withChannels,
   type Draft,
   type DraftFile,
 } from './draft';
@@ -278,6 +282,25 @@ export class NewRun {
 
   protected setSetting({ name }: DraftFile, setting: FurtherSetting, text: string): void {
     this.change({ files: this.draft().files.map((f) => (f.name === name ? withSetting(f, setting, text) : f)) });
+  }
+
+  protected readonly codecWords = codecWords;
+
+  /** A recording of several microphones at once becomes a file for each; which is whose is said row by row. */
+  protected split(file: DraftFile): void {
+    if (!file.clip) return;
+    this.problem.set(null);
+    this.api.call(ENDPOINTS.splitChannels, { params: { sha256: file.clip.sha256 } }).subscribe({
+      next: ({ clips }) => this.change({ files: withChannels(this.draft().files, file.name, clips) }),
+      error: (error: unknown) => this.problem.set(problemOf(error)),
+    });
+  }
+
+  /** Files of this run that became no take: those of another unit, mostly. */
+  protected readonly unused = computed(() => unusedFiles(this.draft()));
+
+  protected goOn(): void {
+    this.draft.set(nextUnit(this.draft()));
   }
 
   protected readonly notedGain = notedGain;

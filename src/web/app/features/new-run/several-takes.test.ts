@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { besideOthers, documentOf, emptyDraft, newFile, withSetting, type DraftFile } from './draft';
+import type { Clip } from '#contracts/clip';
+import {
+  besideOthers,
+  documentOf,
+  emptyDraft,
+  newFile,
+  nextUnit,
+  withChannels,
+  withSetting,
+  type DraftFile,
+} from './draft';
 
 const file = (name: string, step: string | null, settings: DraftFile['settings'] = {}): DraftFile => ({ ...newFile(name), step, gainDb: 40, settings }); // prettier-ignore
 const words = (...files: readonly DraftFile[]): string[] => files.map((f) => besideOthers(f, files));
@@ -39,5 +49,24 @@ describe('several files of one step', () => {
       ['speech', { pad: 'off', voice: 'Ada' }],
       ['speech', { voice: 'Bo' }],
     ]);
+  });
+});
+
+describe('a recording of several channels', () => {
+  const clip = (name: string): Clip => ({ name, sha256: name }) as Clip;
+
+  it('becomes a row for each, with what was noted of all, and no step yet', () => {
+    const rows = withChannels([file('all.wav', 'speech', { voice: 'Ada' }), file('b.wav', 'silence')], 'all.wav', [clip('all channel 1.wav'), clip('all channel 2.wav')]); // prettier-ignore
+    expect(rows.map((f) => [f.name, f.step, f.gainDb, f.settings])).toEqual([
+      ['all channel 1.wav', null, 40, { voice: 'Ada' }],
+      ['all channel 2.wav', null, 40, { voice: 'Ada' }],
+      ['b.wav', 'silence', 40, {}],
+    ]);
+  });
+
+  it('goes on with the next unit: its files, day, protocol and rig, and nothing of the unit before', () => {
+    const left = { ...file('c2.wav', null), clip: clip('c2.wav') };
+    const draft = { ...emptyDraft(), maker: 'Oarlock', model: 'Purser', label: 'A', date: '2026-05-01', protocol: 'desk-voice', protocolVersion: 3, rig: 'Desk', amount: 99, files: [file('c1.wav', 'speech'), left, file('gone.wav', null)] }; // prettier-ignore
+    expect(nextUnit(draft)).toEqual({ ...emptyDraft(), date: '2026-05-01', protocol: 'desk-voice', protocolVersion: 3, rig: 'Desk', files: [left] }); // prettier-ignore
   });
 });
