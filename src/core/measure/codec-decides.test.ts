@@ -1,5 +1,11 @@
 import { expect, it } from 'vitest';
 import { codecWords } from '../audio/codec';
+import { memoryStream } from '../audio/memory-stream';
+import { pickupRunFigures } from '../gear/microphone/run-figures';
+import { lcgNoise, mixed, scaled, syllables } from '../testing/signals';
+import { analysedTake } from '../testing/takes';
+import { analyseClip } from './clip-analysis';
+import { clipMeasurements } from './clip-measurements';
 import { originalExtension, isSoundFile } from '../audio/sound-files';
 import { codecReason, withCodecReason, withoutCodecFigures } from './codec-decides';
 import { measured, notMeasured } from './measurement';
@@ -29,4 +35,17 @@ it('calls codecs and files by their names', () => {
   expect(codecReason({ codec: 'alac', bitRateKbps: null })).toBeNull();
   expect(['a.WAV', 'b.m4a', 'c.mov', 'd.txt', 'e'].map(isSoundFile)).toEqual([true, true, true, false, false]);
   expect([originalExtension('x.MP3'), originalExtension('x.wav')]).toEqual(['mp3', 'original']);
+});
+
+it('keeps the noise of a compressed take out of the run, whichever of the two was compressed', async () => {
+  const samples = mixed(syllables([[0.4, 3], [3.6, 6.8]], 8, -20, 48_000, 5), scaled(lcgNoise(8 * 48_000, 1, 1), -70)); // prettier-ignore
+  const plain = await analysedTake('speech', samples);
+  const quiet = await analysedTake('silence', scaled(lcgNoise(4 * 48_000, 1, 2), -70));
+  const packed = await analyseClip(memoryStream([scaled(lcgNoise(4 * 48_000, 1, 2), -70)], 48_000), { sound: MP3 });
+  expect(packed.lines).toBeNull();
+  expect(clipMeasurements(packed).find((m) => m.quantity === 'silenceRmsA')?.notMeasured).toContain('MP3, 128');
+  const noise = (silence: typeof quiet) =>
+    pickupRunFigures([plain, silence]).measurements.find((m) => m.quantity === 'noiseReSpeechA');
+  expect(noise(quiet)?.value).not.toBeNull();
+  expect(noise({ ...quiet, noise: packed.noise })?.notMeasured).toContain('MP3, 128 kbit/s');
 });

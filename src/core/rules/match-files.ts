@@ -14,14 +14,20 @@ export interface FileMatch {
 }
 
 /**
- * Proposes a step for each file: by what its name says, and what is left over in the order of names. A step is given
- * away once; where two names point to one step, the longer hint wins, then the earlier name.
+ * Proposes a step for each file: by what its name says, and what is left over in the order of names. Where two names
+ * point to one step, the longer hint wins, then the earlier name; the other is another take of it where its name points
+ * nowhere else. By the order of names, a step is given away once.
  *
  * @param files - names
  * @param steps - in the order of the protocol
+ * @param given - ids of steps that have a file already
  * @returns one entry per file, in the order given
  */
-export function matchFiles(files: readonly string[], steps: readonly MatchableStep[]): FileMatch[] {
+export function matchFiles(
+  files: readonly string[],
+  steps: readonly MatchableStep[],
+  given: ReadonlySet<string> = new Set(),
+): FileMatch[] {
   const candidates = files.flatMap((file) =>
     steps.flatMap((step) => {
       const hint = longestHint(file, step.fileHints);
@@ -30,13 +36,16 @@ export function matchFiles(files: readonly string[], steps: readonly MatchableSt
   );
   candidates.sort((a, b) => b.hint.length - a.hint.length || files.indexOf(a.file) - files.indexOf(b.file));
   const matches = new Map<string, FileMatch>();
-  const taken = new Set<string>();
+  const taken = new Set<string>(given);
   for (const { file, step, hint } of candidates) {
     if (matches.has(file) || taken.has(step.id)) continue;
     matches.set(file, { file, step: step.id, reason: `the name says "${hint}"` });
     taken.add(step.id);
   }
-  const unnamed = files.filter((f) => !matches.has(f) && !candidates.some((c) => c.file === f)).sort(byName);
+  for (const { file, step, hint } of candidates) {
+    if (!matches.has(file)) matches.set(file, { file, step: step.id, reason: `the name says "${hint}": another take of it` }); // prettier-ignore
+  }
+  const unnamed = files.filter((f) => !matches.has(f)).sort(byName);
   const free = steps.filter((s) => !taken.has(s.id));
   unnamed.forEach((file, i) => {
     const step = free.at(i);

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it, describe } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
@@ -165,5 +166,48 @@ describe('what counts of a run', () => {
     await app.queue.idle();
     const again = (await app.catalogue.sheet(specimenId)).runs[0];
     expect(again.measurements.map((m) => m.quantity)).toEqual(run.measurements.map((m) => m.quantity));
+  });
+});
+
+describe('takes as people have them', () => {
+  const silence = { step: 'silence', file: 'silence.wav', gainDb: 40 };
+  const speech = (file: string, settings: Record<string, string> = {}) => ({ step: 'speech', file, gainDb: 40, settings }); // prettier-ignore
+
+  it('of two voices stand side by side, and the first is what counts; one that was worked on is in neither', async () => {
+    const takes = [
+      speech('speech.wav', { voice: 'Ada' }),
+      speech('bo.wav', { voice: 'Bo' }),
+      speech('worked.wav', { voice: 'Ada', processing: 'noise reduction' }),
+      silence,
+    ];
+    const files = { 'bo.wav': takeWav(-20, -70, 4), 'worked.wav': takeWav(-14, -90, 5) };
+    const { run } = await imported(runDocument({ takes }), files);
+    const { grid, counts } = { grid: run.curves.conditions, counts: figure(run, 'noiseReSpeechA')?.value };
+    expect(grid?.conditions.map((c) => c.voice)).toEqual(['Ada', 'Bo']);
+    const row = grid?.rows.find((r) => r.quantity === 'noiseReSpeechA');
+    expect(row?.cells[0]?.value).toBe(counts);
+    // Six decibels less voice over the same noise.
+    expect((row?.cells[1]?.value ?? NaN) - (counts ?? NaN)).toBeCloseTo(6, 1);
+    expect(row?.best).toBe(0);
+    expect(row?.effects[0]).toMatchObject({ factor: 'voice', lowest: { of: 'Ada' }, highest: { of: 'Bo' }, p: null });
+  });
+
+  it('that were repeated give their mean and their spread', async () => {
+    const takes = [speech('speech.wav'), speech('again.wav'), silence];
+    const { run } = await imported(runDocument({ takes }), { 'again.wav': takeWav(-16, -70, 6) });
+    const noise = figure(run, 'noiseReSpeechA');
+    expect(noise).toMatchObject({ spread: { count: 2, of: 'repeats' } });
+    // Two decibels between the two: half of them from the mean, √2 of them the deviation.
+    expect(noise?.spread?.sd).toBeCloseTo(Math.SQRT2, 1);
+    expect(run.curves.conditions).toBeNull();
+  });
+
+  it('that came through a codec say why their noise is missing', async () => {
+    const mp3 = readFileSync(join(import.meta.dirname, '../../worker/testing/tone.mp3'));
+    const { run } = await imported(runDocument({ takes: [speech('speech.wav'), { ...silence, file: 'silence.mp3' }] }), { 'silence.mp3': mp3 }); // prettier-ignore
+    expect(run.takes[1].clip.origin?.codec).toBe('mp3');
+    const hum = run.takes[1].measurements.find((m) => m.quantity === 'hum');
+    expect(hum?.notMeasured).toContain('MP3, 64 kbit/s: the codec decides');
+    expect(run.takes[0].measurements.find((m) => m.quantity === 'hum')?.value).not.toBeNull();
   });
 });

@@ -299,8 +299,23 @@ export function besideOthers(file: DraftFile, files: readonly DraftFile[]): stri
 }
 
 /** A recording of several channels with a row for each of them in its place; none has a step yet. */
-export const withChannels = (files: readonly DraftFile[], name: string, clips: readonly Clip[]): DraftFile[] =>
-  files.flatMap((f) => (f.name === name ? clips.map((clip): DraftFile => ({ ...f, name: clip.name, clip, step: null, stepBy: 'hand', reason: 'one channel' })) : [f])); // prettier-ignore
+export function withChannels(files: readonly DraftFile[], name: string, clips: readonly Clip[]): DraftFile[] {
+  const stem = name.replace(/\.[^.]+$/, '');
+  return files.flatMap((f) =>
+    f.name === name
+      ? clips.map((clip, i): DraftFile => ({
+          ...f,
+          ...placement(undefined),
+          // A clip may be known by another name already; rows are told apart by theirs.
+          name: `${stem} channel ${i + 1}.wav`,
+          clip,
+          step: null,
+          stepBy: 'hand',
+          reason: `channel ${i + 1}: whose is it?`,
+        }))
+      : [f],
+  );
+}
 
 /** Files of a run that are stored and became no take. */
 export const unusedFiles = ({ files }: Draft): DraftFile[] => files.filter((f) => f.step === null && f.clip !== null);
@@ -353,11 +368,12 @@ export const withStep = (
 export function matched(files: readonly DraftFile[], steps: readonly Step[]): DraftFile[] {
   const isSaid = (f: DraftFile): boolean =>
     f.stepBy !== 'match' && (f.step === null || steps.some((s) => s.id === f.step));
-  const taken = new Set(files.filter(isSaid).map((f) => f.step));
+  const taken = new Set(files.filter(isSaid).flatMap((f) => f.step ?? []));
   const proposals = new Map(
     matchFiles(
       files.filter((f) => !isSaid(f)).map((f) => f.name),
-      steps.filter((s) => !taken.has(s.id)),
+      steps,
+      taken,
     ).map((m) => [m.file, m]),
   );
   return files.map((f) => {

@@ -1,4 +1,3 @@
-import { codecWords } from '#core/audio/codec';
 import { levelsAsked, type TakeLevel } from '#contracts/protocol';
 import { TAKE_LEVELS } from '../../ui/take-levels';
 import { notedGain, type TakeGain } from '#core/rules/take-gain';
@@ -57,6 +56,7 @@ import {
   type Draft,
   type DraftFile,
 } from './draft';
+import { storedWords } from './stored-words';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 import { NumberField } from '../../ui/field/number-field';
 import { SHEETS } from '../../ui/field/number-sheets';
@@ -284,7 +284,7 @@ export class NewRun {
     this.change({ files: this.draft().files.map((f) => (f.name === name ? withSetting(f, setting, text) : f)) });
   }
 
-  protected readonly codecWords = codecWords;
+  protected readonly storedWords = storedWords;
 
   /** A recording of several microphones at once becomes a file for each; which is whose is said row by row. */
   protected split(file: DraftFile): void {

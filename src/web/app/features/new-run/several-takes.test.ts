@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Clip } from '#contracts/clip';
 import {
   besideOthers,
+  matched,
   documentOf,
   emptyDraft,
   newFile,
@@ -56,7 +57,7 @@ describe('a recording of several channels', () => {
   const clip = (name: string): Clip => ({ name, sha256: name }) as Clip;
 
   it('becomes a row for each, with what was noted of all, and no step yet', () => {
-    const rows = withChannels([file('all.wav', 'speech', { voice: 'Ada' }), file('b.wav', 'silence')], 'all.wav', [clip('all channel 1.wav'), clip('all channel 2.wav')]); // prettier-ignore
+    const rows = withChannels([file('all.wav', 'speech', { voice: 'Ada' }), file('b.wav', 'silence')], 'all.wav', [clip('known as this.wav'), clip('b.wav')]); // prettier-ignore
     expect(rows.map((f) => [f.name, f.step, f.gainDb, f.settings])).toEqual([
       ['all channel 1.wav', null, 40, { voice: 'Ada' }],
       ['all channel 2.wav', null, 40, { voice: 'Ada' }],
@@ -69,4 +70,19 @@ describe('a recording of several channels', () => {
     const draft = { ...emptyDraft(), maker: 'Oarlock', model: 'Purser', label: 'A', date: '2026-05-01', protocol: 'desk-voice', protocolVersion: 3, rig: 'Desk', amount: 99, files: [file('c1.wav', 'speech'), left, file('gone.wav', null)] }; // prettier-ignore
     expect(nextUnit(draft)).toEqual({ ...emptyDraft(), date: '2026-05-01', protocol: 'desk-voice', protocolVersion: 3, rig: 'Desk', files: [left] }); // prettier-ignore
   });
+});
+
+it('files that name one step are takes of it; a step that somebody gave away counts as named', () => {
+  const steps = [
+    { id: 'speech', title: 'Speech', fileHints: ['speech'] },
+    { id: 'silence', title: 'Silence', fileHints: ['silence'] },
+  ] as unknown as Parameters<typeof matched>[1];
+  const by = (...files: readonly DraftFile[]) => matched(files, steps).map((f) => [f.step, f.reason]);
+  expect(by(newFile('speech-ada.wav'), newFile('speech-bo.wav'), newFile('x.wav'))).toEqual([
+    ['speech', 'the name says "speech"'],
+    ['speech', 'the name says "speech": another take of it'],
+    ['silence', 'by the order of the names'],
+  ]);
+  const said = { ...file('first.wav', 'speech'), stepBy: 'hand' as const, reason: 'chosen by you' };
+  expect(by(said, newFile('speech.wav'))[1]).toEqual(['speech', 'the name says "speech": another take of it']);
 });
