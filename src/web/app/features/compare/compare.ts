@@ -27,6 +27,7 @@ import { stepChoices } from '../../data/choices';
 import { isTyping, ScreenKeys } from '../../data/keys';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { CurveChart } from '../../ui/curve-chart';
+import { stepGrid } from './step-grid';
 import { laneTitle } from '../../ui/lane-title';
 import { formatNumber } from '../../ui/format';
 import { LoopBar } from '../../ui/loop-bar';
@@ -183,6 +184,11 @@ export class Compare {
       .filter((c) => !used.includes(c.takeId))
       .map((c) => ({ value: c.takeId, label: `${laneTitle(c)}, ${c.date}` }));
   });
+  /** Takes of this step by unit and condition; null where all were made in one. */
+  protected readonly grid = computed(() => stepGrid(this.candidates()));
+  protected isLane(takeId: string): boolean {
+    return this.request()?.takes.includes(takeId) ?? false;
+  }
   protected readonly exportUrl = computed(() => {
     const request = this.request();
     return request && exportAddress(request, this.set()?.name ?? this.table()?.stepTitle ?? 'Comparison');

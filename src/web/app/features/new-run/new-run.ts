@@ -275,6 +275,16 @@ export class NewRun {
     return String(file.settings?.[name] ?? '');
   }
 
+  /** Rows of a draft that came back with something in them are open; closing is the person's own after that. */
+  private readonly openAtStart = new Set(
+    this.draft()
+      .files.filter((f) => FURTHER_SETTINGS.some(([name]) => this.settingOf(f, name) !== ''))
+      .map((f) => f.name),
+  );
+  protected hasFurther({ name }: DraftFile): boolean {
+    return this.openAtStart.has(name);
+  }
+
   /** What was typed in other rows of this run. */
   protected namedBefore(name: FurtherSetting): string[] {
     return [...new Set(this.draft().files.map((f) => this.settingOf(f, name)))].filter((t) => t !== '').sort();

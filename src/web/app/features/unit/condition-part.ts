@@ -15,7 +15,7 @@ import { heardByCondition } from './heard-by-condition';
   template: `
     <h3>By voice and place</h3>
     <p class="small quiet">
-      {{ columns()[0] || 'What names nothing' }} was recorded first, and is what counts for this unit.
+      Recorded first, and what counts for this unit: {{ columns()[0] || 'the takes that name nothing' }}.
     </p>
     <div class="scroll" role="region" aria-label="Figures by voice and place" tabindex="0">
       <table class="plain-table">
