@@ -3,7 +3,12 @@ import type { RunDocumentInput } from '#contracts/run-document';
 import type { InterfaceModel } from '#rig/audio-interface';
 import type { BoosterModel } from '#rig/booster';
 import type { OutsideNoise } from '#rig/take';
+import type { GateModel } from '#rig/gate';
 import type { MicrophoneModel } from '#rig/microphone';
+
+/** Names of the files in demo/speech. */
+export const DEMO_VOICES = ['low', 'high', 'north'] as const;
+export type DemoVoice = (typeof DEMO_VOICES)[number];
 
 /** What a worker needs to render one run of the demo, and the document that goes with it. */
 export interface DemoRunPlan {
@@ -22,7 +27,8 @@ export interface DemoRunPlan {
   readonly rubDb?: number;
   /** Its radio link loses pieces on a walk. */
   readonly linkGaps?: boolean;
+  /** Its radio link turns pauses down. */
+  readonly gate?: GateModel;
   readonly interface: InterfaceModel;
-  /** Names of the files in demo/speech. */
-  readonly voice: 'low' | 'high' | 'north';
+  readonly voice: DemoVoice;
 }

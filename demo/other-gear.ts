@@ -521,7 +521,7 @@ function fieldRun(
   date: string,
   prices: Prices,
   microphone: MicrophoneModel,
-  field: Pick<DemoRunPlan, 'rubDb' | 'linkGaps'>,
+  field: Pick<DemoRunPlan, 'rubDb' | 'linkGaps' | 'gate'>,
   sheet: Sheet,
   points: Points,
 ): DemoRunPlan {
@@ -558,6 +558,8 @@ function fieldRun(
 }
 
 const FIELD: readonly DemoRunPlan[] = [
+  // Its link closes between sentences: quiet pauses that say nothing of its noise.
+  fieldRun('Mooring', 'Hush Link', '2025-06-14', [[179, '2025-06-01']], { ...OMNI_CLIP, selfNoiseDbA: 30 }, { rubDb: -10, linkGaps: true, gate: { thresholdDbfs: -48, closedDb: 24, holdS: 0.15 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB'), transmitters: number(1, ''), batteryLife: number(5, 'h'), range: number(150, 'm', 'in sight'), backupRecording: no, floatRecording: no, safetyTrack: no, chargingCase: yes, furWindscreen: yes, weight: number(24, 'g', 'transmitter') }, given({ sound: [2.5, 'Words come out of nothing.'], wind: [3, 'A breeze.'], build: [3, 'Light.'] })), // prettier-ignore
   fieldRun('Mooring', 'Clip Set', '2024-08-24', [[239, '2024-08-01']], OMNI_CLIP, { rubDb: -8, linkGaps: true }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(7, 'h'), range: number(250, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(31, 'g', 'transmitter') }, given({ sound: [3.5, 'Honest, a little bright.'], wind: [3.5, 'A breeze with its fur on.'], build: [3.5, 'The clip bites.'] })), // prettier-ignore
   fieldRun('Mooring', 'Short Tube', '2024-08-24', [[119, '2024-08-01']], SHORT_TUBE, { rubDb: -20 }, { transducer: words('condenser'), pattern: words('shotgun'), form: words('camera-top'), link: words('cable'), connection: words('3.5 mm'), batteryLife: number(40, 'h', 'one cell'), backupRecording: no, floatRecording: no, safetyTrack: yes, chargingCase: no, furWindscreen: yes, weight: number(85, 'g') }, given({ sound: [3, 'Boxy indoors.'], wind: [3, 'A light breeze.'], build: [3, 'Rattles.'] })), // prettier-ignore
 ];

@@ -1,7 +1,7 @@
 import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK } from '#rig/audio-interface';
 import { gainFor } from './demo-gain';
-import type { DemoRunPlan } from './demo-run';
+import { DEMO_VOICES, type DemoRunPlan, type DemoVoice } from './demo-run';
 import { OTHER_GEAR } from './other-gear';
 import { DEMO_RIGS, DEMO_UNITS, INTERFACE_CHANGE, PLOSIVE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
 
@@ -36,7 +36,8 @@ function takesOf(
   gainDb: number,
   version: number,
   purpose: RunPurpose,
-  voice: string,
+  voice: DemoVoice,
+  isOfAll: boolean,
 ): RunDocumentInput['takes'] {
   const first = [
     { step: 'speech', file: 'speech.wav', gainDb, distanceM: 0.15, angleDeg: 0 },
@@ -50,8 +51,22 @@ function takesOf(
     gainDb: Math.max(0, gainDb + gainBy),
   }));
   const whole = version === 1 ? first : [...first, ...further];
-  const all = (purpose === 'closing' ? first.slice(0, 2) : whole).map((take) => ({ ...take, settings: { voice } }));
+  // Whoever reads, the silence is the same.
+  const readBy = (step: string): Readonly<Record<string, string>> => (isOfAll && step === 'silence' ? {} : { voice });
+  const all = (purpose === 'closing' ? first.slice(0, 2) : whole).map((take) => ({ ...take, settings: readBy(take.step) })); // prettier-ignore
+  if (isOfAll) return [...all, ...furtherReadings(all[0], voice)];
   return unit.diedAfter ? all.slice(0, all.findIndex((t) => t.step === unit.diedAfter) + 1) : all;
+}
+
+/** The passage once more by its reader, and twice by each of the others. */
+function furtherReadings(first: RunDocumentInput['takes'][number], voice: DemoVoice): RunDocumentInput['takes'] {
+  const others = DEMO_VOICES.filter((v) => v !== voice);
+  return [
+    { ...first, file: 'speech-again.wav' },
+    ...others.flatMap((other) =>
+      ['', '-again'].map((again) => ({ ...first, file: `speech-${other}${again}.wav`, settings: { voice: other } })),
+    ),
+  ];
 }
 
 /** What the data sheet says; data sheets are a little kinder than the bench, and not all of them say how they measured. */
@@ -132,7 +147,14 @@ function plan(unit: DemoUnit, date: string, visit: number, purpose: RunPurpose):
       inputFullScaleDbu: desk.fullScaleDbu,
       rig: DEMO_RIGS[0].name,
       purpose,
-      takes: takesOf(unit, gainFor(unit.microphone, desk), protocolVersion, purpose, voice),
+      takes: takesOf(
+        unit,
+        gainFor(unit.microphone, desk),
+        protocolVersion,
+        purpose,
+        voice,
+        unit.allVoices?.includes(date) ?? false,
+      ),
       points: Object.entries(given).flatMap(([criterion, entry]) =>
         entry ? [{ criterion, value: entry[0], reason: entry[1] }] : [],
       ),

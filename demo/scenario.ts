@@ -24,6 +24,8 @@ export interface DemoUnit {
   /** How well its data sheet says what it measured; none for units whose sheet nobody kept. */
   readonly sheet?: 'full' | 'unweighted';
   readonly onDesk?: boolean;
+  /** Days on which every voice of the desk read to it, twice each: whether a verdict hangs on who speaks. */
+  readonly allVoices?: readonly string[];
   /** Days on which it also closed the session, with speech and silence only. */
   readonly closes?: readonly string[];
 }
@@ -496,6 +498,7 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     label: 'A',
     source: 'lent',
     dates: ['2025-10-25'],
+    allVoices: ['2025-10-25'],
     onDesk: true,
     prices: [[299, 'street', '2025-10-25']],
     microphone: mic(SUPERCARDIOID, 20, 10, [[10000, 2.5, 0.7]], { puffDb: 15 }),

@@ -61,6 +61,9 @@ describe('the sound of compressed files and films', () => {
   it('refuses words and a file that is cut off in its header, and leaves nothing behind', async () => {
     const words = join(folder, 'words.mp3');
     writeFileSync(words, 'This is a letter, and no sound at all.');
+    const short = join(folder, 'short.ogg');
+    writeFileSync(short, 'words');
+    expect(await decodeClipTask({ path: short, into: null })).toMatchObject({ kind: 'refused', code: 'not-audio' });
     const into = join(folder, 'words.wav');
     expect(await decodeClipTask({ path: words, into })).toMatchObject({ kind: 'refused', code: 'not-audio' });
     const cut = join(folder, 'cut.m4a');

@@ -46,7 +46,7 @@ export async function withMedia<T>(path: string, use: (sound: MediaSound) => Pro
     if (error instanceof UnsupportedInputFormatError) throw notAudio();
     throw new AudioFileError(
       'malformed',
-      `The file is damaged: ${error instanceof Error ? error.message : String(error)} Copy it again from the recorder.`,
+      'The file is damaged or ends too early: its sound cannot be read. Copy it again.',
     );
   } finally {
     input.dispose();
@@ -54,7 +54,8 @@ export async function withMedia<T>(path: string, use: (sound: MediaSound) => Pro
 }
 
 async function soundOf(input: Input): Promise<MediaSound> {
-  if (!(await input.canRead())) throw notAudio();
+  // What no reader of a format makes sense of, by whatever error it says so.
+  if (!(await input.canRead().catch(() => false))) throw notAudio();
   const format = await input.getFormat();
   const track = await input.getPrimaryAudioTrack();
   if (!track?.codec) throw new AudioFileError('no-audio', 'The file holds no sound track that is known here.');

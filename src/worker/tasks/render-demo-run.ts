@@ -6,7 +6,8 @@ import { seededBits } from '#core/stats/random';
 import { renderLineInput } from '#rig/line-input';
 import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
-import type { DemoRunPlan } from '../../../demo/demo-run';
+import { DEMO_VOICES, type DemoRunPlan, type DemoVoice } from '../../../demo/demo-run';
+import { addGate } from '#rig/gate';
 import { lineScene } from '../line-scenes';
 import { addFaults } from '#rig/faults';
 import type { RunDocumentInput } from '#contracts/run-document';
@@ -34,14 +35,15 @@ const PUFFS_S = [0.9, 1.7, 2.6, 3.4, 4.2];
 const CALIBRATION_S = 3;
 
 export default async function renderDemoRun({ plan, into, speechFolder }: RenderDemoRunTask): Promise<void> {
-  const speaker = await loadVoice(speechFolder, plan.voice, NET_LOFT);
   mkdirSync(into, { recursive: true });
   const { specimen, date } = plan.document;
   const { maker, model, label } = specimen;
   for (const take of plan.document.takes) {
     // The closing takes of a day are other takes than its opening ones.
     const closing = plan.document.purpose === 'closing' ? ['closing'] : [];
-    const seed = [maker, model, label, date, take.step, ...closing].join('/');
+    // Further readings of the passage are other takes than the first.
+    const ofFile = take.step === 'speech' && take.file !== 'speech.wav' ? [take.file] : [];
+    const seed = [maker, model, label, date, take.step, ...closing, ...ofFile].join('/');
     const line =
       plan.document.protocol === 'input-stage' &&
       lineScene(take, gainOf(take), plan.interface, plan.sweep ?? null, SAMPLE_RATE);
@@ -50,6 +52,7 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
       writeFileSync(join(into, take.file), encodeWav(channels, SAMPLE_RATE, 'pcm24'));
       continue;
     }
+    const speaker = await loadVoice(speechFolder, voiceOf(take, plan), NET_LOFT);
     const scene = sceneOf(take.step, speaker, seed);
     const setup: TakeSetup = {
       sampleRate: SAMPLE_RATE,
@@ -66,10 +69,15 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
     };
     const samples = renderTake(setup);
     if (take.step === 'range' && plan.linkGaps) addFaults(samples, ['gap'], SAMPLE_RATE, seed);
+    if (plan.gate) addGate(samples, SAMPLE_RATE, plan.gate);
     writeFileSync(join(into, take.file), encodeWav([samples], SAMPLE_RATE, 'pcm24'));
   }
   writeFileSync(join(into, 'run.json'), JSON.stringify(plan.document, null, 2));
 }
+
+/** Who reads a take: the one that it names, else the reader of those years. */
+const voiceOf = (take: RunDocumentInput['takes'][number], { voice }: DemoRunPlan): DemoVoice =>
+  DEMO_VOICES.find((v) => v === take.settings?.['voice']) ?? voice;
 
 /** The simulated interface is turned by decibels, whatever the document notes of its dial. */
 const gainOf = ({ gainDb }: { gainDb?: number | null | undefined }): number => gainDb ?? USUAL_GAIN_DB;
