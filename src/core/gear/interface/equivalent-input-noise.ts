@@ -5,7 +5,7 @@ import { measured, notMeasured, type Measurement } from '../../measure/measureme
 import type { QuantityId } from '../../measure/registry';
 import { noiseSettings, pausesText, type NoiseLevel } from '../../measure/silence-noise';
 import type { AnalysedTake } from '../run/analysed-take';
-import { GAIN_UNCERTAINTY_DB, gained, isRefused } from '../run/gained-take';
+import { gainDifferenceU, gained, isRefused } from '../run/gained-take';
 import { thermalNoiseDbu, thermalNoiseDbuA } from './thermal-noise';
 
 /** Resistance that the input is terminated with: that of a microphone. IEC 60268-3 leaves it open; common practice. */
@@ -42,8 +42,9 @@ export function equivalentInputNoise(
   if (isRefused(both)) return FIGURES.map((id) => notMeasured(id, `${TERMINATION_OHMS} Ω`, both.refused));
   const { noise } = terminated;
   const [{ gainDb }, { gainDb: toneGainDb }] = both;
+  const ofGains = gainDifferenceU(both[0], both[1]);
   const inputOfFullScale = tone.levelDbu - tone.loudest.oneKilohertzDbfs + toneGainDb - gainDb;
-  const ofReference = Math.hypot(METER_UNCERTAINTY_DB, toneGainDb === gainDb ? 0 : GAIN_UNCERTAINTY_DB);
+  const ofReference = Math.hypot(METER_UNCERTAINTY_DB, ofGains);
   const band = { lowHz: AUDIO_BAND.lowHz, highHz: noise.highHz };
   const where = `${TERMINATION_OHMS} Ω, ${gainWords(takeGain(terminated.gainDb, terminated.dial))}, ${bandText(noise.highHz)}, ${pausesText(noise)}`;
   const settings = { fullScaleDbu: inputOfFullScale, gainDb, toneGainDb, ...noiseSettings(noise) };

@@ -11,6 +11,7 @@ import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
 import type { Measurement } from '../../measure/measurement';
 import type { RunTable } from '../run/run-table';
+import { withDialGains } from './dial-gain';
 import { loopResponse, reachedLimits } from './loop-response';
 import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
 import { toneFigures } from './tone-figures';
@@ -27,17 +28,18 @@ const UNIT_FIGURES = [
  * counts; of a terminated input at several gains, the
  * one at the highest.
  *
- * @param takes - all takes of the run
+ * @param noted - all takes of the run; where their gain is a place of the dial, its table says how much that is
  * @param _chain - of no account: the unit is the chain
  * @param planned - roles that the protocol has steps of: its equivalent input noise is then told as missing
  * @param tables - latency, gain by dial, headphone output, by the role of their step
  */
 export function lineRunFigures(
-  takes: readonly AnalysedTake[],
+  noted: readonly AnalysedTake[],
   _chain: RunChain,
   planned: ReadonlySet<string>,
   tables: ReadonlyMap<string, RunTable> = new Map(),
 ): RunFigures {
+  const takes = withDialGains(noted, tables.get('dial'));
   const tone = lastTake(takes, 'level-tone');
   const quiet = byGain(takes.filter((t) => t.role === 'terminated'));
   const terminated = quiet.at(-1);

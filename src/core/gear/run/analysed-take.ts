@@ -18,6 +18,8 @@ export interface AnalysedTake {
   readonly gainDb: number | null;
   /** Place of its dial, "automatic" or "unknown"; it may stand beside decibels. */
   readonly dial?: string | null;
+  /** Standard uncertainty of `gainDb` where it was read off the table of a dial, dB. */
+  readonly gainU?: number;
   readonly distanceM: number | null;
   readonly angleDeg: number | null;
   /** Of a calibrator's tone, dB SPL. */

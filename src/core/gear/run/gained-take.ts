@@ -9,6 +9,12 @@ type Gain = Pick<AnalysedTake, 'gainDb' | 'dial'>;
 /** Standard uncertainty of a difference between two positions of a gain control, as its scale has it (common practice, no source). */
 export const GAIN_UNCERTAINTY_DB = 0.5;
 
+/** Standard uncertainty of the difference between the gains of two takes, dB; none where both stand at one. */
+export const gainDifferenceU = (
+  a: { readonly gainDb: number | null; readonly gainU?: number },
+  b: { readonly gainDb: number | null; readonly gainU?: number },
+): number => (a.gainDb === b.gainDb ? 0 : Math.hypot(GAIN_UNCERTAINTY_DB, a.gainU ?? 0, b.gainU ?? 0));
+
 /** Why figures that need equal gain are missing. */
 export interface NoGain {
   readonly refused: string;
