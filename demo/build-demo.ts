@@ -87,7 +87,7 @@ async function buildPlans({ plans, catalogue, clock }: Application): Promise<voi
   const find = (model: string) => units.findLast((u) => u.model === model);
   for (const event of DEMO_EVENTS) {
     const unit = find(event.model);
-    if (unit) await plans.noteEvent(unit.id, { kind: event.kind, day: event.day, note: event.note });
+    if (unit) await plans.noteEvent(unit.id, { kind: event.kind, day: event.day, note: event.note, sum: null });
   }
   for (const plan of DEMO_PLANS) {
     const members = plan.units.flatMap(({ model, source, backInDays }): PlannedUnit[] => {

@@ -66,6 +66,12 @@ describe('parts and electronics', () => {
     await page.reload();
     await page.getByText(/^The booster is of use/).waitFor();
     expect(await page.getByLabel('Sensitivity').inputValue()).toBe('1.6 mV/Pa');
+    // An answer is kept with the unit that it is about, with the numbers of today.
+    await page.getByRole('button', { name: /^Keep it with .*Fourfold/ }).click();
+    await page.getByRole('link', { name: 'It stands on the page of the unit.' }).click();
+    await page.locator('#events').getByText('sum kept: Does this interface drive that microphone?').waitFor();
+    await page.locator('#events').getByRole('link', { name: 'The sum with its numbers' }).click();
+    await page.getByText(/^The booster is of use/).waitFor();
     // What is not understood is refused beside the field, and the answer stays that of the numbers before.
     await page.getByLabel('Most gain').fill('a lot');
     await page.getByLabel('Most gain').press('Tab');

@@ -261,9 +261,16 @@ export const heldSessionSchema = z.object({
 export type HeldSession = z.infer<typeof heldSessionSchema>;
 /** Something that happened to a unit. */
 export const unitEventSchema = z.strictObject({
-  kind: z.enum(['firmware', 'repair', 'due-back', 'note']),
+  kind: z.enum(['firmware', 'repair', 'due-back', 'note', 'sum']),
   day: daySchema,
   note: z.string().trim().max(500).default(''),
+  sum: z
+    .string()
+    .max(1000)
+    .regex(/^sum=[\w%.&=−-]*$/, 'must be the query of an address of Sums')
+    .nullable()
+    .default(null)
+    .describe('Of an answer that was kept: the address of its sum, with all of its numbers'),
 });
 export type UnitEvent = z.infer<typeof unitEventSchema>;
 

@@ -59,7 +59,7 @@ export class UnitSheet {
         count: w.count,
         isFree: w.is_free,
       })),
-      events: (await listUnitEvents(db, id)).map(({ kind, day, note }) => ({ kind, day, note })),
+      events: (await listUnitEvents(db, id)).map(({ kind, day, note, sum }) => ({ kind, day, note, sum })),
       points: (await pointsHistory(db, id)).map(({ criterion, value, reason, date }) => ({
         criterion,
         value,

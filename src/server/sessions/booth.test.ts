@@ -395,7 +395,7 @@ describe('sessions', () => {
     await withHistory(app);
     const [unit] = await app.catalogue.specimens();
     expect((await app.plans.due()).flatMap((d) => d.reasons.map((r) => r.kind))).not.toContain('repair');
-    await app.plans.noteEvent(unit.id, { kind: 'repair', day: '2026-04-20', note: 'new lead' });
+    await app.plans.noteEvent(unit.id, { kind: 'repair', day: '2026-04-20', note: 'new lead', sum: null });
     const [due] = await app.plans.due();
     expect(due).toMatchObject({ id: unit.id, reasons: [{ kind: 'repair' }] });
   });

@@ -58,8 +58,10 @@ async function soundOf(input: Input): Promise<MediaSound> {
   if (!(await input.canRead().catch(() => false))) throw notAudio();
   const format = await input.getFormat();
   const track = await input.getPrimaryAudioTrack();
-  if (!track?.codec) throw new AudioFileError('no-audio', 'The file holds no sound track that is known here.');
-  const { sampleRate, numberOfChannels: channels, codec } = track;
+  const codec = (await track?.getCodec()) ?? null;
+  if (!track || codec === null)
+    throw new AudioFileError('no-audio', 'The file holds no sound track that is known here.');
+  const [sampleRate, channels] = [await track.getSampleRate(), await track.getNumberOfChannels()];
   if (sampleRate < LOWEST_RATE || sampleRate > HIGHEST_RATE)
     throw new AudioFileError('unsupported-rate', `A sampling rate of ${sampleRate} Hz is not measured here.`);
   if (channels > MOST_CHANNELS)

@@ -86,7 +86,15 @@ export function dialFigures(table: Pick<RunTable, 'cells'>): Measurement[] {
       ? []
       : [measured('gainRange', most - least, `0 to 100 % of the dial${remark}`)]),
     ...(before === undefined || most === undefined ? [] : [measured('gainLast15', most - before, '85 to 100 % of the dial')]), // prettier-ignore
+    ...largestStepFigure(table),
   ];
+}
+
+function largestStepFigure(table: Pick<RunTable, 'cells'>): Measurement[] {
+  const step = largestGainStep(table);
+  return step === null
+    ? []
+    : [measured('gainLargestStep', step.db, `${step.fromRow} to ${step.toRow} of the dial, of ${table.cells.length} places`)]; // prettier-ignore
 }
 
 /** The largest step of gain from one position of the dial to the next that was read, with where it lies. */

@@ -104,7 +104,8 @@ function gridOf(conditions: readonly TakeCondition[], all: readonly RepeatedRead
   const rows = ids.flatMap((id) => {
     const readings = all.map((a) => {
       const figure = a.figures.measurements.find((m) => m.quantity === id);
-      return figure?.value == null || figure.bound !== 'exact' ? null : { figure, values: distinctReadings(a.passes, id).map((m) => m.value as number) }; // prettier-ignore
+      if (!figure || figure.value === null || figure.bound !== 'exact') return null;
+      return { figure, values: distinctReadings(a.passes, id).map((m) => m.value as number) };
     });
     const there = readings.filter((r) => r !== null);
     // What does not depend on the condition is no row of the grid.

@@ -11,7 +11,8 @@ const MORE_THAN_REPEATS = 0.05;
  *
  * @param row - of a grid of conditions
  */
-export function effectWords({ quantity: id, effects }: GridRow): string[] {
+export function effectWords(row: Pick<GridRow, 'quantity' | 'effects'>): string[] {
+  const { quantity: id, effects } = row;
   const { unit, decimals } = quantity(id);
   const text = (value: number): string => formatNumber(value, decimals);
   // A difference of levels has no reference any more.

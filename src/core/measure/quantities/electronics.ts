@@ -160,6 +160,16 @@ export const ELECTRONICS_QUANTITIES = {
     steps: ['dial'],
     better: 'lower',
   },
+  gainLargestStep: {
+    name: 'Largest step of the dial',
+    unit: 'dB',
+    decimals: 1,
+    definition: 'Largest difference of level from one place of the dial to the next that was read.',
+    source: 'common practice, no source',
+    group: 'drive',
+    steps: ['dial'],
+    better: 'lower',
+  },
   headphonePower: {
     name: 'Headphone output into 32 Ω',
     unit: 'mW',

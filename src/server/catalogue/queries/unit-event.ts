@@ -2,11 +2,12 @@ import type { UnitEvent } from '#contracts/session-plan';
 import type { Queryable } from '../../platform/db/database';
 
 export async function noteUnitEvent(db: Queryable, specimenId: string, event: UnitEvent): Promise<void> {
-  await db.query('INSERT INTO unit_event (specimen_id, kind, note, effective_on) VALUES ($1, $2, $3, $4)', [
+  await db.query('INSERT INTO unit_event (specimen_id, kind, note, effective_on, sum) VALUES ($1, $2, $3, $4, $5)', [
     specimenId,
     event.kind,
     event.note,
     event.day,
+    event.sum,
   ]);
 }
 
@@ -16,7 +17,7 @@ export async function listUnitEvents(
   specimenId: string | null = null,
 ): Promise<(UnitEvent & { specimen_id: string })[]> {
   return db.query(
-    `SELECT specimen_id, kind, note, effective_on AS day FROM unit_event
+    `SELECT specimen_id, kind, note, effective_on AS day, sum FROM unit_event
      WHERE $1::bigint IS NULL OR specimen_id = $1 ORDER BY effective_on DESC, id DESC`,
     [specimenId],
   );

@@ -5,3 +5,6 @@ CREATE INDEX clip_origin ON clip ((origin ->> 'sha256')) WHERE origin IS NOT NUL
 -- Of which recording of several channels a clip is one channel: takes that were made at the same moment know each other.
 ALTER TABLE clip ADD COLUMN channel_of jsonb;
 CREATE INDEX clip_channel_of ON clip ((channel_of ->> 'sha256')) WHERE channel_of IS NOT NULL;
+
+-- The address of a sum whose answer was kept with a unit: all of its numbers, as they were then.
+ALTER TABLE unit_event ADD COLUMN sum text;

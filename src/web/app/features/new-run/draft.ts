@@ -274,8 +274,10 @@ function settingsOf({ settings = {}, dial }: DraftFile): Pick<RunDocumentInput['
 }
 
 /** Something further of a file's take: another voice, or what was done to it. An empty text says nothing. */
-export const withSetting = (file: DraftFile, name: ConditionFactor | 'processing', text: string): DraftFile => {
-  const { [name]: _before, ...others } = file.settings ?? {};
+export function withSetting(file: DraftFile, name: ConditionFactor | 'processing', text: string): DraftFile {
+  const others = Object.entries(file.settings ?? {}).filter(([setting]) => setting !== name);
+  return { ...file, settings: Object.fromEntries(text.trim() === '' ? others : [...others, [name, text]]) };
+}
   return { ...file, settings: text.trim() === '' ? others : { ...others, [name]: text } };
 };
 

@@ -13,7 +13,6 @@ import type { Clip } from '#contracts/clip';
 import { roleOf } from '#contracts/protocol';
 import type { Problem } from '#contracts/problem';
 import { takeSettingsSchema, type MatchProposal, type SlotTake } from '#contracts/session-plan';
-import { NumberField } from '../../ui/field/number-field';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
@@ -97,7 +96,7 @@ const CONTENT_WORDS: Readonly<Record<string, string>> = {
 /** Files recorded elsewhere: each is matched to a step, with the reasons, and taken over once somebody has confirmed it. */
 @Component({
   selector: 'sd-files',
-  imports: [Button, ChoiceField, ClipPlayer, CutEditor, GainField, NumberField, ProblemBox, RouterLink],
+  imports: [Button, ChoiceField, ClipPlayer, CutEditor, GainField, ProblemBox, RouterLink],
   templateUrl: './files.html',
   styleUrl: './files.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { measured } from '#core/measure/measurement';
+import { unitEventSchema } from '#contracts/session-plan';
 import type { Run, SpecimenSheet } from '#contracts/specimen';
 import { SUMS } from './all-sums';
 import { registerKinds } from '#core/gear/kinds';
+import { keptSum } from './kept-sum';
 import { sumWith } from './sum-with';
 import { placedMarks } from './level-line';
 import { answerOf, missingOf, typedIn, valuesOf } from './sum-values';
@@ -131,5 +133,34 @@ describe('levels on a line', () => {
     expect(placed[1].y).toBe(placed[0].y);
     expect(placed[2].y).toBeGreaterThan(placed[1].y);
     expect(placedMarks([{ label: 'a', value: 3 }], 'dB')[0].x).toBe(360);
+  });
+});
+
+describe('an answer that is kept', () => {
+  it('has every number in its address, those of the catalogue and those that are usual, and says what it came to', () => {
+    const sum = find('phantom');
+    const values = valuesOf(sum, {}, { current: { value: 3, source: 'data sheet' } });
+    const reply = answerOf(sum, values);
+    if (!reply) throw new Error('no answer');
+    const kept = keptSum(sum, values, reply, '2026-05-02');
+    expect(kept).toMatchObject({ kind: 'sum', day: '2026-05-02' });
+    expect(kept.note).toContain(sum.title);
+    expect(kept.note).toContain(reply.lines[0].text);
+    const address = new URLSearchParams(kept.sum ?? '');
+    const again = valuesOf(
+      sum,
+      typedIn(sum, (name) => address.get(name)),
+      {},
+    );
+    expect(answerOf(sum, again)).toEqual(reply);
+    expect(unitEventSchema.parse(kept)).toEqual(kept);
+  });
+
+  it('keeps what was left out left out, and no more words than are kept', () => {
+    const sum = { ...find('phantom'), title: 'x'.repeat(470) };
+    const values = { ...valuesOf(sum, {}, { current: { value: 3, source: 'measured' } }), volts: { value: null, source: null } }; // prettier-ignore
+    const kept = keptSum(sum, values, { lines: [{ label: 'long', text: 'y'.repeat(40) }], words: [], marks: [], markUnit: '' }, '2026-05-02'); // prettier-ignore
+    expect(new URLSearchParams(kept.sum ?? '').get('volts')).toBe('');
+    expect(kept.note).toBe(sum.title);
   });
 });

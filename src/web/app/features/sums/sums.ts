@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { combineLatest, map, of, switchMap, type Observable } from 'rxjs';
+import { Button } from 'primeng/button';
 import { CAUTIONS } from '#core/rules/cautions';
 import type { SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
@@ -9,6 +10,12 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
+import { Saving } from '../../data/saving';
+import { SessionData } from '../../data/sessions';
+import { Refusals } from '../../ui/field/refusals';
+import { today } from '../../ui/format';
+import { ProblemBox } from '../../ui/problem-box';
+import { keptSum } from './kept-sum';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { NumberField } from '../../ui/field/number-field';
 import { LevelLine } from './level-line';
@@ -22,7 +29,7 @@ const SOURCE_WORDS = { measured: 'measured', 'data sheet': 'by its data sheet', 
 /** Small calculations of the trade, filled from the catalogue and open to typing; the address holds all of it. */
 @Component({
   selector: 'sd-sums',
-  imports: [ChoiceField, LevelLine, NumberField, RouterLink],
+  imports: [Button, ChoiceField, LevelLine, NumberField, ProblemBox, RouterLink],
   templateUrl: './sums.html',
   styleUrl: './sums.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,6 +38,8 @@ export class Sums {
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
   private readonly data = inject(CatalogueData);
+  private readonly sessions = inject(SessionData);
+  private readonly refusals = inject(Refusals);
 
   protected readonly sums = SUMS;
   protected readonly cautions = CAUTIONS;
@@ -71,6 +80,31 @@ export class Sums {
   });
   protected readonly missing = computed(() => missingOf(this.sum(), this.values()));
   protected readonly answer = computed(() => answerOf(this.sum(), this.values()));
+
+  protected readonly saving = new Saving();
+  /** Units that this sum is about: an answer can be kept with each. */
+  protected readonly keepable = computed(() =>
+    this.parts().flatMap(({ chosen, options }) => {
+      const unit = options.find((o) => o.value !== null && o.value === chosen);
+      return unit?.value ? [{ id: unit.value, name: unit.label }] : [];
+    }),
+  );
+  /** Address of the sum that was kept last, and where: another number is another answer. */
+  private readonly kept = signal<{ readonly query: string; readonly unit: string } | null>(null);
+  protected readonly keptWith = computed(() => {
+    const kept = this.kept();
+    return kept && this.answer() && kept.query === this.event()?.sum ? kept.unit : null;
+  });
+  private readonly event = computed(() => {
+    const answer = this.answer();
+    return answer && keptSum(this.sum(), this.values(), answer, today());
+  });
+
+  protected keep(unit: string): void {
+    const event = this.event();
+    if (!event || this.refusals.stop()) return;
+    this.saving.run(this.sessions.noteEvent(unit, event), () => this.kept.set({ query: event.sum ?? '', unit }));
+  }
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Sums', link: null }]);

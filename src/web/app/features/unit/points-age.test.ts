@@ -3,7 +3,7 @@ import type { Run, SpecimenSheet } from '#contracts/specimen';
 import { sinceGiven } from './points-age';
 
 const run = (date: string, purpose: Run['purpose'] = 'unit') => ({ date, purpose }) as Run;
-const event = (kind: 'repair' | 'firmware' | 'note', day: string) => ({ kind, day, note: '' });
+const event = (kind: 'repair' | 'firmware' | 'note', day: string) => ({ kind, day, note: '', sum: null });
 const since = (runs: Run[], events: SpecimenSheet['events'] = []) => sinceGiven('2025-05-01', { runs, events });
 
 describe('points and what they speak of', () => {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import type { Problem } from '#contracts/problem';
 import type { UnitEvent } from '#contracts/session-plan';
@@ -22,11 +23,14 @@ const KINDS = [
 /** Repairs, firmware, days to be back: what may make another test necessary. */
 @Component({
   selector: 'sd-unit-events',
-  imports: [Button, ChoiceField, DateField, FormsModule, ProblemBox, TextField],
+  imports: [Button, ChoiceField, DateField, FormsModule, ProblemBox, RouterLink, TextField],
   template: `
     @for (e of events(); track $index) {
       <p>
         <span class="num">{{ e.day }}</span> {{ word(e.kind) }}{{ e.note ? ': ' + e.note : '' }}
+        @if (e.sum !== null) {
+          <a routerLink="/sums" [queryParams]="queryOf(e.sum)">The sum with its numbers</a>
+        }
       </p>
     }
     @if (problem(); as p) {
@@ -86,11 +90,15 @@ export class UnitEvents {
   private readonly data = inject(SessionData);
   private readonly refusals = inject(Refusals);
   protected readonly kinds = [...KINDS];
-  protected readonly draft = signal<UnitEvent>({ kind: 'repair', day: today(), note: '' });
+  protected readonly draft = signal<UnitEvent>({ kind: 'repair', day: today(), note: '', sum: null });
   protected readonly problem = signal<Problem | null>(null);
 
   protected word(kind: UnitEvent['kind']): string {
-    return KINDS.find((k) => k.value === kind)?.label.toLowerCase() ?? kind;
+    return kind === 'sum' ? 'sum kept' : (KINDS.find((k) => k.value === kind)?.label.toLowerCase() ?? kind);
+  }
+
+  protected queryOf(sum: string): Record<string, string> {
+    return Object.fromEntries(new URLSearchParams(sum));
   }
 
   protected change(part: Partial<UnitEvent>): void {
@@ -102,7 +110,7 @@ export class UnitEvents {
     this.data.noteEvent(this.unit(), this.draft()).subscribe({
       next: () => {
         this.problem.set(null);
-        this.draft.set({ kind: 'repair', day: today(), note: '' });
+        this.draft.set({ kind: 'repair', day: today(), note: '', sum: null });
       },
       error: (error: unknown) => this.problem.set(problemOf(error)),
     });

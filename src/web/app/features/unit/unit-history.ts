@@ -13,7 +13,13 @@ export interface HistoryLine {
   readonly until: string | null;
 }
 
-const EVENT_WORDS = { firmware: 'New firmware', repair: 'Repaired', 'due-back': 'To be back', note: 'Note' } as const;
+const EVENT_WORDS = {
+  firmware: 'New firmware',
+  repair: 'Repaired',
+  'due-back': 'To be back',
+  note: 'Note',
+  sum: 'Sum kept',
+} as const;
 
 /**
  * All that was said of a unit, newest first, each with what has taken its place since. What was corrected or left out is no

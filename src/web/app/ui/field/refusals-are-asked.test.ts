@@ -10,7 +10,6 @@ const NEED_NOT: Readonly<Record<string, string>> = {
   'features/rules/criterion-form.ts': 'a part of a form',
   'features/rules/curve-editor.ts': 'a part of a form',
   'features/scale/scale.ts': 'looks at answers; nothing is saved',
-  'features/sums/sums.ts': 'computes from what is understood; nothing is saved',
   'features/take/take.ts': 'each value that is taken is measured at once, one that is refused is none',
   'ui/field/price-fields.ts': 'a part of a form',
   'ui/take-settings-form.ts': 'a part of a form',
