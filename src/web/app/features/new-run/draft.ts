@@ -278,8 +278,6 @@ export function withSetting(file: DraftFile, name: ConditionFactor | 'processing
   const others = Object.entries(file.settings ?? {}).filter(([setting]) => setting !== name);
   return { ...file, settings: Object.fromEntries(text.trim() === '' ? others : [...others, [name, text]]) };
 }
-  return { ...file, settings: text.trim() === '' ? others : { ...others, [name]: text } };
-};
 
 /**
  * What several files of one step are to each other, in words; empty where a file is alone with its step.
