@@ -69,6 +69,11 @@ export const curvesSchema = z.object({
     .nullable()
     .default(null)
     .describe('Input noise of an interface over its gain, dBu(A)'),
+  windBySpeed: z
+    .array(z.object({ speedMs: z.number(), lowDb: z.number().nullable(), aDb: z.number().nullable() }))
+    .nullable()
+    .default(null)
+    .describe('Wind noise re speech over the speed of the wind, dB'),
   response: z
     .object({ points: z.array(responsePointSchema), lowestValidHz: z.number(), gateMs: z.number() })
     .nullable()

@@ -4,7 +4,7 @@ import { lcgNoise, mixed, scaled, syllables } from '../../testing/signals';
 import { analyse } from '../../testing/signals';
 import { analysedTake } from '../../testing/takes';
 import type { AnalysedTake } from '../run/analysed-take';
-import { fieldFigures, linkFigures } from './field-figures';
+import { fieldFigures, linkFigures, windBySpeed } from './field-figures';
 
 const RATE = 48_000;
 const noise = (db: number, seed: number, seconds = 4) => scaled(lcgNoise(seconds * RATE, 1, seed), db);
@@ -25,6 +25,16 @@ describe('wind at several speeds', () => {
     expect(found?.condition).toBe('A-weighted wind noise at −10 dB re speech, from 4, 8 m/s');
     // Six decibels more gain for the same wind: six less in the file.
     expect(figure([await wind(-46, 4, 34), loud], 'windUsable')?.value).toBeCloseTo(4 * 2 ** share, 6);
+  });
+
+  it('stand side by side by their speeds, each re the speech at equal gain', async () => {
+    const [light, strong] = [await wind(-40, 4), await wind(-28, 8, 46)];
+    const found = windBySpeed([strong, speech, light], speech);
+    expect(found?.map((p) => p.speedMs)).toEqual([4, 8]);
+    expect(found?.[0].aDb).toBeCloseTo(light.aDbfs - speech.loudness.integratedLufs, 9);
+    // Six decibels more gain than at the speech are taken off.
+    expect(found?.[1].aDb).toBeCloseTo(strong.aDbfs - 6 - speech.loudness.integratedLufs, 9);
+    expect(windBySpeed([light, { ...strong, gainDb: null }], speech)).toBeNull();
   });
 
   it('is not told from one speed, nor from speeds that nobody noted', async () => {

@@ -2,7 +2,7 @@ import { exceededTenth, usableWind, WIND_LIMIT_DB } from '../../measure/field-no
 import { formatNumber } from '../../measure/figure-text';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import { windNoise } from '../../measure/wind';
-import { lastTake, type AnalysedTake } from '../run/analysed-take';
+import { lastTake, type AnalysedTake, type WindAtSpeed } from '../run/analysed-take';
 import { gained, isRefused } from '../run/gained-take';
 
 /** A step of loudness is 100 ms long. */
@@ -12,6 +12,19 @@ const STEPS_PER_MINUTE = 600;
 export function fieldFigures(takes: readonly AnalysedTake[], speech: AnalysedTake): Measurement[] {
   const rub = lastTake(takes, 'rub');
   return [...usableWindFigure(takes, speech), ...(rub ? rubFigures(rub, speech) : [])];
+}
+
+/** Wind noise at every speed that was noted, of one speed the last take; null for fewer than two speeds. */
+export function windBySpeed(takes: readonly AnalysedTake[], speech: AnalysedTake): WindAtSpeed[] | null {
+  const bySpeed = new Map<number, WindAtSpeed>();
+  for (const wind of takes) {
+    if (wind.role !== 'wind' || wind.windSpeedMs === null) continue;
+    const both = gained(wind, speech);
+    if (isRefused(both)) continue;
+    const [low, a] = windNoise(both[0], speech.loudness.integratedLufs, both[1].gainDb);
+    bySpeed.set(wind.windSpeedMs, { speedMs: wind.windSpeedMs, lowDb: low.value, aDb: a.value });
+  }
+  return bySpeed.size < 2 ? null : [...bySpeed.values()].sort((x, y) => x.speedMs - y.speedMs);
 }
 
 /** Highest usable speed; of takes at one speed alone nothing is told that the figure at that speed does not tell. */

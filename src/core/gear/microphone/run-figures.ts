@@ -12,7 +12,7 @@ import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
 import { gained, isRefused } from '../run/gained-take';
-import { fieldFigures, linkFigures } from './field-figures';
+import { fieldFigures, linkFigures, windBySpeed } from './field-figures';
 import { acousticReference } from './acoustic-reference';
 import { distanceLadder, ladderTakes, normalDistance, proximityFigure } from './distance-figures';
 import { driveFigures } from './drive-figures';
@@ -76,6 +76,7 @@ export function pickupRunFigures(
       distance: ladder && fit ? { rungs: ladder, fit } : null,
       room: room && roomCurve(room),
       noiseByGain: null,
+      windBySpeed: speech ? windBySpeed(takes, speech) : null,
     },
   };
 }

@@ -72,6 +72,16 @@ export interface RunCurves {
   /** Input noise of an interface over its gain, dBu(A), rising gain. */
   readonly noiseByGain:
     readonly { readonly gainDb: number; readonly einADbu: number; readonly u: number | null }[] | null;
+  /** Wind noise re speech over the speed of the wind, rising speed. */
+  readonly windBySpeed: readonly WindAtSpeed[] | null;
+}
+
+/** Wind noise at one speed, re gated speech loudness at equal gain, dB; null where a band holds nothing. */
+export interface WindAtSpeed {
+  readonly speedMs: number;
+  /** Below 200 Hz. */
+  readonly lowDb: number | null;
+  readonly aDb: number | null;
 }
 
 /** What a run gives: figures, and curves beside them. */
@@ -81,7 +91,14 @@ export interface RunFigures {
 }
 
 /** No curve of any kind. */
-export const NO_CURVES: RunCurves = { response: null, polar: null, distance: null, room: null, noiseByGain: null };
+export const NO_CURVES: RunCurves = {
+  response: null,
+  polar: null,
+  distance: null,
+  room: null,
+  noiseByGain: null,
+  windBySpeed: null,
+};
 
 /** The take of a role that counts: where a step was taken more than once, the last one. */
 export const lastTake = (takes: readonly AnalysedTake[], role: string): AnalysedTake | undefined =>

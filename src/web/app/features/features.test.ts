@@ -76,7 +76,7 @@ describe('the outline of a sheet', () => {
         .filter((part) => part.missing !== '')
         .map((part) => [part.id, part.missing]),
     );
-  const run = (change: Partial<Run> = {}): Partial<Run> => ({ purpose: 'unit', takes: [], tables: [], measurements: [], curves: { pairs: [], response: null, polar: null, distance: null, room: null, noiseByGain: null, conditions: null }, ...change }); // prettier-ignore
+  const run = (change: Partial<Run> = {}): Partial<Run> => ({ purpose: 'unit', takes: [], tables: [], measurements: [], curves: { pairs: [], response: null, polar: null, distance: null, room: null, noiseByGain: null, windBySpeed: null, conditions: null }, ...change }); // prettier-ignore
 
   it('says what is missing of a unit that nothing is known of', () => {
     expect(missing({ place: null, hasRules: false })).toEqual({
@@ -226,7 +226,16 @@ describe('what counts of a unit', () => {
     tables: [],
     corrections: [],
     measurements,
-    curves: { pairs: [], response: null, polar: null, distance: null, room: null, noiseByGain: null, conditions: null },
+    curves: {
+      pairs: [],
+      response: null,
+      polar: null,
+      distance: null,
+      room: null,
+      noiseByGain: null,
+      windBySpeed: null,
+      conditions: null,
+    },
   });
 
   it('is the newest of every figure, with the day of those that the newest run does not have', () => {

@@ -48,6 +48,7 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
         distance: curve('distance'),
         room: curve('room'),
         noiseByGain: curve('noiseByGain'),
+        windBySpeed: curve('windBySpeed'),
         conditions: curve('conditions'),
         pairs: used.find((r) => r.curves.pairs.length > 0)?.curves.pairs ?? [],
       },
