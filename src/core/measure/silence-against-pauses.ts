@@ -7,7 +7,8 @@ const LEAST_DIFFERENCE_DB = 3;
 /**
  * The noise of the silent step, held against the pauses of the spoken take: where they differ, at equal gain, by more
  * than 3 dB and more than both are unsure, something was not the same (a gate, automatic gain, a breath, the room). The
- * uncertainty then takes in half of the difference, and the figure says so.
+ * uncertainty then takes in half of the difference, and the figure says so. A silent take that is as quiet as the pauses
+ * behind a gate was gated as well, and says nothing of the noise.
  *
  * @param silence - the silent take
  * @param speech - the spoken one; the same take gives its own noise back
@@ -15,9 +16,14 @@ const LEAST_DIFFERENCE_DB = 3;
 export function heldAgainstPauses(silence: NoiseTake, speech: NoiseTake): SilenceNoise | null {
   const { noise } = silence;
   const pauses = speech.noise;
-  if (!noise || !pauses || noise === pauses || noise.refused !== null || pauses.refused !== null) return noise;
+  if (!noise || !pauses || noise === pauses || noise.refused !== null) return noise;
   const difference = (w: 'z' | 'a'): number =>
     pauses[w].levelDbfs - speech.gainDb - (noise[w].levelDbfs - silence.gainDb);
+  if (pauses.refused !== null) {
+    // Between the words a gate was seen to close: where nobody speaks at all, it is closed from the beginning.
+    const isGated = pauses.findings.some((f) => f.kind === 'gate') && difference('a') > -LEAST_DIFFERENCE_DB;
+    return isGated ? { ...noise, refused: `${pauses.refused} The silent take is no louder than its pauses.` } : noise;
+  }
   const isTold = (w: 'z' | 'a'): boolean =>
     Math.abs(difference(w)) >
     Math.max(LEAST_DIFFERENCE_DB, 2 * Math.hypot(noise[w].uncertaintyDb ?? 0, pauses[w].uncertaintyDb ?? 0));

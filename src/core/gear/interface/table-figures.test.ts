@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dialFigures, headphoneOutput, largestGainStep, latencyCells, latencyFigure } from './table-figures';
+import { dialFigures, headphoneOutput, steepestPart, latencyCells, latencyFigure } from './table-figures';
 
 const cell = (row: string, column: string, value: number) => ({ row, column, value });
 const table = (row: string, byColumn: Record<string, number>) => ({ cells: Object.entries(byColumn).map(([column, value]) => cell(row, column, value)) }); // prettier-ignore
@@ -52,15 +52,18 @@ describe('gain by dial', () => {
     expect(dialFigures({ cells }).map((m) => [m.quantity, m.value])).toEqual([
       ['gainRange', 55],
       ['gainLast15', 20],
+      ['gainSteepest', 15],
     ]);
-    expect(largestGainStep({ cells })).toEqual({ fromRow: '0 %', toRow: '50 %', db: 20 });
+    // 15 dB over the last tenth; 20 dB over the first half are four for a tenth.
+    expect(steepestPart({ cells })).toEqual({ fromRow: '90 %', toRow: '100 %', dbPerTenth: 15 });
   });
 
   it('says nothing of positions that were not read, and names a dial that falls', () => {
-    expect(dialFigures({ cells: cells.slice(1) }).map((m) => m.quantity)).toEqual(['gainLast15']);
+    expect(dialFigures({ cells: cells.slice(1) }).map((m) => m.quantity)).toEqual(['gainLast15', 'gainSteepest']);
     const falling = cells.map((c) => (c.row === '50 %' ? { ...c, value: -65 } : c));
     expect(dialFigures({ cells: falling })[0].condition).toMatch(/falls between 0 and 50 %/);
-    expect(largestGainStep({ cells: [] })).toBeNull();
+    expect(steepestPart({ cells: [] })).toBeNull();
+    expect(steepestPart({ cells: [cells[0], cells[0]] })).toBeNull();
   });
 });
 

@@ -86,23 +86,26 @@ export function dialFigures(table: Pick<RunTable, 'cells'>): Measurement[] {
       ? []
       : [measured('gainRange', most - least, `0 to 100 % of the dial${remark}`)]),
     ...(before === undefined || most === undefined ? [] : [measured('gainLast15', most - before, '85 to 100 % of the dial')]), // prettier-ignore
-    ...largestStepFigure(table),
+    ...steepestFigure(table),
   ];
 }
 
-function largestStepFigure(table: Pick<RunTable, 'cells'>): Measurement[] {
-  const step = largestGainStep(table);
-  return step === null
+function steepestFigure(table: Pick<RunTable, 'cells'>): Measurement[] {
+  const part = steepestPart(table);
+  return part === null
     ? []
-    : [measured('gainLargestStep', step.db, `${step.fromRow} to ${step.toRow} of the dial, of ${table.cells.length} places`)]; // prettier-ignore
+    : [measured('gainSteepest', part.dbPerTenth, `${part.fromRow} to ${part.toRow} of the dial, of ${table.cells.length} places`)]; // prettier-ignore
 }
 
-/** The largest step of gain from one position of the dial to the next that was read, with where it lies. */
-export function largestGainStep(table: Pick<RunTable, 'cells'>): { fromRow: string; toRow: string; db: number } | null {
-  const steps = [...table.cells].sort((x, y) => leading(x.row) - leading(y.row));
-  return steps.slice(1).reduce<ReturnType<typeof largestGainStep>>((most, cell, i) => {
-    const db = cell.value - steps[i].value;
-    return !most || db > most.db ? { fromRow: steps[i].row, toRow: cell.row, db } : most;
+/** Where a dial rises most from one place that was read to the next, in decibels for a tenth of its travel. */
+export function steepestPart(
+  table: Pick<RunTable, 'cells'>,
+): { fromRow: string; toRow: string; dbPerTenth: number } | null {
+  const places = table.cells.filter((c) => leading(c.row) >= 0).sort((x, y) => leading(x.row) - leading(y.row));
+  return places.slice(1).reduce<ReturnType<typeof steepestPart>>((most, cell, i) => {
+    const travel = leading(cell.row) - leading(places[i].row);
+    const dbPerTenth = (10 * (cell.value - places[i].value)) / travel;
+    return travel > 0 && (!most || dbPerTenth > most.dbPerTenth) ? { fromRow: places[i].row, toRow: cell.row, dbPerTenth } : most; // prettier-ignore
   }, null);
 }
 

@@ -160,11 +160,12 @@ export const ELECTRONICS_QUANTITIES = {
     steps: ['dial'],
     better: 'lower',
   },
-  gainLargestStep: {
-    name: 'Largest step of the dial',
-    unit: 'dB',
+  gainSteepest: {
+    name: 'Steepest part of the dial',
+    unit: 'dB per 10 %',
     decimals: 1,
-    definition: 'Largest difference of level from one place of the dial to the next that was read.',
+    definition:
+      'Largest rise of level between two neighbouring places of the dial that were read, by a tenth of its travel.',
     source: 'common practice, no source',
     group: 'drive',
     steps: ['dial'],
