@@ -1,5 +1,5 @@
 import { dbToPower, powerToDb } from '../units';
-import { measured, notMeasured, type Measurement } from './measurement';
+import { measured, notMeasured, type Bound, type Measurement } from './measurement';
 import type { BandLevel } from './third-octave-spectrum';
 
 /** Wind rumble lies below this frequency (common practice, no source). */
@@ -7,13 +7,17 @@ export const RUMBLE_BELOW_HZ = 200;
 
 /** The take in the wind. */
 export interface WindTake {
-  /** Long-term spectrum of the whole take. */
+  /** Long-term spectrum. */
   readonly thirdOctave: readonly BandLevel[];
-  /** A-weighted level of the whole take, AES17 dBFS. */
+  /** A-weighted level, AES17 dBFS. */
   readonly aDbfs: number;
   readonly gainDb: number;
   /** As noted at the take; null where nobody measured it. */
   readonly windSpeedMs: number | null;
+  /** Which part of the take its levels are of; the whole take where nothing is said. */
+  readonly from?: string;
+  /** Whether these levels are the wind's, or a limit to it. */
+  readonly bound?: Bound;
 }
 
 /** Level of all third octaves up to a frequency, in dBFS; −∞ where they hold nothing. */
@@ -33,10 +37,11 @@ export function levelBelow(bands: readonly BandLevel[], highestHz: number): numb
 export function windNoise(wind: WindTake, speechLufs: number, speechGainDb: number): [Measurement, Measurement] {
   const speed = wind.windSpeedMs === null ? 'wind speed not noted' : `wind of ${wind.windSpeedMs} m/s`;
   const read = (id: 'windLow' | 'windA', level: number, band: string): Measurement => {
-    const condition = `${band}, whole take, re gated speech loudness, equal gain, ${speed}`;
+    const condition = `${band}, ${wind.from ?? 'whole take'}, re gated speech loudness, equal gain, ${speed}`;
     if (!Number.isFinite(speechLufs)) return notMeasured(id, condition, 'The speech take is silent.');
     if (!Number.isFinite(level)) return notMeasured(id, condition, 'The wind take is digital silence.');
     return measured(id, level - wind.gainDb - (speechLufs - speechGainDb), condition, {
+      bound: wind.bound ?? 'exact',
       settings: wind.windSpeedMs === null ? {} : { windSpeedMs: wind.windSpeedMs },
     });
   };

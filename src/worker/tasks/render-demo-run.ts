@@ -27,6 +27,7 @@ const SPEECH_DB_SPL = 80;
 const SWEEP_DB_SPL = 84;
 const READER_SD_DB = 0.6;
 const AFTER_SPEECH_S = 1.4;
+const GATE_CLOSES_S = 2;
 
 /** The counting line and the plosives are the beginning of the passage. */
 const SHORT_S = 5;
@@ -53,7 +54,9 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
       continue;
     }
     const speaker = await loadVoice(speechFolder, voiceOf(take, plan), NET_LOFT);
-    const scene = sceneOf(take.step, speaker, seed);
+    const heard = sceneOf(take.step, speaker, seed);
+    // A gate takes its time to close: it is heard where the recording goes on for a while.
+    const scene = plan.gate ? { ...heard, durationS: heard.durationS + GATE_CLOSES_S } : heard;
     const setup: TakeSetup = {
       sampleRate: SAMPLE_RATE,
       distanceM: take.distanceM ?? 0.15,

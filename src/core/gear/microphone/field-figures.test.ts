@@ -4,6 +4,7 @@ import { lcgNoise, mixed, scaled, syllables } from '../../testing/signals';
 import { analyse } from '../../testing/signals';
 import { analysedTake } from '../../testing/takes';
 import type { AnalysedTake } from '../run/analysed-take';
+import { windAlone } from '../run/wind-alone';
 import { fieldFigures, linkFigures, windBySpeed } from './field-figures';
 
 const RATE = 48_000;
@@ -35,6 +36,19 @@ describe('wind at several speeds', () => {
     // Six decibels more gain than at the speech are taken off.
     expect(found?.[1].aDb).toBeCloseTo(strong.aDbfs - 6 - speech.loudness.integratedLufs, 9);
     expect(windBySpeed([light, { ...strong, gainDb: null }], speech)).toBeNull();
+  });
+
+  it('is read between the words that were spoken into it, and is a limit where they leave no pause', async () => {
+    const words = syllables([[0.5, 3]], 6, -20, RATE, 8); // prettier-ignore
+    const spoken = await analysedTake('wind', mixed(words, noise(-48, 3, 6)), { windSpeedMs: 4, gainDb: 40 });
+    const alone = await analysedTake('wind', noise(-48, 3, 6), { windSpeedMs: 4, gainDb: 40 });
+    const strong = await wind(-28, 8);
+    const at4 = (take: AnalysedTake) => windBySpeed([take, strong], speech)?.[0].aDb ?? NaN;
+    expect(spoken.aDbfs - alone.aDbfs).toBeGreaterThan(15);
+    expect(at4(spoken)).toBeCloseTo(at4(alone), 0);
+    expect(windAlone(spoken)).toMatchObject({ from: 'between the words', bound: 'exact' });
+    expect(windAlone({ ...spoken, noise: null })).toMatchObject({ bound: 'at-most', aDbfs: spoken.aDbfs });
+    expect(windAlone(alone)).toMatchObject({ from: 'whole take', bound: 'exact' });
   });
 
   it('is not told from one speed, nor from speeds that nobody noted', async () => {

@@ -4,6 +4,7 @@ import { measured, notMeasured, type Measurement } from '../../measure/measureme
 import { windNoise } from '../../measure/wind';
 import { lastTake, type AnalysedTake, type WindAtSpeed } from '../run/analysed-take';
 import { gained, isRefused } from '../run/gained-take';
+import { windAlone } from '../run/wind-alone';
 
 /** A step of loudness is 100 ms long. */
 const STEPS_PER_MINUTE = 600;
@@ -21,7 +22,7 @@ export function windBySpeed(takes: readonly AnalysedTake[], speech: AnalysedTake
     if (wind.role !== 'wind' || wind.windSpeedMs === null) continue;
     const both = gained(wind, speech);
     if (isRefused(both)) continue;
-    const [low, a] = windNoise(both[0], speech.loudness.integratedLufs, both[1].gainDb);
+    const [low, a] = windNoise(windAlone(both[0]), speech.loudness.integratedLufs, both[1].gainDb);
     bySpeed.set(wind.windSpeedMs, { speedMs: wind.windSpeedMs, lowDb: low.value, aDb: a.value });
   }
   return bySpeed.size < 2 ? null : [...bySpeed.values()].sort((x, y) => x.speedMs - y.speedMs);
@@ -35,7 +36,7 @@ function usableWindFigure(takes: readonly AnalysedTake[], speech: AnalysedTake):
   const readings = winds.flatMap((wind) => {
     const both = gained(wind, speech);
     if (isRefused(both)) return [];
-    const a = windNoise(both[0], speech.loudness.integratedLufs, both[1].gainDb)[1].value;
+    const a = windNoise(windAlone(both[0]), speech.loudness.integratedLufs, both[1].gainDb)[1].value;
     return a === null || wind.windSpeedMs === null ? [] : [{ speedMs: wind.windSpeedMs, aDb: a }];
   });
   const found = usableWind(readings);

@@ -4,6 +4,7 @@ import type { QuantityId } from '../../measure/registry';
 import { amplitudeRemoved, energyRemoved, type RemovedBand } from '../../measure/removed-by-band';
 import type { AnalysedTake } from '../run/analysed-take';
 import { GAIN_UNCERTAINTY_DB, gained, isRefused } from '../run/gained-take';
+import { windAlone } from '../run/wind-alone';
 import type { TakePair } from './take-pair';
 
 /** What stands so near to the device's own noise is only a lower limit of what was taken away. */
@@ -63,7 +64,7 @@ function ownNoise(silence: AnalysedTake, take: AnalysedTake): number | null {
   return isRefused(both) || !silence.noise ? null : silence.noise.a.levelDbfs + both[1].gainDb - both[0].gainDb;
 }
 
-/** What is taken away of the wind, at one speed of it. */
+/** What is taken away of the wind, at one speed of it; words that were spoken into it are no wind. */
 export function windLess({ fitted, without }: TakePair): Measurement[] {
   const ids = ['windLessLow', 'windLessA'] as const;
   const missing = (reason: string): Measurement[] => ids.map((id) => notMeasured(id, 'equal gain', reason));
@@ -71,7 +72,7 @@ export function windLess({ fitted, without }: TakePair): Measurement[] {
     return missing('The two takes were made at different speeds of the wind, or only one of them was noted.');
   const both = gained(fitted, without);
   if (isRefused(both)) return missing(both.refused);
-  const change = outsideChange(both[1], both[0]);
+  const change = outsideChange(windAlone(both[1]), windAlone(both[0]));
   if (!change) return missing('One of the two takes is digital silence.');
   const between = both[0].gainDb - both[1].gainDb;
   const speed = fitted.windSpeedMs === null ? 'wind speed not noted' : `wind of ${fitted.windSpeedMs} m/s`;
