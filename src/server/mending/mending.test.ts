@@ -1,4 +1,4 @@
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
@@ -279,6 +279,21 @@ describe('deleting for good', () => {
     expect((await app.catalogue.sheet(id)).runs).toEqual([]);
     expect(await app.database.query('SELECT 1 FROM clip')).toEqual([]);
     expect((await app.removals.list()).map((r) => r.what)).toEqual(['run', 'take', 'take']);
+  }, 60_000);
+
+  it('takes the compressed file along that a clip was decoded from', async () => {
+    const folder = temporaryFolder();
+    const app = await testApplication({ folder });
+    const mp3 = readFileSync(join(import.meta.dirname, '../../worker/testing/tone.mp3'));
+    const takes = [{ step: 'speech', file: 'speech.mp3', gainDb: 40 }];
+    const { specimenId } = await app.runImport.importFolder(writeRunFolder(temporaryFolder(), runDocument({ takes }), { 'speech.mp3': mp3 })); // prettier-ignore
+    await app.queue.idle();
+    const { origin, bytes } = (await app.catalogue.sheet(specimenId)).runs[0].takes[0].clip;
+    const original = join(folder, 'originals', origin!.sha256.slice(0, 2), `${origin!.sha256}.mp3`);
+    expect(existsSync(original)).toBe(true);
+    expect((await app.removals.preview('unit', specimenId)).bytes).toBe(bytes + mp3.length);
+    await app.removals.remove({ what: 'unit', id: specimenId, name: 'Oarlock Purser · A', reason: '' });
+    expect(existsSync(original)).toBe(false);
   }, 60_000);
 
   it('waits for tests that can be answered; then a unit takes its tests along, and answers about others stay', async () => {
