@@ -5,6 +5,7 @@ import { workerFolder } from '#server/platform/package-root';
 import analyseClip from '#worker/tasks/analyse-clip';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import { numberOption } from './number-option';
+import { plainClip, type PlainClip } from './plain-clip';
 import { figure, reportError } from './report';
 
 type AnalyzedFile = { readonly file: string } & ClipSummary;
@@ -19,8 +20,8 @@ interface AnalyzeOptions {
 /** sediment analyze FILE… [--json] */
 export function analyzeCommand(): Command {
   return new Command('analyze')
-    .description('measure WAV or FLAC files')
-    .argument('<file...>', 'WAV or FLAC files')
+    .description('measure WAV, FLAC, MP3, Ogg or Opus files, or the sound of films')
+    .argument('<file...>', 'sound files, or films')
     .option('--json', 'print an array with one object per file')
     .option('--dual-mono', 'a one-channel file counts as played by two loudspeakers (+3.01 LU)')
     .addOption(numberOption('--from <s>', 'also the loudness of a part that begins here', { low: 0, high: 1e6 }))
@@ -36,7 +37,9 @@ async function analyzeFiles(files: readonly string[], options: AnalyzeOptions): 
   const part = from === undefined && to === undefined ? null : { startS: from ?? 0, endS: to ?? Infinity };
   if (part && part.endS <= part.startS) throw new Error('--to must come after --from.');
   const task = { dualMono: options.dualMono ?? false, part, segments: null };
-  const settled = await (files.length === 1 ? measureHere(files[0], task) : measureInThreads(files, task));
+  const clips = await Promise.allSettled(files.map(plainClip));
+  const settled = await (files.length === 1 ? measureHere(clips, task) : measureInThreads(clips, task));
+  for (const clip of clips) if (clip.status === 'fulfilled') clip.value.remove();
   return settled.flatMap((outcome, i) => {
     if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
     const { message } = outcome.reason as Error;
@@ -45,19 +48,26 @@ async function analyzeFiles(files: readonly string[], options: AnalyzeOptions): 
   });
 }
 
-type Task = Omit<AnalyseClipTask, 'path' | 'progress'>;
+type Task = Omit<AnalyseClipTask, 'path' | 'progress' | 'sound'>;
+type Clips = readonly PromiseSettledResult<PlainClip>[];
 type Outcomes = readonly PromiseSettledResult<AnalyseClipResult>[];
 
+/** What could not be opened is no less an outcome. */
+const each = (clips: Clips, measure: (clip: PlainClip) => Promise<AnalyseClipResult>): Promise<Outcomes> =>
+  Promise.allSettled(
+    clips.map((clip) => (clip.status === 'fulfilled' ? measure(clip.value) : Promise.reject(clip.reason as Error))),
+  );
+
 /** One file is measured at once: a thread would be started for nothing. */
-const measureHere = (path: string, task: Task): Promise<Outcomes> =>
-  Promise.allSettled([analyseClip({ path, progress: null, ...task })]);
+const measureHere = (clips: Clips, task: Task): Promise<Outcomes> =>
+  each(clips, ({ path, sound }) => analyseClip({ path, sound, progress: null, ...task }));
 
 /** Several files take as many threads as there are cores. */
-async function measureInThreads(files: readonly string[], { segments, ...options }: Task): Promise<Outcomes> {
+async function measureInThreads(clips: Clips, { segments, ...options }: Task): Promise<Outcomes> {
   const { openWorkerPool } = await import('#server/platform/worker-pool');
   const pool = openWorkerPool(workerFolder);
   try {
-    return await Promise.allSettled(files.map((file) => pool.analyse(file, () => undefined, segments, options)));
+    return await each(clips, ({ path, sound }) => pool.analyse(path, () => undefined, segments, { ...options, sound }));
   } finally {
     await pool.close();
   }

@@ -42,6 +42,17 @@ describe('sediment analyze', () => {
     expect(second.noise.speech.length).toBeGreaterThan(0);
   });
 
+  it('decodes what is compressed, and withholds what its codec decides', async () => {
+    const fixture = (name: string): string => join(packageRoot, 'src/worker/testing', name);
+    const { code, stdout, stderr } = await sediment('analyze', fixture('tone.mp3'), fixture('tone.m4a'), '--json');
+    expect(code).toBe(1);
+    expect(stderr).toMatch(/tone\.m4a: AAC, \d+ kbit\/s is decoded by the browser/);
+    const [mp3] = JSON.parse(stdout) as ClipSummary[];
+    // ffmpeg reads −17.5 dB plain RMS of it; a full-scale sine is 0 dBFS here (AES17).
+    expect(mp3.level.rmsDbfs).toBeCloseTo(-17.52 + 3.01, 1);
+    expect(mp3.measurements['hum']?.notMeasured).toContain('MP3, 64 kbit/s');
+  });
+
   it('prints a table for people, goes on after a bad file, names it in one line, and ends with 1', async () => {
     const folder = temporaryFolder();
     writeFileSync(join(folder, 'good.wav'), takeWav(-14, -70));
@@ -54,7 +65,7 @@ describe('sediment analyze', () => {
     );
     expect(code).toBe(1);
     expect(stderr.trim().split('\n')).toEqual([
-      expect.stringMatching(/bad\.wav: This is neither a WAV nor a FLAC file/),
+      expect.stringMatching(/bad\.wav: This is no sound that is known here/),
       expect.stringMatching(/absent\.wav: there is no such file/),
     ]);
     expect(stdout).toMatch(/good\.wav.*4\.00 s.*dBFS.*LUFS/);

@@ -44,3 +44,11 @@ it.each<[string, Partial<RunDocumentInput>]>([
 ])('is another one with another %s', (_, change) => {
   expect(of(change)).not.toBe(of({}));
 });
+
+it('of tables alone is what stands in them; beside recordings they make no other run', () => {
+  const table = (value: number): RunDocumentInput['tables'] => [{ step: 'latency', cells: [{ row: '48 kHz', column: '64', value, source: 'typed', clip: null }] }]; // prettier-ignore
+  const alone = (value: number): string => of({ takes: [], tables: table(value) });
+  expect(alone(5.5)).toBe(alone(5.5));
+  expect(alone(5.5)).not.toBe(alone(6.5));
+  expect(of({ tables: table(5.5) })).toBe(of({}));
+});

@@ -15,6 +15,8 @@ export const LINE_ROLES = [
   { id: 'both-channels', name: 'tone in both channels', plays: 'tone', holdsTones: true },
   { id: 'latency', name: 'latency', plays: 'table' },
   { id: 'dial', name: 'gain by dial', plays: 'table' },
+  { id: 'input-impedance', name: 'input impedance', plays: 'table' },
+  { id: 'direct-monitor', name: 'direct monitor', plays: 'table' },
   { id: 'headphones', name: 'headphone output', plays: 'table' },
   { id: 'other', name: 'other', plays: null },
 ] as const satisfies readonly StepRoleDefinition[];

@@ -12,6 +12,7 @@ import { sweepFigures } from '../run/sweep-figures';
 import type { Measurement } from '../../measure/measurement';
 import type { RunTable } from '../run/run-table';
 import { withDialGains } from './dial-gain';
+import { directMonitor, inputImpedance } from './input-figures';
 import { loopResponse, reachedLimits } from './loop-response';
 import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
 import { toneFigures } from './tone-figures';
@@ -58,6 +59,8 @@ export function lineRunFigures(
       ...reachedLimits(sweeps.measurements, sweeps.response),
       ...from('latency', latencyFigure),
       ...from('dial', dialFigures),
+      ...from('input-impedance', inputImpedance),
+      ...from('direct-monitor', directMonitor),
       ...from('headphones', headphoneOutput),
     ],
     curves: { ...NO_CURVES, response: sweeps.response, noiseByGain: noiseByGain(quiet, tone) },

@@ -2,16 +2,12 @@ import { formatNumber } from '../../measure/figure-text';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import { quantile } from '../../stats/quantile';
 import type { RunTable } from '../run/run-table';
+import { leading } from './leading-number';
 
 /** A meter that shows volts is read to about this (common practice, no source). */
 const VOLT_SHARE = 0.02;
 /** A cell that is off by more than this from what the others say of the fixed part is marked (common practice). */
 export const LATENCY_OFF_MS = 1;
-
-const leading = (text: string): number => {
-  const found = /^\s*([\d.,]+)\s*(k?)/i.exec(text);
-  return found ? Number(found[1].replace(',', '.')) * (found[2] === '' ? 1 : 1000) : NaN;
-};
 
 /** A cell of a table of latencies, and what is left of it once the buffers are taken off. */
 export interface LatencyCell {
