@@ -4,8 +4,8 @@ import { join } from 'node:path';
 
 const root = join(import.meta.dirname, '..');
 
-/** Licences under which a package may be passed on with this one, without further conditions than naming them. */
-export const PERMISSIVE = ['MIT', 'Apache-2.0', 'ISC', 'BSD-2-Clause', 'BSD-3-Clause', '0BSD', 'OFL-1.1', 'Unlicense', 'BlueOak-1.0.0', 'CC0-1.0', 'Python-2.0', 'Zlib']; // prettier-ignore
+/** Licences under which a package may be passed on with this one, without further conditions than naming them. MPL-2.0 holds file by file: what is passed on unchanged asks for no more than where its source is. */
+export const PERMISSIVE = ['MIT', 'Apache-2.0', 'ISC', 'BSD-2-Clause', 'BSD-3-Clause', '0BSD', 'OFL-1.1', 'Unlicense', 'BlueOak-1.0.0', 'CC0-1.0', 'Python-2.0', 'Zlib', 'MPL-2.0']; // prettier-ignore
 
 /** All packages that the dependencies of package.json bring in, as the lock file has them. */
 export function shippedPackages() {
@@ -42,7 +42,7 @@ export const isPermissive = (licence) =>
 
 export function licenceTable() {
   const rows = shippedPackages().map((p) => `| ${p.name} | ${p.version} | ${p.licence} |`);
-  return ['# Licences of what ships', '', 'Made by `npm run docs` from the lock file.', '', '| package | version | licence |', '| --- | --- | --- |', ...rows, ''].join('\n'); // prettier-ignore
+  return ['# Licences of what ships', '', 'Made by `npm run docs` from the lock file. All are passed on unchanged; the source of each, of those under MPL-2.0 too, is in the npm package of that name and version.', '', '| package | version | licence |', '| --- | --- | --- |', ...rows, ''].join('\n'); // prettier-ignore
 }
 
 if (process.argv[1] === import.meta.filename) writeFileSync(join(root, 'docs/licences.md'), licenceTable());

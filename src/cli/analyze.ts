@@ -20,7 +20,7 @@ interface AnalyzeOptions {
 /** sediment analyze FILE… [--json] */
 export function analyzeCommand(): Command {
   return new Command('analyze')
-    .description('measure WAV, FLAC, MP3, Ogg or Opus files, or the sound of films')
+    .description('measure WAV, FLAC, MP3 or Opus files, or the sound of films')
     .argument('<file...>', 'sound files, or films')
     .option('--json', 'print an array with one object per file')
     .option('--dual-mono', 'a one-channel file counts as played by two loudspeakers (+3.01 LU)')

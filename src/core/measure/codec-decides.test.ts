@@ -41,7 +41,9 @@ it('keeps the noise of a compressed take out of the run, whichever of the two wa
   const samples = mixed(syllables([[0.4, 3], [3.6, 6.8]], 8, -20, 48_000, 5), scaled(lcgNoise(8 * 48_000, 1, 1), -70)); // prettier-ignore
   const plain = await analysedTake('speech', samples);
   const quiet = await analysedTake('silence', scaled(lcgNoise(4 * 48_000, 1, 2), -70));
-  const packed = await analyseClip(memoryStream([scaled(lcgNoise(4 * 48_000, 1, 2), -70)], 48_000), { sound: MP3 });
+  const reopen = () => memoryStream([scaled(lcgNoise(4 * 48_000, 1, 2), -70)], 48_000);
+  expect((await analyseClip(reopen(), { reopen })).lines).not.toBeNull();
+  const packed = await analyseClip(reopen(), { sound: MP3, reopen });
   expect(packed.lines).toBeNull();
   expect(clipMeasurements(packed).find((m) => m.quantity === 'silenceRmsA')?.notMeasured).toContain('MP3, 128');
   const noise = (silence: typeof quiet) =>

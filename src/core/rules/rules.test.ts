@@ -170,6 +170,9 @@ describe('matchFiles', () => {
   it('lets the longer hint win; a second file of one name is another take of it', () => {
     expect(stepsOf(['speech back.wav', 'back.wav'])).toEqual(['speech', 'rear']);
     expect(stepsOf(['speech1.wav', 'speech2.wav'])).toEqual(['speech', 'speech']);
+    // A step that has a file already is given away by a name alone, not by the order of names.
+    const given = matchFiles(['speech.wav', 'x.wav'], steps, new Set(['speech']));
+    expect(given.map((m) => [m.step, m.reason])).toEqual([['speech', expect.stringContaining('another take of it')], [steps[1].id, 'by the order of the names']]); // prettier-ignore
     expect(stepsOf(['a.wav', 'b.wav', 'c.wav', 'd.wav'])).toEqual(['speech', 'silence', 'rear', null]);
     expect(stepsOf([])).toEqual([]);
   });

@@ -108,6 +108,15 @@ describe('what makes a take no fair companion', () => {
     expect(laneWarning(take('bare', { protocol: 'other' }), take('bare'), versions)).toBe('Another protocol: other.');
     expect(laneWarning(take('bare', { protocolVersion: 2 }), take('bare'), versions)).toMatch(/^Protocol version 2: /);
     expect(laneWarning(take('bare', { rig: null }), take('bare'), versions)).toMatch(/^Another rig: not noted/);
+    const worked = take('bare', { processing: 'low-cut' });
+    expect(laneWarning(worked, take('bare'), versions)).toBe('Processed: low-cut.');
+    expect(laneWarning(take('bare'), worked, versions)).toBe('As it came, and the other processed: low-cut.');
+    const mp3 = take('bare', { sound: { codec: 'mp3', bitRateKbps: 128 } });
+    expect(laneWarning(mp3, take('bare'), versions)).toMatch(/^One of the two came through MP3, 128 kbit\/s/);
+    expect(laneWarning(mp3, mp3, versions)).toBeNull();
+    expect(
+      laneWarning(take('bare', { sound: { codec: 'pcm-s24', bitRateKbps: null } }), take('bare'), versions),
+    ).toBeNull();
   });
 });
 

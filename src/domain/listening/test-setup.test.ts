@@ -54,6 +54,7 @@ describe('a take that was worked on', () => {
     expect(takesRefusal(pairs, [b, worked], false)).toMatch(/low-cut at 80 Hz/);
     expect(takesRefusal(abx, [a, worked], false)).toBeNull();
     expect(takesRefusal({ ...abx, category: 'booster' }, [a, worked], false)).toMatch(/category booster/);
+    expect(takesRefusal(abx, [b, worked], false)).toBeNull();
     expect(takesRefusal(pairs, [a, take('4', { specimen_id: a.specimen_id })], false)).toMatch(/one and the same unit/);
   });
 });

@@ -1,5 +1,4 @@
 import { createReadStream } from 'node:fs';
-import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
 import { AudioSampleSink, EncodedPacketSink } from 'mediabunny';
 import { MPEGDecoder } from 'mpg123-decoder';
 import { OpusDecoder } from 'opus-decoder';
@@ -14,12 +13,11 @@ export type DecodedBlock = readonly Float32Array[];
 export type Decoder = (path: string, sound: MediaSound) => AsyncGenerator<DecodedBlock>;
 
 /**
- * The decoder for a file, from well-kept packages; null where there is none and the page has to decode (AAC and what
- * else comes with patents).
+ * The decoder for a file, from well-kept packages; null where there is none and the page has to decode (AAC, which
+ * comes with patents, and Vorbis, whose decoders here bring a licence that asks for more).
  */
 export function decoderFor({ container, codec }: Pick<MediaSound, 'container' | 'codec'>): Decoder | null {
   if (codec === 'mp3' && container === 'MP3') return decodeMp3;
-  if (codec === 'vorbis' && container === 'Ogg') return decodeOggVorbis;
   if (codec === 'opus') return decodeOpus;
   return !isLossy(codec) && codec.startsWith('pcm') ? decodePcm : null;
 }
@@ -34,22 +32,6 @@ async function* decodeMp3(path: string): AsyncGenerator<DecodedBlock> {
       mustBeWhole(errors);
       if (channelData.length > 0) yield channelData;
     }
-  } finally {
-    decoder.free();
-  }
-}
-
-async function* decodeOggVorbis(path: string): AsyncGenerator<DecodedBlock> {
-  const decoder = new OggVorbisDecoder();
-  await decoder.ready;
-  try {
-    for await (const bytes of createReadStream(path)) {
-      const { channelData, errors } = await decoder.decode(bytes as Buffer);
-      mustBeWhole(errors);
-      if (channelData.length > 0) yield channelData;
-    }
-    const { channelData } = await decoder.flush();
-    if (channelData.length > 0) yield channelData;
   } finally {
     decoder.free();
   }

@@ -26,6 +26,9 @@ describe('a dial that was measured', () => {
     expect(gainAtDial(TABLE, '90 %')?.db).toBeCloseTo(44 + 20 / 3, 12);
     expect(gainAtDial(TABLE, '90 %')?.u).toBeCloseTo(8 / 3, 12);
     expect(gainAtDial(TABLE, 'max')).toEqual({ db: 64, u: 2 * (20 / 15) });
+    // The steeper side counts, whichever it is.
+    const steepBefore = { cells: [['0 %', 10], ['50 %', 60], ['100 %', 65]].map(([row, value]) => ({ row: String(row), column: 'dB', value: Number(value) })) }; // prettier-ignore
+    expect(gainAtDial(steepBefore, '50 %')).toEqual({ db: 60, u: 2 });
     expect(gainAtDial(TABLE, '7')).toBeNull();
     expect(gainAtDial({ cells: TABLE.cells.slice(1) }, '10 %')).toBeNull();
   });

@@ -47,6 +47,9 @@ describe('wind at several speeds', () => {
     expect(spoken.aDbfs - alone.aDbfs).toBeGreaterThan(15);
     expect(at4(spoken)).toBeCloseTo(at4(alone), 0);
     expect(windAlone(spoken)).toMatchObject({ from: 'between the words', bound: 'exact' });
+    expect(windAlone({ ...spoken, noise: spoken.noise && { ...spoken.noise, bound: 'at-most' } }).bound).toBe(
+      'at-most',
+    );
     expect(windAlone({ ...spoken, noise: null })).toMatchObject({ bound: 'at-most', aDbfs: spoken.aDbfs });
     expect(windAlone(alone)).toMatchObject({ from: 'whole take', bound: 'exact' });
   });

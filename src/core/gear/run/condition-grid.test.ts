@@ -23,7 +23,9 @@ const read = (takes: readonly AnalysedTake[]): RunFigures => {
     measurements: [
       of('noiseReSpeechA', last('speech')),
       of('hum', last('silence')),
-      measured('dropOuts', takes.length, 'all takes'),
+      ...(last('rear') ? [of('rearRejection', last('rear'))] : []),
+      // Something of every take.
+      measured('dropOuts', -takes.reduce((sum, t) => sum + t.aDbfs, 0), 'all takes'),
     ],
     curves: NO_CURVES,
   };
@@ -42,7 +44,7 @@ describe('takes that were repeated', () => {
     expect(noise.uncertainty).toBeCloseTo(Math.sqrt(0.09 + 4 / 3), 12);
     // What was taken once has no repeats, and what is counted over all takes is not read from some of them.
     expect(figure(figures.measurements, 'hum')).toMatchObject({ value: -80, spread: null, uncertainty: 0.3 });
-    expect(figure(figures.measurements, 'dropOuts').value).toBe(4);
+    expect(figure(figures.measurements, 'dropOuts')).toMatchObject({ value: 60 + 80 + 62 + 64, spread: null });
   });
 
   it('are none where something else was noted: the last counts, as it always did', () => {
@@ -65,7 +67,7 @@ describe('takes of several voices', () => {
     expect(counting).toHaveLength(2);
     expect(grid?.conditions.map((c) => c.voice)).toEqual(['Ada', 'Bo']);
     // Hum is of the silent take, which both share: no row. Of noise, lower is better.
-    expect(grid?.rows.map((r) => [r.quantity, r.best])).toEqual([['noiseReSpeechA', 1]]);
+    expect(grid?.rows.filter((r) => r.quantity !== 'dropOuts').map((r) => [r.quantity, r.best])).toEqual([['noiseReSpeechA', 1]]); // prettier-ignore
     expect(effectWords(grid!.rows[0])).toEqual([
       'by voice 3.1 dB: Bo −63.1, Ada −60.0; nothing was repeated, so whether that is more than repeats do is not known',
     ]);
@@ -81,6 +83,27 @@ describe('takes of several voices', () => {
     const near = figuresByCondition(voices(['Ada', -60], ['Bo', -61], ['Ada', -63], ['Bo', -58]), read);
     expect(effectWords(near.grid!.rows[0])[0]).toMatch(/; not more than repeats \(p = 0\.\d\d\)$/);
     expect(near.grid!.rows[0].best).toBeNull();
+  });
+
+  it('are best where more is better, too', () => {
+    const rear = (voice: string, level: number) => take('rear', level, { voice });
+    const takes = [...voices(['Ada', -60], ['Bo', -63]), rear('Ada', 12), rear('Bo', 16)];
+    const { grid } = figuresByCondition(takes, read);
+    expect(grid?.rows.map((r) => [r.quantity, r.best])).toEqual([['noiseReSpeechA', 1], ['rearRejection', 1], ['dropOuts', 1]]); // prettier-ignore
+  });
+
+  it('are held against repeats about each cell: what the place does is no repeat', () => {
+    const cells = [['Ada', 'booth', -60], ['Ada', 'hall', -50], ['Bo', 'booth', -61], ['Bo', 'hall', -51.4]] as const; // prettier-ignore
+    const takes = cells.flatMap(([voice, place, level]) => [level - 0.3, level + 0.3].map((l) => take('speech', l, { voice, place }))); // prettier-ignore
+    const row = figuresByCondition(takes, read).grid!.rows[0];
+    // By hand: voices −55 and −56.2, four takes each: between 4·2·0.6² = 2.88; within 8·0.3² = 0.72 over 8 − 4 cells.
+    expect(row.effects[0].p).toBeCloseTo(fTail(2.88 / (0.72 / 4), 1, 4), 9);
+  });
+
+  it('are compared where they met: voices of two places that share one say nothing of each other', () => {
+    const takes = [['Ada', 'booth', -60], ['Bo', 'booth', -61], ['Ada', 'hall', -50], ['Cy', 'hall', -50.5]].map(([voice, place, level]) => take('speech', Number(level), { voice, place })); // prettier-ignore
+    const row = figuresByCondition(takes, read).grid!.rows[0];
+    expect(row.effects.find((e) => e.factor === 'voice')).toMatchObject({ lowest: { of: 'Bo', value: -61 }, highest: { of: 'Ada', value: -60 } }); // prettier-ignore
   });
 
   it('in several places: each effect from takes that differ in nothing else', () => {
