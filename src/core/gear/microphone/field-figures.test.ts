@@ -38,6 +38,13 @@ describe('wind at several speeds', () => {
     expect(windBySpeed([light, { ...strong, gainDb: null }], speech)).toBeNull();
   });
 
+  it('is a limit where words may be drowned in it, and so is the speed that it leaves usable', async () => {
+    const [quiet, near] = [await wind(-45, 4), await wind(-24, 8)];
+    expect(Math.abs(near.aDbfs - speech.aDbfs)).toBeLessThan(3);
+    expect(figure([quiet, near], 'windUsable')).toMatchObject({ bound: 'at-least' });
+    expect(figure([quiet, { ...near, windSpeedMs: 3 }], 'windUsable')).toMatchObject({ bound: 'at-most', value: 3 });
+  });
+
   it('is read between the words that were spoken into it, and is a limit where they leave no pause', async () => {
     const words = syllables([[0.5, 3]], 6, -20, RATE, 8); // prettier-ignore
     const spoken = await analysedTake('wind', mixed(words, noise(-48, 3, 6)), { windSpeedMs: 4, gainDb: 40 });
@@ -46,12 +53,15 @@ describe('wind at several speeds', () => {
     const at4 = (take: AnalysedTake) => windBySpeed([take, strong], speech)?.[0].aDb ?? NaN;
     expect(spoken.aDbfs - alone.aDbfs).toBeGreaterThan(15);
     expect(at4(spoken)).toBeCloseTo(at4(alone), 0);
-    expect(windAlone(spoken)).toMatchObject({ from: 'between the words', bound: 'exact' });
-    expect(windAlone({ ...spoken, noise: spoken.noise && { ...spoken.noise, bound: 'at-most' } }).bound).toBe(
-      'at-most',
-    );
-    expect(windAlone({ ...spoken, noise: null })).toMatchObject({ bound: 'at-most', aDbfs: spoken.aDbfs });
-    expect(windAlone(alone)).toMatchObject({ from: 'whole take', bound: 'exact' });
+    const apart = (take: AnalysedTake, wordsDb = -90) => windAlone(take, wordsDb);
+    expect(apart(spoken)).toMatchObject({ from: 'between the words', bound: 'exact' });
+    expect(apart({ ...spoken, noise: spoken.noise && { ...spoken.noise, bound: 'at-most' } }).bound).toBe('at-most');
+    expect(apart({ ...spoken, noise: null })).toMatchObject({ bound: 'at-most', aDbfs: spoken.aDbfs });
+    // Nobody was found to speak: nobody did where the wind lies far below a voice, a voice adds nothing far above.
+    expect(apart(alone, alone.aDbfs - 7)).toMatchObject({ from: 'whole take', bound: 'exact' });
+    expect(apart(alone, alone.aDbfs - 5)).toMatchObject({ bound: 'at-most' });
+    expect(apart(alone, alone.aDbfs + 2)).toMatchObject({ bound: 'at-most' });
+    expect(apart(alone, alone.aDbfs + 4)).toMatchObject({ bound: 'exact' });
   });
 
   it('is not told from one speed, nor from speeds that nobody noted', async () => {

@@ -1,10 +1,10 @@
-import { exceededTenth, usableWind, WIND_LIMIT_DB } from '../../measure/field-noise';
+import { exceededTenth, usableWind, WIND_LIMIT_DB, type UsableWind } from '../../measure/field-noise';
 import { formatNumber } from '../../measure/figure-text';
-import { measured, notMeasured, type Measurement } from '../../measure/measurement';
+import { measured, notMeasured, type Bound, type Measurement } from '../../measure/measurement';
 import { windNoise } from '../../measure/wind';
 import { lastTake, type AnalysedTake, type WindAtSpeed } from '../run/analysed-take';
-import { gained, isRefused } from '../run/gained-take';
-import { windAlone } from '../run/wind-alone';
+import { gained, isRefused, type GainedTake } from '../run/gained-take';
+import { windAlone, type WindAlone } from '../run/wind-alone';
 
 /** A step of loudness is 100 ms long. */
 const STEPS_PER_MINUTE = 600;
@@ -15,6 +15,10 @@ export function fieldFigures(takes: readonly AnalysedTake[], speech: AnalysedTak
   return [...usableWindFigure(takes, speech), ...(rub ? rubFigures(rub, speech) : [])];
 }
 
+/** The wind of a take, held against the voice of the speech take at its gain. */
+export const windOf = ([wind, speech]: readonly GainedTake[]): WindAlone<GainedTake> =>
+  windAlone(wind, speech.aDbfs - speech.gainDb + wind.gainDb);
+
 /** Wind noise at every speed that was noted, of one speed the last take; null for fewer than two speeds. */
 export function windBySpeed(takes: readonly AnalysedTake[], speech: AnalysedTake): WindAtSpeed[] | null {
   const bySpeed = new Map<number, WindAtSpeed>();
@@ -22,7 +26,7 @@ export function windBySpeed(takes: readonly AnalysedTake[], speech: AnalysedTake
     if (wind.role !== 'wind' || wind.windSpeedMs === null) continue;
     const both = gained(wind, speech);
     if (isRefused(both)) continue;
-    const [low, a] = windNoise(windAlone(both[0]), speech.loudness.integratedLufs, both[1].gainDb);
+    const [low, a] = windNoise(windOf(both), speech.loudness.integratedLufs, both[1].gainDb);
     bySpeed.set(wind.windSpeedMs, { speedMs: wind.windSpeedMs, lowDb: low.value, aDb: a.value });
   }
   return bySpeed.size < 2 ? null : [...bySpeed.values()].sort((x, y) => x.speedMs - y.speedMs);
@@ -36,15 +40,25 @@ function usableWindFigure(takes: readonly AnalysedTake[], speech: AnalysedTake):
   const readings = winds.flatMap((wind) => {
     const both = gained(wind, speech);
     if (isRefused(both)) return [];
-    const a = windNoise(windAlone(both[0]), speech.loudness.integratedLufs, both[1].gainDb)[1].value;
-    return a === null || wind.windSpeedMs === null ? [] : [{ speedMs: wind.windSpeedMs, aDb: a }];
+    const [, { value, bound }] = windNoise(windOf(both), speech.loudness.integratedLufs, both[1].gainDb);
+    return value === null || wind.windSpeedMs === null ? [] : [{ speedMs: wind.windSpeedMs, aDb: value, bound }];
   });
   const found = usableWind(readings);
   return [
     found
-      ? measured('windUsable', found.speedMs, condition, { bound: found.bound })
+      ? measured('windUsable', found.speedMs, condition, { bound: usableBound(found, readings) })
       : notMeasured('windUsable', condition, 'No take in the wind can be held against the speech.'),
   ];
+}
+
+/** Wind that is a limit may be less: between it and a quieter one more is usable than the line between them says. */
+function usableBound(
+  { bound, speedMs }: UsableWind,
+  readings: readonly { readonly speedMs: number; readonly bound: Bound }[],
+): Bound {
+  const above = readings.filter((r) => r.speedMs >= speedMs);
+  if (bound === 'exact') return above.some((r) => r.bound === 'at-most') ? 'at-least' : 'exact';
+  return bound;
 }
 
 function rubFigures(rub: AnalysedTake, speech: AnalysedTake): Measurement[] {

@@ -12,8 +12,7 @@ import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
 import { gained, isRefused } from '../run/gained-take';
-import { windAlone } from '../run/wind-alone';
-import { fieldFigures, linkFigures, windBySpeed } from './field-figures';
+import { fieldFigures, linkFigures, windBySpeed, windOf } from './field-figures';
 import { acousticReference } from './acoustic-reference';
 import { distanceLadder, ladderTakes, normalDistance, proximityFigure } from './distance-figures';
 import { driveFigures } from './drive-figures';
@@ -148,5 +147,5 @@ function windFigures(wind: AnalysedTake, speech: AnalysedTake): Measurement[] {
   const both = gained(wind, speech);
   if (isRefused(both))
     return (['windLow', 'windA'] as const).map((id) => notMeasured(id, 're speech, equal gain', both.refused));
-  return windNoise(windAlone(both[0]), speech.loudness.integratedLufs, both[1].gainDb);
+  return windNoise(windOf(both), speech.loudness.integratedLufs, both[1].gainDb);
 }

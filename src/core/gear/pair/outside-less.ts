@@ -72,12 +72,16 @@ export function windLess({ fitted, without }: TakePair): Measurement[] {
     return missing('The two takes were made at different speeds of the wind, or only one of them was noted.');
   const both = gained(fitted, without);
   if (isRefused(both)) return missing(both.refused);
-  const change = outsideChange(windAlone(both[1]), windAlone(both[0]));
+  // Where the screen lets words be found, they were spoken into the bare take as well, and are in its level.
+  const words = both.map((t) => (t.speechS > 0 ? t.aDbfs - t.gainDb : -Infinity));
+  const [shielded, bare] = both.map((t) => windAlone(t, Math.max(...words) + t.gainDb));
+  const change = outsideChange(bare, shielded);
   if (!change) return missing('One of the two takes is digital silence.');
   const between = both[0].gainDb - both[1].gainDb;
   const speed = fitted.windSpeedMs === null ? 'wind speed not noted' : `wind of ${fitted.windSpeedMs} m/s`;
   const figure = (id: (typeof ids)[number], found: Attenuation, band: string): Measurement => {
-    const m = attenuationFigure(id, found, `${band}, equal gain, ${speed}`, between);
+    const bound = id === 'windLessA' && bare.bound === 'at-most' ? 'at-most' : 'exact';
+    const m = attenuationFigure(id, found, `${band}, equal gain, ${speed}`, between, bound);
     return fitted.windSpeedMs === null ? m : { ...m, settings: { ...m.settings, windSpeedMs: fitted.windSpeedMs } };
   };
   return [figure('windLessLow', change.low, '20–200 Hz'), figure('windLessA', change.a, 'A-weighted')];
