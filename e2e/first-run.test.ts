@@ -161,7 +161,7 @@ describe('an empty archive', () => {
       'input[aria-label="Choose files"]',
       filesIn(join(folder(), 'wrong'), { 'notes.wav': 'Dear diary', 'cut.wav': cut }),
     );
-    await page.getByText('This is neither a WAV nor a FLAC file.').first().waitFor();
+    await page.getByText('This is no sound that is known here').first().waitFor();
     await page.getByRole('button', { name: 'Leave out notes.wav' }).first().click();
     await page.getByRole('button', { name: 'Keep the 1.50 s that are there' }).click();
     await page.getByText('stored, 1.5 s').waitFor();
@@ -182,7 +182,7 @@ describe('an empty archive', () => {
     for (const expected of ['Measured', 'nothing was changed']) {
       await page.setInputFiles('input[aria-label="Choose files"]', filesIn(join(folder(), 'a-run'), folderFiles));
       await page.getByText('Filled in from run.json.').waitFor();
-      await page.getByText('Left out, neither WAV nor FLAC: readme.txt.').waitFor();
+      await page.getByText('Left out, no sound that is known here: readme.txt.').waitFor();
       await page.getByText('stored, 4.0 s').waitFor();
       await page.getByRole('button', { name: 'Import and measure' }).click();
       await page.getByText(expected).first().waitFor();

@@ -67,7 +67,7 @@ describe('parts and electronics', () => {
     await page.getByText(/^The booster is of use/).waitFor();
     expect(await page.getByLabel('Sensitivity').inputValue()).toBe('1.6 mV/Pa');
     // An answer is kept with the unit that it is about, with the numbers of today.
-    await page.getByRole('button', { name: /^Keep it with .*Fourfold/ }).click();
+    await page.getByRole('button', { name: /Keep it with .*Fourfold/ }).click();
     await page.getByRole('link', { name: 'It stands on the page of the unit.' }).click();
     await page.locator('#events').getByText('sum kept: Does this interface drive that microphone?').waitFor();
     await page.locator('#events').getByRole('link', { name: 'The sum with its numbers' }).click();

@@ -38,6 +38,6 @@ function isPlain(path: string): boolean {
     openClip(path).close();
     return true;
   } catch (error) {
-    return !(error instanceof AudioFileError && error.code === 'not-audio');
+    return !(error instanceof AudioFileError && error.code === 'other-format');
   }
 }

@@ -28,7 +28,7 @@ export function openClip(path: string, options: { keepPart?: boolean } = {}): Sa
     const text = String.fromCharCode(...magic);
     if (text === 'fLaC') return openFlac(bytes);
     if (bytes.size > 0 && !['RIFF', 'RF64', 'BW64'].includes(text)) {
-      throw new AudioFileError('not-audio', 'This is neither a WAV nor a FLAC file.');
+      throw new AudioFileError('other-format', 'This is neither a WAV nor a FLAC file.');
     }
     const stream = openWav(bytes, options);
     return { ...stream, close: () => bytes.close() };

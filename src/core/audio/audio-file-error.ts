@@ -1,6 +1,8 @@
 /** Why an audio file is refused. The codes are stable; messages are for people. */
 export type AudioFileErrorCode =
   | 'not-audio'
+  /** Neither WAV nor FLAC: it may be a compressed file or a film. */
+  | 'other-format'
   | 'no-audio'
   | 'truncated'
   | 'malformed'

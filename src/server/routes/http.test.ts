@@ -39,7 +39,7 @@ describe('uploads', () => {
   it.each([
     ['empty', '', 'clip-refused', /empty/],
     ['text', 'RIFFraff is not audio, whatever the name says', 'clip-refused', /not a WAV/],
-    ['junk', '\u0000\u0001\u0002\u0003', 'clip-refused', /neither a WAV nor a FLAC/],
+    ['junk', '\u0000\u0001\u0002\u0003', 'clip-refused', /no sound that is known here/],
     ['a FLAC header without the rest', `fLaC${'\u0000'.repeat(60)}`, 'clip-refused', /./],
   ])('refuses %s and keeps nothing', async (_, body, code, message) => {
     const application = await testApplication();

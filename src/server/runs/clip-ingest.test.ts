@@ -65,7 +65,11 @@ describe('a compressed file', () => {
     await expect(send(bytes, 'tone.m4a', other.sha256)).rejects.toThrow('another sound');
     const decoded = await send(wav(0.6), 'tone.wav', null);
     const clip = await send(bytes, 'tone.m4a', decoded.sha256);
-    expect(clip).toMatchObject({ sha256: decoded.sha256, origin: { codec: 'aac', name: 'tone.m4a' } });
+    expect(clip).toMatchObject({
+      sha256: decoded.sha256,
+      name: 'tone.m4a',
+      origin: { codec: 'aac', name: 'tone.m4a' },
+    });
     expect((await app.ingest.ingest(Readable.from([bytes]), 'tone.m4a', options)).sha256).toBe(decoded.sha256);
   });
 });

@@ -109,7 +109,7 @@ export class ClipIngest {
   ): Promise<InspectedFile> {
     const verdict = await this.pool.inspect({ path, keepPart: options.keepPart }, options.signal);
     const file = await measure();
-    if (verdict.ok || verdict.code !== 'not-audio')
+    if (verdict.ok || verdict.code !== 'other-format')
       return { name, incoming: file, verdict, original: null, known: null };
     const named = options.decoded ? await findClip(this.database, options.decoded) : await clipOfOrigin(this.database, file.sha256); // prettier-ignore
     const earlier = named && (await this.store.check(named.sha256)) === null ? named : null;

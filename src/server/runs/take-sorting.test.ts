@@ -104,7 +104,7 @@ describe('files from elsewhere', () => {
       );
     }
     const whole = Float64Array.from(parts.flatMap((p) => [...p]));
-    const long = await app.ingest.ingest(Readable.from([encodeWav([whole], 16_000, 'pcm24')]), 'whole day.wav', {
+    const long = await app.ingest.ingest(Readable.from([encodeWav([whole], 48_000, 'pcm24')]), 'whole day.wav', {
       keepPart: false,
     });
     const request = { clip: long.sha256, method: 'silences', silenceS: null } as const;

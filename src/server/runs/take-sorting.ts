@@ -159,7 +159,7 @@ export class TakeSorting {
         const clip = await this.ingest.ingest(createReadStream(channelPath), name, { keepPart: false });
         await noteChannel(this.database, clip.sha256, { sha256, name: whole.name, channel, channels });
         // What came through a codec came through it on every channel.
-        if (whole.origin) await noteOrigin(this.database, clip.sha256, whole.origin);
+        if (whole.origin) await noteOrigin(this.database, clip.sha256, { ...whole.origin, name });
         clips.push((await findClip(this.database, clip.sha256)) ?? clip);
       }
       return { clips };

@@ -72,9 +72,13 @@ export async function clipOfOrigin(db: Queryable, sha256: string): Promise<Clip 
   return row ? clipFromRow(row) : null;
 }
 
-/** Notes what a clip was decoded from; one that has such a file keeps it. */
+/** Notes what a clip was decoded from, and calls it by that name; one that has such a file keeps it. */
 export async function noteOrigin(db: Queryable, sha256: string, origin: ClipOrigin): Promise<Clip | null> {
-  await db.query('UPDATE clip SET origin = $2 WHERE sha256 = $1 AND origin IS NULL', [sha256, JSON.stringify(origin)]);
+  await db.query('UPDATE clip SET origin = $2, original_name = $3 WHERE sha256 = $1 AND origin IS NULL', [
+    sha256,
+    JSON.stringify(origin),
+    origin.name,
+  ]);
   return findClip(db, sha256);
 }
 
