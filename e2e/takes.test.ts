@@ -94,7 +94,7 @@ describe('takes as they are', () => {
     const units = (await (await fetch(`${address()}/api/specimens`)).json()) as { id: string; model: string }[];
     await page.goto(`${address()}/gear/${units.find((u) => u.model === 'Bosun')?.id}#takes`);
     await page.getByRole('link', { name: 'Spoken passage, in front' }).first().click();
-    await page.getByText(/^The sound came through AAC, \d+ kbit\/s: the codec decides/).waitFor();
+    await page.locator('.note').filter({ hasText: /^\s*The sound came through AAC, \d+ kbit\/s: the codec decides/ }).waitFor(); // prettier-ignore
     // The refused files are answers of the server, which the browser notes.
     expect(errors.filter((e) => !e.includes('422'))).toEqual([]);
   });

@@ -395,6 +395,9 @@ describe('sessions', () => {
     await withHistory(app);
     const [unit] = await app.catalogue.specimens();
     expect((await app.plans.due()).flatMap((d) => d.reasons.map((r) => r.kind))).not.toContain('repair');
+    const kept = { kind: 'sum', day: '2026-04-19', note: 'Does it?', sum: 'sum=drive&mostGain=54&loss=-3' } as const;
+    await app.plans.noteEvent(unit.id, kept);
+    expect((await app.catalogue.sheet(unit.id)).events).toEqual([kept]);
     await app.plans.noteEvent(unit.id, { kind: 'repair', day: '2026-04-20', note: 'new lead', sum: null });
     const [due] = await app.plans.due();
     expect(due).toMatchObject({ id: unit.id, reasons: [{ kind: 'repair' }] });

@@ -8,3 +8,6 @@ CREATE INDEX clip_channel_of ON clip ((channel_of ->> 'sha256')) WHERE channel_o
 
 -- The address of a sum whose answer was kept with a unit: all of its numbers, as they were then.
 ALTER TABLE unit_event ADD COLUMN sum text;
+ALTER TABLE unit_event DROP CONSTRAINT unit_event_kind_check;
+ALTER TABLE unit_event ADD CONSTRAINT unit_event_kind_check
+  CHECK (kind IN ('firmware', 'repair', 'due-back', 'note', 'sum'));
