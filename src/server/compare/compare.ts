@@ -2,7 +2,6 @@ import { AudioFileError } from '#core/audio/audio-file-error';
 import { mapTime, type TimeMap } from '#core/audio/phrase-alignment';
 import { gatedLoudness } from '#core/measure/integrated-loudness';
 import { ALGORITHM_VERSION, quantity, isQuantity } from '#core/measure/registry';
-import { processingOf } from '#core/rules/take-conditions';
 import { playKindOf } from '#core/rules/compare-versions';
 import { lowCutSchema } from '#contracts/comparisons';
 import { clipOriginSchema } from '#contracts/clip';
@@ -15,7 +14,6 @@ import {
   type LaneDifference,
 } from '#contracts/compare';
 import { protocolSchema, type Protocol } from '#contracts/protocol';
-import { takeFurtherSettingsSchema } from '#contracts/run-document';
 import { takeWords } from '#domain/compare/take-words';
 import { appliedGains } from '#domain/compare/applied-gains';
 import { TARGET_LUFS, type ComparedTake } from '#domain/compare/compared-take';
@@ -26,6 +24,7 @@ import type { ClipDifferences } from './clip-differences';
 import { heardSteps, stepTakes, type LaneRow } from './queries/compare';
 import { listProtocols } from '../sessions/queries/protocol';
 import { Failure } from '../platform/failure';
+import { processingOfRow, settingsOfRow } from '../runs/take-settings';
 import { takesInOrder } from '../runs/takes-in-order';
 import { sameWords, type SameWords } from '#core/rules/same-words';
 import { doublesFrom } from '../platform/db/numbers-from-bytes';
@@ -55,7 +54,7 @@ export class Compare {
       specimenId: r.specimen_id,
       unit: r.unit,
       words: wordsOfTake(r),
-      isProcessed: processingOf(takeFurtherSettingsSchema.parse(r.settings)) !== null,
+      isProcessed: processingOfRow(r) !== null,
       step: r.step,
       stepTitle: r.step_title,
       category: r.category,
@@ -194,8 +193,8 @@ export class Compare {
   }
 }
 
-const wordsOfTake = ({ settings, origin }: Pick<LaneRow, 'settings' | 'origin'>): string =>
-  takeWords(takeFurtherSettingsSchema.parse(settings), clipOriginSchema.nullable().parse(origin));
+const wordsOfTake = (row: Pick<LaneRow, 'settings' | 'origin'>): string =>
+  takeWords(settingsOfRow(row), clipOriginSchema.nullable().parse(row.origin));
 
 const comparedTake = (row: LaneRow, summary: ClipSummary): ComparedTake => ({
   takeId: row.take_id,
@@ -206,7 +205,7 @@ const comparedTake = (row: LaneRow, summary: ClipSummary): ComparedTake => ({
   rig: row.rig,
   gainDb: row.gain_db,
   dial: row.dial,
-  processing: processingOf(takeFurtherSettingsSchema.parse(row.settings)),
+  processing: processingOfRow(row),
   sound: clipOriginSchema.nullable().parse(row.origin),
   document: protocolSchema.parse(row.protocol_document),
   summary,

@@ -1,5 +1,3 @@
-import { processingOf } from '#core/rules/take-conditions';
-import { takeFurtherSettingsSchema } from '#contracts/run-document';
 import {
   aboutListenerSchema,
   answerSchema,
@@ -33,6 +31,7 @@ import { newKey, newSecret } from '../platform/listening-key';
 import { testResult, type SittingAnswers } from '#domain/listening/test-result';
 import { arePaired } from '#domain/compare/with-without';
 import { protocolSchema } from '#contracts/protocol';
+import { processingOfRow } from '../runs/take-settings';
 import { takesInOrder } from '../runs/takes-in-order';
 import { itemsOfSetup, takesOfTest, takesRefusal } from '#domain/listening/test-setup';
 import { isCopy } from '#domain/listening/trial-plan';
@@ -66,10 +65,7 @@ export class ListeningTests {
   async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
     const rows = await takesInOrder(this.database, takesOfTest(test));
-    const takes = rows.map((row) => ({
-      ...row,
-      processing: processingOf(takeFurtherSettingsSchema.parse(row.settings)),
-    }));
+    const takes = rows.map((row) => ({ ...row, processing: processingOfRow(row) }));
     const [one, other] = takes.slice(0, 2).map((t) => ({ ...t, document: protocolSchema.parse(t.protocol_document) }));
     const arePair = takes.length === 2 && arePaired(one, other);
     const refusal = takesRefusal(test, takes, arePair);

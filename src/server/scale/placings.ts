@@ -1,5 +1,3 @@
-import { processingOf } from '#core/rules/take-conditions';
-import { takeFurtherSettingsSchema } from '#contracts/run-document';
 import type { z } from 'zod';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { meanMeasuredPoints } from '#core/rules/measured-points';
@@ -8,6 +6,7 @@ import type { Category } from '#contracts/common';
 import type { Placing, placeAnswerSchema, placeRequestSchema, placeUndoSchema } from '#contracts/scale';
 import { placedAnswer } from '#domain/scale/placed-answer';
 import { currentRubric } from '../catalogue/queries/rubric';
+import { processingOfRow } from '../runs/take-settings';
 import { stepTakes } from '../compare/queries/compare';
 import { ensureListener } from '../listening/queries/listening';
 import type { Clock } from '../platform/clock';
@@ -164,8 +163,7 @@ export class Placings {
   private async newestTakes(category: string, step: string): Promise<Map<string, string>> {
     const newest = new Map<string, string>();
     for (const take of await stepTakes(this.database, category, step, ALGORITHM_VERSION))
-      if (!newest.has(take.specimen_id) && processingOf(takeFurtherSettingsSchema.parse(take.settings)) === null)
-        newest.set(take.specimen_id, take.take_id);
+      if (!newest.has(take.specimen_id) && processingOfRow(take) === null) newest.set(take.specimen_id, take.take_id);
     return newest;
   }
 }

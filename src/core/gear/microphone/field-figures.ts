@@ -19,16 +19,22 @@ export function fieldFigures(takes: readonly AnalysedTake[], speech: AnalysedTak
 export const windOf = ([wind, speech]: readonly GainedTake[]): WindAlone<GainedTake> =>
   windAlone(wind, speech.aDbfs - speech.gainDb + wind.gainDb);
 
+/** Wind noise of every take that notes its speed and can be held against the speech, in order. */
+function windReadings(takes: readonly AnalysedTake[], speech: AnalysedTake) {
+  return takes.flatMap((wind) => {
+    if (wind.role !== 'wind' || wind.windSpeedMs === null) return [];
+    const both = gained(wind, speech);
+    if (isRefused(both)) return [];
+    const [low, a] = windNoise(windOf(both), speech.loudness.integratedLufs, both[1].gainDb);
+    return [{ speedMs: wind.windSpeedMs, low, a }];
+  });
+}
+
 /** Wind noise at every speed that was noted, of one speed the last take; null for fewer than two speeds. */
 export function windBySpeed(takes: readonly AnalysedTake[], speech: AnalysedTake): WindAtSpeed[] | null {
   const bySpeed = new Map<number, WindAtSpeed>();
-  for (const wind of takes) {
-    if (wind.role !== 'wind' || wind.windSpeedMs === null) continue;
-    const both = gained(wind, speech);
-    if (isRefused(both)) continue;
-    const [low, a] = windNoise(windOf(both), speech.loudness.integratedLufs, both[1].gainDb);
-    bySpeed.set(wind.windSpeedMs, { speedMs: wind.windSpeedMs, lowDb: low.value, aDb: a.value });
-  }
+  for (const { speedMs, low, a } of windReadings(takes, speech))
+    bySpeed.set(speedMs, { speedMs, lowDb: low.value, aDb: a.value });
   return bySpeed.size < 2 ? null : [...bySpeed.values()].sort((x, y) => x.speedMs - y.speedMs);
 }
 
@@ -37,12 +43,9 @@ function usableWindFigure(takes: readonly AnalysedTake[], speech: AnalysedTake):
   const winds = takes.filter((t) => t.role === 'wind' && t.windSpeedMs !== null);
   if (new Set(winds.map((t) => t.windSpeedMs)).size < 2) return [];
   const condition = `A-weighted wind noise at ${formatNumber(WIND_LIMIT_DB, 0)} dB re speech, from ${[...new Set(winds.map((t) => t.windSpeedMs))].sort((a, b) => (a ?? 0) - (b ?? 0)).join(', ')} m/s`; // prettier-ignore
-  const readings = winds.flatMap((wind) => {
-    const both = gained(wind, speech);
-    if (isRefused(both)) return [];
-    const [, { value, bound }] = windNoise(windOf(both), speech.loudness.integratedLufs, both[1].gainDb);
-    return value === null || wind.windSpeedMs === null ? [] : [{ speedMs: wind.windSpeedMs, aDb: value, bound }];
-  });
+  const readings = windReadings(takes, speech).flatMap(({ speedMs, a }) =>
+    a.value === null ? [] : [{ speedMs, aDb: a.value, bound: a.bound }],
+  );
   const found = usableWind(readings);
   return [
     found
