@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { responsePointSchema, roomOctaveSchema } from './comparisons';
 import { CONDITION_FACTORS } from '#core/rules/take-conditions';
-import { measurementSchema, quantitySchema } from './measurement';
+import { boundSchema, measurementSchema, quantitySchema } from './measurement';
 
 /** −∞ travels as null. */
 const levelSchema = z.number().nullable();
@@ -70,7 +70,14 @@ export const curvesSchema = z.object({
     .default(null)
     .describe('Input noise of an interface over its gain, dBu(A)'),
   windBySpeed: z
-    .array(z.object({ speedMs: z.number(), lowDb: z.number().nullable(), aDb: z.number().nullable() }))
+    .array(
+      z.object({
+        speedMs: z.number(),
+        lowDb: z.number().nullable(),
+        aDb: z.number().nullable(),
+        bound: boundSchema.default('exact').describe('Limits where words may be drowned in the wind'),
+      }),
+    )
     .nullable()
     .default(null)
     .describe('Wind noise re speech over the speed of the wind, dB'),

@@ -41,6 +41,7 @@ describe('wind at several speeds', () => {
   it('is a limit where words may be drowned in it, and so is the speed that it leaves usable', async () => {
     const [quiet, near] = [await wind(-45, 4), await wind(-24, 8)];
     expect(Math.abs(near.aDbfs - speech.aDbfs)).toBeLessThan(3);
+    expect(windBySpeed([quiet, near], speech)?.map((p) => p.bound)).toEqual(['exact', 'at-most']);
     expect(figure([quiet, near], 'windUsable')).toMatchObject({ bound: 'at-least' });
     expect(figure([quiet, { ...near, windSpeedMs: 3 }], 'windUsable')).toMatchObject({ bound: 'at-most', value: 3 });
   });

@@ -34,7 +34,7 @@ function windReadings(takes: readonly AnalysedTake[], speech: AnalysedTake) {
 export function windBySpeed(takes: readonly AnalysedTake[], speech: AnalysedTake): WindAtSpeed[] | null {
   const bySpeed = new Map<number, WindAtSpeed>();
   for (const { speedMs, low, a } of windReadings(takes, speech))
-    bySpeed.set(speedMs, { speedMs, lowDb: low.value, aDb: a.value });
+    bySpeed.set(speedMs, { speedMs, lowDb: low.value, aDb: a.value, bound: a.bound });
   return bySpeed.size < 2 ? null : [...bySpeed.values()].sort((x, y) => x.speedMs - y.speedMs);
 }
 

@@ -2,7 +2,7 @@ import type { DistanceFit, Rung } from '../../measure/distance-ladder';
 import type { ResponsePoint } from '../../measure/frequency-response';
 import type { LoudestFrame } from '../../measure/knocks';
 import type { LoudnessFigures } from '../../measure/loudness';
-import type { Measurement } from '../../measure/measurement';
+import type { Bound, Measurement } from '../../measure/measurement';
 import type { FirstOrderPattern, PolarLevel } from '../../measure/polar-pattern';
 import type { SweepFigures } from '../../measure/response-report';
 import type { RoomReport } from '../../measure/room-acoustics';
@@ -82,6 +82,8 @@ export interface WindAtSpeed {
   /** Below 200 Hz. */
   readonly lowDb: number | null;
   readonly aDb: number | null;
+  /** Both are limits where words may be drowned in the wind. */
+  readonly bound: Bound;
 }
 
 /** What a run gives: figures, and curves beside them. */
