@@ -11,6 +11,8 @@ import { protocolSchema } from './protocol';
 import { rankingInputsSchema, rankingOnDaySchema, rankRowSchema } from './ranking';
 import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
+import { editionSchema } from './edition';
+import { houseSchema, newReviewSchema, reviewRowSchema, reviewSchema, savedReviewSchema } from './review';
 import { newSavedListSchema, savedListSchema } from './saved-list';
 import { sessionSchema } from './session';
 import { newSheetEntriesSchema } from './sheet';
@@ -262,6 +264,32 @@ export const ENDPOINTS = {
   savedLists: get('/api/lists', 'Lists that are kept under a name', none, z.array(savedListSchema)),
   keepList: post('/api/lists', 'Keep a list under a name', none, newSavedListSchema, addedSchema),
   removeList: post('/api/lists/:id/removed', 'Remove a list that is kept', byId, nothing, done),
+  reviews: get('/api/reviews', 'Reviews, the latest first', none, z.array(reviewRowSchema)),
+  openReview: post('/api/reviews', 'Begin a review of a unit', none, newReviewSchema, addedSchema),
+  review: get(
+    '/api/reviews/:id',
+    'A review with what its rules propose and what has changed since it was written',
+    byId,
+    reviewSchema,
+  ),
+  saveReview: post(
+    '/api/reviews/:id',
+    'Save what is written; of two that go on from one revision, the second is told',
+    byId,
+    savedReviewSchema,
+    reviewSchema,
+  ),
+  discardReview: post('/api/reviews/:id/discard', 'Throw away a review that was never published', byId, nothing, done),
+  publishReview: post(
+    '/api/reviews/:id/editions',
+    'Freeze what is written as the next edition',
+    byId,
+    z.strictObject({ revision: z.int().min(1) }),
+    reviewSchema,
+  ),
+  edition: get('/api/editions/:id', 'An edition as it was published', byId, editionSchema),
+  house: get('/api/house', 'How this desk reviews and publishes', none, houseSchema),
+  saveHouse: post('/api/house', 'Save how this desk reviews and publishes', none, houseSchema, houseSchema),
   kinds: get('/api/kinds', 'Kinds of gear, with what was added to them', none, z.array(kindSchema)),
   saveKind: post(
     '/api/kinds',

@@ -46,6 +46,9 @@ import { RunImport } from './runs/run-import';
 import { Scoring } from './catalogue/scoring';
 import { KindBook, registerSavedKinds } from './catalogue/kind-book';
 import { SavedLists } from './catalogue/saved-lists';
+import { HouseRules } from './reviews/house-rules';
+import { KindStandings } from './reviews/kind-standings';
+import { Reviews } from './reviews/reviews';
 import { RubricBook } from './catalogue/rubric-book';
 import { Photographs } from './photos/photographs';
 import { FilesByHash } from './platform/archive/files-by-hash';
@@ -75,6 +78,8 @@ export interface Application {
   readonly rubricBook: RubricBook;
   readonly kindBook: KindBook;
   readonly savedLists: SavedLists;
+  readonly house: HouseRules;
+  readonly reviews: Reviews;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -157,6 +162,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const differences = new ClipDifferences(store, pool);
   const compare = new Compare(database, differences);
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
+  const house = new HouseRules(database);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
@@ -204,6 +210,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     rubricBook: new RubricBook(database, hub, clock),
     kindBook: new KindBook(database, hub),
     savedLists: new SavedLists(database, clock),
+    house,
+    reviews: new Reviews(database, new KindStandings(catalogue, pool), house, compare, clock, packageVersion),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),

@@ -11,6 +11,7 @@ export interface WorkerTasks {
   'draw-spectrogram': typeof import('./tasks/draw-spectrogram').default;
   'inspect-clip': typeof import('./tasks/inspect-clip').default;
   'inspect-cuts': typeof import('./tasks/inspect-cuts').default;
+  'kind-standing': typeof import('./tasks/kind-standing').default;
   'measure-clip-difference': typeof import('./tasks/measure-clip-difference').default;
   'measure-pair': typeof import('./tasks/measure-pair').default;
   'measure-reading': typeof import('./tasks/measure-reading').default;

@@ -40,6 +40,8 @@ interface Snapshot {
   readonly ranked: ReadonlyMap<Category, RankedKind>;
   readonly scatters: ReadonlyMap<Category, KindScatters>;
   readonly rates: ExchangeRates;
+  /** Of every unit, tested or not. */
+  readonly facts: ReadonlyMap<string, UnitFacts>;
 }
 
 /** What figures are compared and ranked by. */
@@ -146,6 +148,22 @@ export class Catalogue {
     };
   }
 
+  /**
+   * A unit with its kind beside it, from one moment.
+   *
+   * @returns its facts, and what its kind is ranked by; null where the kind has no rules
+   * @throws Failure `not-found`
+   */
+  async amongItsKind(
+    id: string,
+  ): Promise<{ row: SpecimenRow; own: UnitFacts; inputs: RankingInputs | null; alike: UnitFacts[] }> {
+    const { rows, byId, facts, inputs } = await this.current();
+    const [row, own] = [byId.get(id), facts.get(id)];
+    if (!row || !own) throw new Failure('not-found', `There is no unit with the number ${id}.`);
+    const alike = rows.flatMap((r) => (r.category === row.category ? [facts.get(r.id) ?? own] : []));
+    return { row, own, inputs: inputs.get(row.category) ?? null, alike };
+  }
+
   /** The same of every kind that has rules, from one moment. */
   async allRankingInputs(): Promise<RankingInputs[]> {
     return [...(await this.current()).inputs.values()];
@@ -209,6 +227,7 @@ export class Catalogue {
     const ranked = new Map<Category, RankedKind>();
     const scatters = new Map<Category, KindScatters>();
     const rows = new Map<string, SpecimenRow>();
+    const facts = new Map<string, UnitFacts>();
     for (const category of gearKindIds()) {
       const rubric = rubrics.get(category) ?? null;
       const { facts: factsOfKind, ranking } = this.kind(category);
@@ -226,13 +245,22 @@ export class Catalogue {
       }
       for (const [i, member] of members.entries()) {
         const { id } = member.base;
+        facts.set(id, ofKind.facts[i]);
         rows.set(
           id,
           this.rows.of(member, ofKind.facts[i], standings.get(id), rubric?.criteria ?? null, ofKind.scatters),
         );
       }
     }
-    return { rows: units.flatMap((u) => rows.get(u.base.id) ?? []), byId: rows, inputs, ranked, scatters, rates };
+    return {
+      rows: units.flatMap((u) => rows.get(u.base.id) ?? []),
+      byId: rows,
+      inputs,
+      ranked,
+      scatters,
+      rates,
+      facts,
+    };
   }
 
   private async readRules(): Promise<Rules> {

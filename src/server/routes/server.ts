@@ -14,6 +14,7 @@ import { clipRoutes } from './clips';
 import { Doors } from './doors';
 import { eventRoutes } from './events';
 import { exportRoutes } from './exports';
+import { reviewRoutes } from './reviews';
 import { plain } from './handle';
 import { listeningRoutes } from './listening';
 import { photographRoutes } from './photographs';
@@ -54,6 +55,7 @@ export function httpServer(application: Application, options: HttpOptions): Expr
   boothRoutes(site, application);
   listeningRoutes(site, application, { host: options.host, port: options.port ?? 0 });
   exportRoutes(site, application);
+  reviewRoutes(site, application);
   eventRoutes(site, application);
   plain(site, 'openapi', (_request, response) => {
     response.json(openApiDocument(application.status.version));

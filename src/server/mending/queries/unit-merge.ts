@@ -14,6 +14,7 @@ export const TABLES_OF_UNITS = [
   'photograph',
   'test_item',
   'heard_word',
+  'review',
 ] as const;
 type TableOfUnits = (typeof TABLES_OF_UNITS)[number];
 

@@ -4,7 +4,7 @@ import type { Rubric } from '#core/rules/rubric';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { UnitMeasurement } from '#contracts/measurement';
 import type { Run, SpecimenRow, SpecimenSheet, Take } from '#contracts/specimen';
-import { countingRun, priceGap } from './unit/counting-run';
+import { countingRun, priceGap } from '#domain/catalogue/counting-run';
 import { changeOfTake, settingsOfTake } from './unit/take-change';
 import { nextStep, stalePrices } from './bench/next-step';
 import { figureColumns, filterRows } from './gear/gear';

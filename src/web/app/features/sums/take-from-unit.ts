@@ -1,7 +1,7 @@
 import { SHEET_UNITS, type Conversion } from '#core/gear/sheet/sheet-units';
 import type { SpecimenSheet } from '#contracts/specimen';
 import { quantity as quantityOf } from '#core/measure/registry';
-import { countingRun } from '../unit/counting-run';
+import { countingRun } from '#domain/catalogue/counting-run';
 import type { FoundOn } from './sum';
 
 /** A number of a unit, and where it comes from. */

@@ -1,7 +1,7 @@
 import { gearKind } from '#core/gear/kinds';
 import type { Rubric } from '#core/rules/rubric';
 import type { SpecimenSheet } from '#contracts/specimen';
-import { countingRun, priceGap } from './counting-run';
+import { countingRun, priceGap } from '#domain/catalogue/counting-run';
 
 /** A part of a unit's sheet, and what it still lacks; '' where it is complete. */
 export interface SheetPart {

@@ -24,7 +24,7 @@ import { Figure } from '../../ui/figure';
 import { formatNumber, kindName } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { TakeCorrectionDialog, type NotedTake } from '../../ui/take-correction-dialog';
-import { countingRun } from './counting-run';
+import { countingRun } from '#domain/catalogue/counting-run';
 import { HistoryList } from './history-list';
 import { MeasuredPart } from './measured-part';
 import { PriceToUse } from './price-to-use';

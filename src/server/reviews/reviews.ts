@@ -1,0 +1,197 @@
+import { createHash } from 'node:crypto';
+import type { Edition, FrozenDeck } from '#contracts/edition';
+import type { EditionChange, Review, ReviewDocument, ReviewRow } from '#contracts/review';
+import { unitName } from '#contracts/unit-name';
+import { freeze, frozenFacts } from '#domain/review/freeze';
+import { frozenDeck } from '#domain/review/frozen-deck';
+import { isWhatWasPublished, publishProblems } from '#domain/review/publish-problems';
+import { changedLines, offered, propose } from '#domain/review/propose';
+import { proposeDeck } from '#domain/review/propose-deck';
+import type { ReviewFacts } from '#domain/review/review-facts';
+import { emptyReview } from '#domain/review/shipped-house';
+import { sinceEdition } from '#domain/review/since-edition';
+import type { Compare } from '../compare/compare';
+import type { Clock } from '../platform/clock';
+import type { Database } from '../platform/db/database';
+import { Failure } from '../platform/failure';
+import type { HouseRules } from './house-rules';
+import type { KindStandings } from './kind-standings';
+import {
+  addEdition,
+  addReview,
+  discardReview,
+  editionCounts,
+  editionsOf,
+  findEdition,
+  findReview,
+  listReviews,
+  newestEditions,
+  saveReview,
+  type KeptEdition,
+  type KeptReview,
+} from './queries/review';
+
+/** What a person writes about units, and the editions that were published of it. */
+export class Reviews {
+  constructor(
+    private readonly database: Database,
+    private readonly standings: KindStandings,
+    private readonly house: HouseRules,
+    private readonly compare: Compare,
+    private readonly clock: Clock,
+    private readonly software: string,
+  ) {}
+
+  /** All reviews, the latest first, with what has changed since they were written and published. */
+  async list(): Promise<ReviewRow[]> {
+    const house = await this.house.current();
+    const newest = new Map((await newestEditions(this.database)).map((e) => [e.reviewId, e.edition]));
+    const counts = await editionCounts(this.database);
+    const rows: ReviewRow[] = [];
+    for (const review of await listReviews(this.database)) {
+      const facts = await this.standings.factsOf(review.specimenId);
+      const edition = newest.get(review.id);
+      rows.push({
+        id: review.id,
+        unit: unitOf(facts),
+        openedOn: review.openedOn,
+        headline: review.document.headline,
+        editions: counts.get(review.id) ?? 0,
+        publishedOn: edition?.publishedOn ?? null,
+        marks: changedLines(review.document, propose(facts, house)).length,
+        since: edition ? this.since(edition, facts) : [],
+      });
+    }
+    return rows;
+  }
+
+  /** @throws Failure `not-found` */
+  async get(id: string): Promise<Review> {
+    const review = await this.mustFind(id);
+    const house = await this.house.current();
+    const facts = await this.standings.factsOf(review.specimenId);
+    const editions = await editionsOf(this.database, id);
+    const proposals = propose(facts, house);
+    return {
+      id,
+      unit: unitOf(facts),
+      openedOn: review.openedOn,
+      revision: review.revision,
+      document: review.document,
+      proposals: offered(proposals, house),
+      marks: changedLines(review.document, proposals),
+      editions: editions.map(({ id: editionId, sha256, edition }, i) => ({
+        id: editionId,
+        number: edition.number,
+        publishedOn: edition.publishedOn,
+        headline: edition.text.headline,
+        sha256,
+        changes: edition.changes,
+        since: i === 0 ? this.since(edition, facts) : [],
+      })),
+      isChanged: !isWhatWasPublished(review.document, editions.at(0)?.edition),
+    };
+  }
+
+  /**
+   * Begins a review of a unit, with what can be heard beside it proposed. The text is the person's: nothing is written.
+   *
+   * @throws Failure `not-found`
+   */
+  async open(unit: string): Promise<{ id: string }> {
+    const facts = await this.standings.factsOf(unit);
+    const { category } = facts.sheet.row;
+    const deck = await proposeDeck(facts, (step) => this.compare.candidates(category, step));
+    const document: ReviewDocument = { ...emptyReview(), decks: deck ? [deck] : [] };
+    const id = await this.database.transaction((tx) => addReview(tx, facts.sheet.row.id, this.clock.today(), document));
+    return { id };
+  }
+
+  /**
+   * @param revision - the one that was gone on from
+   * @throws Failure `not-found`; `invalid-request` where it was saved meanwhile
+   */
+  async save(id: string, revision: number, document: ReviewDocument): Promise<Review> {
+    await this.mustFind(id);
+    if ((await this.database.transaction((tx) => saveReview(tx, id, revision, document))) === null)
+      throw new Failure('invalid-request', 'This review was saved meanwhile, in another window.', [
+        { file: null, field: 'revision', message: 'load it anew; what is written here can be copied first' },
+      ]);
+    return this.get(id);
+  }
+
+  /** @throws Failure `not-found`; `invalid-request` where something of it is published: that stays */
+  async discard(id: string): Promise<void> {
+    await this.mustFind(id);
+    if (!(await this.database.transaction((tx) => discardReview(tx, id))))
+      throw new Failure('invalid-request', 'An edition of it is published; what is published stays.');
+  }
+
+  /**
+   * Freezes what is written as the next edition.
+   *
+   * @param revision - the one that was seen when this was asked for
+   * @throws Failure `not-found`; `invalid-request` with everything that stands against it
+   */
+  async publish(id: string, revision: number): Promise<Review> {
+    const review = await this.mustFind(id);
+    if (review.revision !== revision)
+      throw new Failure('invalid-request', 'This review was saved meanwhile: read it again before it is published.');
+    const house = await this.house.current();
+    const facts = await this.standings.factsOf(review.specimenId);
+    const before = (await editionsOf(this.database, id)).at(0)?.edition ?? null;
+    const decks = await this.frozenDecks(review.document, facts);
+    const { document: written } = review;
+    const edition = freeze({ review: id, document: written, house, facts, decks, day: this.clock.today(), software: this.software, before }); // prettier-ignore
+    const problems = publishProblems(edition, before);
+    if (problems.length > 0)
+      throw new Failure(
+        'invalid-request',
+        'This cannot be published yet.',
+        problems.map(({ field, message }) => ({ file: null, field, message })),
+      );
+    const document = JSON.stringify(edition);
+    const sha256 = createHash('sha256').update(document).digest('hex');
+    // Its number is unique: of two that publish at once, the second is refused by the database.
+    await this.database.transaction((tx) => addEdition(tx, id, edition, document, sha256));
+    return this.get(id);
+  }
+
+  /** @throws Failure `not-found` */
+  async edition(id: string): Promise<KeptEdition> {
+    const found = await findEdition(this.database, id);
+    if (!found) throw new Failure('not-found', 'There is no such edition.');
+    return found;
+  }
+
+  /** What has changed since an edition; of its unit, which may be part of another one now. */
+  async sinceOf({ edition, reviewId }: KeptEdition): Promise<EditionChange[]> {
+    const review = await this.mustFind(reviewId);
+    return this.since(edition, await this.standings.factsOf(review.specimenId));
+  }
+
+  private since(edition: Edition, facts: ReviewFacts): EditionChange[] {
+    return sinceEdition(edition, frozenFacts(facts, this.software), facts.sheet.events);
+  }
+
+  private async frozenDecks(document: ReviewDocument, facts: ReviewFacts): Promise<FrozenDeck[]> {
+    const decks: FrozenDeck[] = [];
+    for (const { takes } of document.decks) {
+      const table = await this.compare.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null });
+      decks.push(frozenDeck(table, facts));
+    }
+    return decks;
+  }
+
+  private async mustFind(id: string): Promise<KeptReview> {
+    const review = await findReview(this.database, id);
+    if (!review) throw new Failure('not-found', 'There is no such review.');
+    return review;
+  }
+}
+
+const unitOf = ({ sheet: { row } }: ReviewFacts): Review['unit'] => ({
+  id: row.id,
+  name: unitName(row),
+  category: row.category,
+});
