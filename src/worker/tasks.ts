@@ -19,6 +19,7 @@ export interface WorkerTasks {
   'measure-sweep-likeness': typeof import('./tasks/measure-sweep-likeness').default;
   'measure-tone': typeof import('./tasks/measure-tone').default;
   'parse-answers': typeof import('./tasks/parse-answers').default;
+  'publish-clip': typeof import('./tasks/publish-clip').default;
   'rank-heard': typeof import('./tasks/rank-heard').default;
   'rank-units': typeof import('./tasks/rank-units').default;
   'render-bench-take': typeof import('./tasks/render-bench-take').default;
