@@ -1,5 +1,5 @@
 // The rooms and what they may import (docs/architecture.md). Dependencies point one way.
-const rooms = 'core|contracts|domain|rig|worker|server|cli|web';
+const rooms = 'core|contracts|domain|rig|worker|press|reader|server|cli|web';
 /** A room may import itself and the rooms listed, nothing else of src. */
 const mayImport = (room, allowed) => ({
   name: `${room}-imports`,
@@ -17,8 +17,16 @@ module.exports = {
     mayImport('domain', ['core', 'contracts']),
     mayImport('rig', ['core', 'contracts']),
     mayImport('worker', ['core', 'contracts', 'rig']),
-    mayImport('server', ['core', 'contracts', 'domain', 'rig', 'worker']),
+    mayImport('press', ['core', 'contracts', 'domain']),
+    mayImport('server', ['core', 'contracts', 'domain', 'rig', 'worker', 'press']),
     mayImport('cli', ['core', 'contracts', 'domain', 'worker', 'server']),
+    {
+      name: 'reader-imports',
+      comment: 'The script of published pages plays by the page’s own player, and knows nothing else of it.',
+      severity: 'error',
+      from: { path: '^src/reader/', pathNot: '\\.test\\.ts$' },
+      to: { path: `^src/(${rooms})/`, pathNot: '^src/(reader|core|contracts)/|^src/web/app/audio/lane-player\\.ts$' },
+    },
     mayImport('web', ['core', 'contracts', 'domain']),
     {
       name: 'core-stands-alone',
@@ -45,7 +53,7 @@ module.exports = {
       name: 'server-knows-no-demo',
       comment: 'The demo fills an archive through the server, never the reverse.',
       severity: 'error',
-      from: { path: '^src/(core|contracts|domain|rig|server|cli|web)/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^src/(core|contracts|domain|rig|press|server|cli|web)/', pathNot: '\\.test\\.ts$' },
       to: { path: '^demo/' },
     },
     {
@@ -86,7 +94,7 @@ module.exports = {
     tsConfig: { fileName: 'tsconfig.base.json' },
     tsPreCompilationDeps: true,
     enhancedResolveOptions: {
-      extensions: ['.ts', '.js', '.mjs', '.d.ts'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.d.ts'],
       conditionNames: ['import', 'types', 'default'],
     },
   },

@@ -6,11 +6,11 @@ import tseslint from 'typescript-eslint';
 export default tseslint.config(
   { ignores: ['dist/', 'node_modules/', '.angular/', 'data/', 'docs/', 'kernels/', 'src/**/*.d.ts'] },
   {
-    files: ['**/*.ts'],
+    files: ['**/*.ts', '**/*.tsx'],
     extends: [js.configs.recommended, ...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: ['tsconfig.node.json', 'tsconfig.web-test.json', 'tsconfig.web-worker.json'],
+        project: ['tsconfig.node.json', 'tsconfig.web-test.json', 'tsconfig.web-worker.json', 'tsconfig.reader.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },

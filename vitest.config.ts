@@ -13,7 +13,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['src/{core,contracts,domain,rig,worker}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['src/{core,contracts,domain,rig,worker,press}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: DEEP,
           isolate: false,
           testTimeout: 120_000,

@@ -17,6 +17,8 @@ export async function buildNode() {
     packages: 'external',
     sourcemap: true,
     logLevel: 'error',
+    jsx: 'automatic',
+    jsxImportSource: 'preact',
   };
   await build({
     ...options,
@@ -30,5 +32,16 @@ export async function buildNode() {
     ...options,
     entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/tasks/${f}`])),
     outdir: 'dist/node/worker',
+  });
+  // The one script of published pages: whole, for any browser of today, and small.
+  await build({
+    absWorkingDir: root,
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    logLevel: 'error',
+    entryPoints: { reader: 'src/reader/reader.ts' },
+    outdir: 'dist/node/press',
   });
 }

@@ -48,6 +48,7 @@ const types = [
   ['types: page', tsc('web')],
   ['types: page tests', tsc('web-test')],
   ['types: web workers', tsc('web-worker')],
+  ['types: reader', tsc('reader')],
 ];
 const structure = [
   [

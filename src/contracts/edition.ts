@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { categorySchema, daySchema, sha256Schema } from './common';
+import { timeMapSchema } from './compare';
 import { countedPriceSchema } from './counted-price';
 import { conditionGridSchema } from './curves';
 import { boundSchema } from './measurement';
@@ -61,6 +62,9 @@ const frozenLaneSchema = z.object({
   appliedDb: z.number().describe('What it is played with, so that all are equally loud'),
   durationS: z.number(),
   isLoud: z.boolean(),
+  map: timeMapSchema
+    .nullable()
+    .describe('From the times of the first lane to its own; null where it runs with it, or cannot be laid over it'),
 });
 export type FrozenLane = z.infer<typeof frozenLaneSchema>;
 

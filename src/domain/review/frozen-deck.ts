@@ -1,9 +1,18 @@
-import type { CompareTable } from '#contracts/compare';
+import type { CompareTable, LaneDifference } from '#contracts/compare';
 import type { FrozenDeck, FrozenLane } from '#contracts/edition';
 import type { ReviewFacts } from './review-facts';
 
-/** What is heard beside each other in an edition, with the gains that make it equally loud. */
-export function frozenDeck(table: CompareTable, { own, names }: Pick<ReviewFacts, 'own' | 'names'>): FrozenDeck {
+/**
+ * What is heard beside each other in an edition, with the gains that make it equally loud.
+ *
+ * @param maps - where the times of the first lane lie in another one, by take; those that cannot be laid over it are
+ *   missing
+ */
+export function frozenDeck(
+  table: CompareTable,
+  maps: ReadonlyMap<string, LaneDifference['map']>,
+  { own, names }: Pick<ReviewFacts, 'own' | 'names'>,
+): FrozenDeck {
   const roleOf = (unit: string): FrozenLane['role'] => {
     if (unit === own.id) return 'this unit';
     return (names[unit] as { isControl: boolean } | undefined)?.isControl === true ? 'yardstick' : 'another unit';
@@ -22,6 +31,7 @@ export function frozenDeck(table: CompareTable, { own, names }: Pick<ReviewFacts
       appliedDb: lane.appliedDb,
       durationS: lane.durationS,
       isLoud: lane.isLoud,
+      map: maps.get(lane.takeId) ?? null,
     })),
   };
 }

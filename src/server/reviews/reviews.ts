@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { LaneDifference } from '#contracts/compare';
 import type { Edition, FrozenDeck } from '#contracts/edition';
 import type { EditionChange, Review, ReviewDocument, ReviewRow } from '#contracts/review';
 import { unitName } from '#contracts/unit-name';
@@ -178,9 +179,22 @@ export class Reviews {
     const decks: FrozenDeck[] = [];
     for (const { takes } of document.decks) {
       const table = await this.compare.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null });
-      decks.push(frozenDeck(table, facts));
+      decks.push(frozenDeck(table, await this.maps(takes), facts));
     }
     return decks;
+  }
+
+  /** How each take lies to the first; one that has nothing in common with it runs with it. */
+  private async maps([zero, ...others]: readonly string[]): Promise<ReadonlyMap<string, LaneDifference['map']>> {
+    const maps = new Map<string, LaneDifference['map']>();
+    for (const take of others) {
+      const difference = await this.compare.difference(zero, take).catch((error: unknown) => {
+        if (error instanceof Failure && error.code === 'invalid-request') return null;
+        throw error;
+      });
+      if (difference) maps.set(take, difference.map);
+    }
+    return maps;
   }
 
   private async mustFind(id: string): Promise<KeptReview> {

@@ -1,0 +1,166 @@
+import { formatNumber } from '#core/measure/figure-text';
+import { FrontierChart } from '../charts/frontier-chart';
+import { Whisker } from '../charts/whisker';
+import type { PublishedReview } from './published';
+
+type Row = NonNullable<PublishedReview['edition']['ranking']>['rows'][number];
+
+const points = (value: number): string => formatNumber(value, 2);
+
+function StandingRow({ row, own, href }: { row: Row; own: boolean; href: string | null }) {
+  const [from, to] = row.composite90;
+  return (
+    <tr class={own ? 'own-row' : undefined}>
+      <td class="right num">{row.place}</td>
+      <th scope="row">{href && !own ? <a href={href}>{row.name}</a> : row.name}</th>
+      <td class="right num">{points(row.composite)}</td>
+      <td>
+        <Whisker
+          value={row.composite}
+          from={from}
+          to={to}
+          title={`${points(row.composite)}, 90 % between ${points(from)} and ${points(to)}`}
+        />
+      </td>
+      <td class="right num">{row.rank90[0] === row.rank90[1] ? row.rank90[0] : `${row.rank90[0]}–${row.rank90[1]}`}</td>
+    </tr>
+  );
+}
+
+/** Place in the ranking as of the day of the edition, what it is made of, and the price frontier. */
+export function Standing({ review }: { review: PublishedReview }) {
+  const { ranking, frontier, unit, publishedOn } = review.edition;
+  if (!ranking) return null;
+  const own = ranking.rows.find((r) => r.unit === ranking.own);
+  return (
+    <section aria-labelledby="standing">
+      <h2 id="standing">Where it stands</h2>
+      {own && (
+        <p>
+          Place <span class="place num">{own.place}</span> of {ranking.of} in {unit.kind.toLowerCase()} on {publishedOn}
+          , with 90 % probability between {own.rank90[0]} and {own.rank90[1]}. Units in one stratum are not told apart
+          by the evidence.
+        </p>
+      )}
+      <details>
+        <summary>
+          The ranking
+          {ranking.rows.length < ranking.of
+            ? `: ${ranking.rows.length} of ${ranking.of} units, its head and what stands around this one`
+            : ''}
+        </summary>
+        <div class="scroll" tabindex={0} role="region" aria-label="Ranking">
+          <table>
+            <caption>
+              As of {publishedOn}, rules of version {ranking.rulesVersion}. Points of 5; whiskers are intervals of 90 %.
+            </caption>
+            <thead>
+              <tr>
+                <th class="right" scope="col">
+                  Place
+                </th>
+                <th scope="col">Unit</th>
+                <th class="right" scope="col">
+                  Points
+                </th>
+                <th scope="col">0 to 5</th>
+                <th class="right" scope="col">
+                  Place, 90 %
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {ranking.rows.flatMap((row, i) => {
+                const opens = i === 0 || ranking.rows[i - 1].stratum !== row.stratum;
+                const line = (
+                  <StandingRow key={row.unit} row={row} own={row.unit === ranking.own} href={review.pageOf(row.unit)} />
+                );
+                return opens
+                  ? [
+                      <tr class="stratum" key={`stratum ${row.stratum}`}>
+                        <th scope="rowgroup" colSpan={5}>
+                          Stratum {row.stratum}
+                        </th>
+                      </tr>,
+                      line,
+                    ]
+                  : [line];
+              })}
+            </tbody>
+          </table>
+        </div>
+      </details>
+      <h3>What its points are made of</h3>
+      <div class="scroll" tabindex={0} role="region" aria-label="Points by criterion">
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Criterion</th>
+              <th class="right" scope="col">
+                Counts
+              </th>
+              <th class="right" scope="col">
+                Points of 5
+              </th>
+              <th scope="col">Why</th>
+            </tr>
+          </thead>
+          <tbody>
+            {ranking.criteria.map((c) => (
+              <tr key={c.id}>
+                <th scope="row">{c.name}</th>
+                <td class="right num">{formatNumber(100 * c.share, 0)} %</td>
+                <td class="right num">{c.points === null ? 'not known' : formatNumber(c.points, 1)}</td>
+                <td>{c.why}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {frontier && frontier.units.length > 1 && (
+        <>
+          <h3>Price and points</h3>
+          <figure>
+            <FrontierChart
+              frontier={frontier}
+              own={ranking.own}
+              width={720}
+              height={300}
+              title={`Points without the price over the price, ${frontier.units.length} units`}
+            />
+            <figcaption>The stairs: what no unit for as much or less equals. As of {publishedOn}.</figcaption>
+          </figure>
+          <details>
+            <summary>The numbers of this picture</summary>
+            <div class="scroll" tabindex={0} role="region" aria-label="Price and points as a table">
+              <table>
+                <thead>
+                  <tr>
+                    <th scope="col">Unit</th>
+                    <th class="right" scope="col">
+                      Price, {frontier.currency}
+                    </th>
+                    <th class="right" scope="col">
+                      Points without the price
+                    </th>
+                    <th scope="col">On the stairs</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {frontier.units.map((u) => (
+                    <tr key={u.unit} class={u.unit === ranking.own ? 'own-row' : undefined}>
+                      <th scope="row">{u.name}</th>
+                      <td class="right num">{u.price}</td>
+                      <td class="right num">{points(u.composite)}</td>
+                      <td>{u.isOnFrontier ? 'yes' : 'no'}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </details>
+        </>
+      )}
+    </section>
+  );
+}
