@@ -584,6 +584,12 @@ export const PLAIN_PATHS = {
   uploadPart: '/api/uploads/:id/:offset',
   photoUpload: '/api/specimens/:id/photographs',
   photo: '/api/photographs/:sha256/image',
+  editionPage: '/api/editions/:id/review.html',
+  editionMarkdown: '/api/editions/:id/review.md',
+  editionFilm: '/api/editions/:id/film.txt',
+  editionDocument: '/api/editions/:id/edition.json',
+  rankingCsv: '/api/tables/:category/ranking.csv',
+  boardCsv: '/api/tables/:category/board.csv',
 } as const;
 
 /** How each of them is called. */
@@ -605,6 +611,12 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   uploadPart: 'patch',
   photoUpload: 'post',
   photo: 'get',
+  editionPage: 'get',
+  editionMarkdown: 'get',
+  editionFilm: 'get',
+  editionDocument: 'get',
+  rankingCsv: 'get',
+  boardCsv: 'get',
 };
 
 /** Who may call each of them. */

@@ -49,6 +49,9 @@ import { SavedLists } from './catalogue/saved-lists';
 import { HouseRules } from './reviews/house-rules';
 import { KindStandings } from './reviews/kind-standings';
 import { Reviews } from './reviews/reviews';
+import { HandedClips } from './publish/handed-clips';
+import { Handouts } from './publish/handouts';
+import { KindTables } from './publish/kind-tables';
 import { RubricBook } from './catalogue/rubric-book';
 import { Photographs } from './photos/photographs';
 import { FilesByHash } from './platform/archive/files-by-hash';
@@ -80,6 +83,8 @@ export interface Application {
   readonly savedLists: SavedLists;
   readonly house: HouseRules;
   readonly reviews: Reviews;
+  readonly handouts: Handouts;
+  readonly tables: KindTables;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -163,6 +168,9 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const compare = new Compare(database, differences);
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
   const house = new HouseRules(database);
+  const standings = new KindStandings(catalogue, pool);
+  const reviews = new Reviews(database, standings, house, compare, clock, packageVersion);
+  const handed = new HandedClips(options.folder, store, pool);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
@@ -177,7 +185,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     });
   };
   const photos = new FilesByHash(options.folder, 'photos');
-  const homes = { store, originals, pictures, photos, listening: listeningClips };
+  const homes = { store, originals, pictures, handed, photos, listening: listeningClips };
   const removals = new Removals(database, homes, queue, scale, hub, now);
   // Before files are taken in that nobody has noted.
   await step('deleting what was being deleted', () => removals.finish());
@@ -187,6 +195,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   });
   await step('clearing up uploads', () => uploads.sweep());
   await step('clearing up pictures', () => pictures.sweep());
+  await step('clearing up copies for handing out', () => handed.sweep());
   await step('looking for missing clips', () => integrity.look());
   await step('taking up analyses', () => queue.recover());
   await step('preparing tests again', () => listeningClips.recover());
@@ -211,7 +220,9 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     kindBook: new KindBook(database, hub),
     savedLists: new SavedLists(database, clock),
     house,
-    reviews: new Reviews(database, new KindStandings(catalogue, pool), house, compare, clock, packageVersion),
+    reviews,
+    handouts: new Handouts(reviews, handed, clock),
+    tables: new KindTables(catalogue, standings),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),

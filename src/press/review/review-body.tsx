@@ -1,18 +1,10 @@
 import { Behind } from './behind';
+import { disclosureText } from './disclosure';
 import { Figures } from './figures';
 import { Listen } from './listen';
 import type { PublishedReview } from './published';
 import { Standing } from './standing';
 import { Verdict } from './verdict';
-
-/** How the unit came and where it went: a reader has to know before the verdict. */
-export function disclosureText({ obtained, afterwards, disclosure }: PublishedReview['edition']['text']): string {
-  const came = obtained === 'not said' ? 'How it came here is not said' : capital(obtained);
-  const went = afterwards === 'not said' ? '' : `; ${afterwards}`;
-  return `${came}${went}.${disclosure === '' ? '' : ` ${disclosure}`}`;
-}
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A whole review, in the order in which a reader asks. */
 export function ReviewBody({ review }: { review: PublishedReview }) {

@@ -3,6 +3,7 @@ import type { MeasurementJson } from '#contracts/measurement';
 import { currentSheet } from '#contracts/sheet';
 import type { SpecimenSheet } from '#contracts/specimen';
 import type { UnitExport } from '#contracts/unit-export';
+import { csvText, type CsvStyle } from '#domain/tables/csv';
 
 /** All measurements of a unit, run by run, in an open form. */
 export function unitExport(sheet: SpecimenSheet): UnitExport {
@@ -55,7 +56,7 @@ const COLUMNS = [
 ];
 
 /** The same as a table with a header, RFC 4180; an empty cell is "not measured" or "not known", never zero. */
-export function unitCsv(document: UnitExport): string {
+export function unitCsv(document: UnitExport, style: CsvStyle = 'comma'): string {
   const rows = document.runs.flatMap((run) => [
     ...run.measurements.map((m) => ({ run, step: 'run', m, another: m.anotherReading })),
     ...run.takes.flatMap((take) => take.measurements.map((m) => ({ run, step: take.step, m, another: null }))),
@@ -76,13 +77,5 @@ export function unitCsv(document: UnitExport): string {
     m.condition,
     m.notMeasured,
   ]);
-  return [COLUMNS, ...lines].map((cells) => cells.map(csvCell).join(',')).join('\r\n') + '\r\n';
-}
-
-function csvCell(value: string | number | null): string {
-  if (value === null) return '';
-  const text = String(value);
-  // A leading =, + or @ would be taken for a formula by spreadsheets.
-  const safe = typeof value === 'string' && /^[=+@]/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+  return csvText([COLUMNS, ...lines], style);
 }

@@ -10,6 +10,7 @@ import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
 import type { ClipPreparation } from '../listening/clip-preparation';
 import type { AnalysisQueue } from '../runs/analysis-queue';
+import type { HandedClips } from '../publish/handed-clips';
 import type { ClipPictures } from '../runs/clip-pictures';
 import type { HeardScale } from '../scale/heard-scale';
 import { namesOf } from './queries/correction';
@@ -35,6 +36,7 @@ import {
 interface FileHomes {
   readonly store: ClipStore;
   readonly pictures: ClipPictures;
+  readonly handed: HandedClips;
   readonly originals: FilesByHash;
   readonly photos: FilesByHash;
   readonly listening: ClipPreparation;
@@ -141,11 +143,12 @@ export class Removals {
   }
 
   private async removeFiles(removalId: string, files: readonly GoingFile[]): Promise<void> {
-    const { store, originals, pictures, photos, listening } = this.homes;
+    const { store, originals, pictures, handed, photos, listening } = this.homes;
     for (const file of files) {
       if ('clip' in file) {
         await store.remove(file.clip);
         await pictures.forget(file.clip);
+        await handed.forget(file.clip);
       } else if ('original' in file) await originals.remove(file.original, file.extension);
       else if ('photo' in file) await photos.remove(file.photo, file.format);
       else await listening.removeClip(file.test, file.item);

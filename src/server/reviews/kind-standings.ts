@@ -1,6 +1,7 @@
 import { gearKind } from '#core/gear/kinds';
 import type { KindStanding } from '#core/rules/kind-standing';
 import type { UnitFacts } from '#core/rules/criterion-points';
+import type { RankingInputs } from '#contracts/ranking';
 import type { ReviewFacts } from '#domain/review/review-facts';
 import type { Catalogue } from '../catalogue/catalogue';
 import type { WorkerPool } from '../platform/worker-pool';
@@ -30,6 +31,11 @@ export class KindStandings {
       rubric,
       standing: await this.standing(inputs ?? own, units, rubric),
     };
+  }
+
+  /** How the units of a kind stand to each other. */
+  ofKind(inputs: RankingInputs): Promise<KindStanding> {
+    return this.standing(inputs, inputs.units, inputs.rubric);
   }
 
   private standing(key: object, units: readonly UnitFacts[], rubric: ReviewFacts['rubric']): Promise<KindStanding> {

@@ -1,9 +1,14 @@
-import { ENDPOINTS } from '#contracts/http';
+import type { NextFunction, Request, Response } from 'express';
+import { z } from 'zod';
+import { categorySchema, idSchema } from '#contracts/common';
+import { ENDPOINTS, type PLAIN_PATHS } from '#contracts/http';
+import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
 import type { Application } from '../wiring';
-import { handle, type Site } from './handle';
+import { handle, parse, plain, type Site } from './handle';
 
 /** Reviews and their editions: parse, call, answer. */
-export function reviewRoutes(site: Site, { reviews, house }: Application): void {
+export function reviewRoutes(site: Site, application: Application): void {
+  const { reviews, house } = application;
   handle(site, ENDPOINTS.reviews, () => reviews.list());
   handle(site, ENDPOINTS.openReview, ({ body }) => reviews.open(body.unit));
   handle(site, ENDPOINTS.review, ({ params }) => reviews.get(params.id));
@@ -16,4 +21,64 @@ export function reviewRoutes(site: Site, { reviews, house }: Application): void 
   handle(site, ENDPOINTS.edition, async ({ params }) => (await reviews.edition(params.id)).edition);
   handle(site, ENDPOINTS.house, () => house.current());
   handle(site, ENDPOINTS.saveHouse, ({ body }) => house.save(body));
+}
+
+const byId = z.object({ id: idSchema });
+const byCategory = z.object({ category: categorySchema });
+const pageQuery = z.object({
+  clips: z
+    .string()
+    .regex(
+      /^(flac|none|opus-(6|[1-9][0-9]|[1-4][0-9]{2}|5(0[0-9]|10)))$/,
+      'must be flac, none, or opus-96 with a bit rate of 6 to 510 kbit/s',
+    )
+    .default('flac'),
+});
+const filmQuery = z.object({ most: z.coerce.number<string>().int().min(200).max(100_000).optional() });
+const csvQuery = z.object({ style: z.enum(Object.keys(CSV_STYLES) as [CsvStyle, ...CsvStyle[]]).default('comma') });
+
+/** Spreadsheets take a text for UTF-8 where it begins with this mark. */
+const BYTE_ORDER_MARK = '\ufeff';
+
+/** Reviews and tables as files. */
+export function handoutRoutes(site: Site, { handouts, tables }: Application): void {
+  const file = (
+    name: keyof typeof PLAIN_PATHS,
+    answer: (request: Request, response: Response) => Promise<void>,
+  ): void => {
+    plain(site, name, (request: Request, response: Response, next: NextFunction) => {
+      answer(request, response).catch(next);
+    });
+  };
+  file('editionPage', async ({ params, query }, response) => {
+    const { clips } = parse(pageQuery, query);
+    const kbps = Number(clips.replace('opus-', ''));
+    const packing = clips === 'none' ? null : clips === 'flac' ? ({ codec: 'flac' } as const) : ({ codec: 'opus', kbps } as const); // prettier-ignore
+    const { name, html } = await handouts.page(parse(byId, params).id, packing);
+    // As a download alone: on this address it would run beside the archive.
+    response.attachment(name).type('text/html; charset=utf-8').send(html);
+  });
+  file('editionMarkdown', async ({ params }, response) => {
+    const { name, text } = await handouts.markdown(parse(byId, params).id);
+    response.attachment(name).type('text/markdown; charset=utf-8').send(text);
+  });
+  file('editionFilm', async ({ params, query }, response) => {
+    const { name, text, leftOut } = await handouts.film(parse(byId, params).id, parse(filmQuery, query).most);
+    if (leftOut.length > 0) response.setHeader('Sediment-Left-Out', leftOut.join(', '));
+    response.attachment(name).type('text/plain; charset=utf-8').send(text);
+  });
+  file('editionDocument', async ({ params }, response) => {
+    const { name, json } = await handouts.document(parse(byId, params).id);
+    response.attachment(name).type('application/json; charset=utf-8').send(json);
+  });
+  for (const [route, table] of [
+    ['rankingCsv', 'ranking'],
+    ['boardCsv', 'board'],
+  ] as const)
+    // prettier-ignore
+    file(route, async ({ params, query }, response) => {
+      const { category } = parse(byCategory, params);
+      const text = await tables[table](category, parse(csvQuery, query).style);
+      response.attachment(`${table}-${category}.csv`).type('text/csv; charset=utf-8').send(BYTE_ORDER_MARK + text);
+    });
 }

@@ -14,7 +14,7 @@ import { clipRoutes } from './clips';
 import { Doors } from './doors';
 import { eventRoutes } from './events';
 import { exportRoutes } from './exports';
-import { reviewRoutes } from './reviews';
+import { handoutRoutes, reviewRoutes } from './reviews';
 import { plain } from './handle';
 import { listeningRoutes } from './listening';
 import { photographRoutes } from './photographs';
@@ -56,6 +56,7 @@ export function httpServer(application: Application, options: HttpOptions): Expr
   listeningRoutes(site, application, { host: options.host, port: options.port ?? 0 });
   exportRoutes(site, application);
   reviewRoutes(site, application);
+  handoutRoutes(site, application);
   eventRoutes(site, application);
   plain(site, 'openapi', (_request, response) => {
     response.json(openApiDocument(application.status.version));

@@ -45,18 +45,21 @@ describe('copies of clips that are handed out', () => {
     expect(flipped).toHaveLength(0);
   });
 
-  it.each([24, 96])('Opus of %i kbit/s comes back at its level and its time, and is as small as was asked', async (kbps) => {
-    const into = join(folder, `${kbps}.opus`);
-    await publishClip({ path: source, into, gainDb: 0, format: { codec: 'opus', kbps } });
-    const wav = join(folder, `${kbps}.wav`);
-    // Decoded by another package than the one that encoded it.
-    expect(await decodeClipTask({ path: into, into: wav })).toMatchObject({ kind: 'decoded', packed: { container: 'Ogg', codec: 'opus' } }); // prettier-ignore
-    const { channels, format } = await readChannels(wav);
-    expect(format).toMatchObject({ sampleRate: 48_000, channels: 2 });
-    expect(Math.abs(firstLoud(channels[0]) / 48_000 - firstLoud(tone) / RATE)).toBeLessThan(0.002);
-    const middle = (x: Float64Array) => x.subarray(Math.floor(x.length / 2), Math.floor(0.9 * x.length));
-    expect(rmsDb(middle(channels[0]))).toBeCloseTo(rmsDb(middle(tone)), 0);
-    expect(rmsDb(middle(channels[1]))).toBeCloseTo(rmsDb(middle(tone)) - 6.02, 0);
-    expect(statSync(into).size * 8).toBeLessThan(1.3 * kbps * 1000 + 4000);
-  });
+  it.each([24, 96])(
+    'Opus of %i kbit/s comes back at its level and its time, and is as small as was asked',
+    async (kbps) => {
+      const into = join(folder, `${kbps}.opus`);
+      await publishClip({ path: source, into, gainDb: 0, format: { codec: 'opus', kbps } });
+      const wav = join(folder, `${kbps}.wav`);
+      // Decoded by another package than the one that encoded it.
+      expect(await decodeClipTask({ path: into, into: wav })).toMatchObject({ kind: 'decoded', packed: { container: 'Ogg', codec: 'opus' } }); // prettier-ignore
+      const { channels, format } = await readChannels(wav);
+      expect(format).toMatchObject({ sampleRate: 48_000, channels: 2 });
+      expect(Math.abs(firstLoud(channels[0]) / 48_000 - firstLoud(tone) / RATE)).toBeLessThan(0.002);
+      const middle = (x: Float64Array) => x.subarray(Math.floor(x.length / 2), Math.floor(0.9 * x.length));
+      expect(rmsDb(middle(channels[0]))).toBeCloseTo(rmsDb(middle(tone)), 0);
+      expect(rmsDb(middle(channels[1]))).toBeCloseTo(rmsDb(middle(tone)) - 6.02, 0);
+      expect(statSync(into).size * 8).toBeLessThan(1.3 * kbps * 1000 + 4000);
+    },
+  );
 });

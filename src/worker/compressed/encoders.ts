@@ -83,7 +83,8 @@ const OPUS_AUDIO = 2049;
 /** The identification header of RFC 7845, section 5.1. */
 function opusHead(channels: number): Uint8Array {
   const head = new DataView(new ArrayBuffer(19));
-  [...'OpusHead'].forEach((letter, i) => head.setUint8(i, letter.charCodeAt(0)));
+  const mark = 'OpusHead';
+  for (let i = 0; i < mark.length; i++) head.setUint8(i, mark.charCodeAt(i));
   head.setUint8(8, 1);
   head.setUint8(9, channels);
   head.setUint16(10, OPUS_PRE_SKIP, true);

@@ -17,6 +17,8 @@ export interface KeptEdition {
   readonly reviewId: string;
   readonly sha256: string;
   readonly edition: Edition;
+  /** The bytes that the hash is of. */
+  readonly document: string;
 }
 
 interface ReviewRow {
@@ -94,6 +96,7 @@ const editionFrom = ({ id, review_id, sha256, document }: EditionRow): KeptEditi
   reviewId: review_id,
   sha256,
   edition: editionSchema.parse(JSON.parse(document)),
+  document,
 });
 
 /** Editions of one review, the newest first. */

@@ -1,3 +1,4 @@
+import { csvText, type Cell } from '#domain/tables/csv';
 import { QUANTITY_IDS, quantity, type QuantityId } from '#core/measure/registry';
 import type { UnitFacts } from '#core/rules/criterion-points';
 
@@ -67,18 +68,18 @@ export function boardCsv(
   units: readonly { readonly id: string; readonly name: string }[],
   columns: readonly BoardColumn[],
 ): string {
-  const quoted = (text: string): string => `"${text.replaceAll('"', '""')}"`;
   const head = [
     'unit',
     ...columns.flatMap((c) => [`${c.id} in ${c.unit || '1'}`, `${c.id} uncertainty`, `${c.id} rank`]),
   ];
-  const rows = units.map(({ id, name }) => [
-    quoted(name),
-    ...columns.flatMap((column) => {
+  const rows = units.map(({ id, name }): Cell[] => [
+    name,
+    ...columns.flatMap((column): Cell[] => {
       const cell = column.cells.get(id);
-      const value = cell && `${{ exact: '', 'at-least': '>=', 'at-most': '<=' }[cell.bound]}${cell.value}`;
-      return [value ?? '', cell?.uncertainty ?? '', cell?.rank ?? ''].map(String);
+      if (!cell) return [null, null, null];
+      const sign = { exact: '', 'at-least': '>=', 'at-most': '<=' }[cell.bound];
+      return [sign === '' ? cell.value : `${sign}${cell.value}`, cell.uncertainty ?? null, cell.rank ?? null];
     }),
   ]);
-  return [head.map(quoted).join(','), ...rows.map((r) => r.join(','))].join('\r\n') + '\r\n';
+  return csvText([head, ...rows]);
 }

@@ -1,0 +1,76 @@
+import { readFile } from 'node:fs/promises';
+import type { Edition, FrozenLane } from '#contracts/edition';
+import { clipKey, filmText, loneReview, reviewMarkdown, type InnerClip, type LimitedText } from '#press/press';
+import { readerScript } from '../platform/package-root';
+import type { Clock } from '../platform/clock';
+import type { Reviews } from '../reviews/reviews';
+import type { HandedClips, ClipPacking } from './handed-clips';
+
+/** An edition as something that can be handed out: a page, a text. */
+export class Handouts {
+  constructor(
+    private readonly reviews: Reviews,
+    private readonly clips: HandedClips,
+    private readonly clock: Clock,
+  ) {}
+
+  /**
+   * One HTML file with everything inside.
+   *
+   * @param id - of the edition
+   * @param packing - of its clips; null leaves them out
+   * @throws Failure `not-found`
+   */
+  async page(id: string, packing: ClipPacking | null): Promise<{ name: string; html: string }> {
+    const kept = await this.reviews.edition(id);
+    const { edition, sha256 } = kept;
+    const inside = new Map<string, InnerClip>();
+    for (const lane of packing ? edition.decks.flatMap((d) => d.lanes) : []) {
+      const key = clipKey(lane);
+      const path = packing && !inside.has(key) ? await this.clips.path(lane, packing) : null;
+      if (path) inside.set(key, { id: `clip-${key}`, base64: (await readFile(path)).toString('base64') });
+    }
+    const clipOf = (lane: FrozenLane) => {
+      const clip = inside.get(clipKey(lane));
+      if (clip) return { kind: 'inside' as const, id: clip.id };
+      return { kind: 'gone' as const, why: packing ? 'its clip was deleted from the archive' : 'clips are not in this file' }; // prettier-ignore
+    };
+    const html = loneReview(
+      {
+        edition,
+        sha256,
+        since: await this.reviews.sinceOf(kept),
+        seenOn: this.clock.today(),
+        editions: [],
+        clipOf,
+        pictureOf: () => null,
+        pageOf: () => null,
+      },
+      [...inside.values()],
+      await readFile(readerScript, 'utf8'),
+    );
+    return { name: `${nameOf(edition)}.html`, html };
+  }
+
+  /** @throws Failure `not-found` */
+  async markdown(id: string): Promise<{ name: string; text: string }> {
+    const { edition } = await this.reviews.edition(id);
+    return { name: `${nameOf(edition)}.md`, text: reviewMarkdown(edition) };
+  }
+
+  /** @throws Failure `not-found` */
+  async film(id: string, most?: number): Promise<LimitedText & { name: string }> {
+    const { edition } = await this.reviews.edition(id);
+    return { name: `${nameOf(edition)}.txt`, ...filmText(edition, most) };
+  }
+
+  /** The document itself, byte by byte as its hash was counted. */
+  async document(id: string): Promise<{ name: string; json: string; sha256: string }> {
+    const { edition, sha256, document } = await this.reviews.edition(id);
+    return { name: `${nameOf(edition)}.json`, json: document, sha256 };
+  }
+}
+
+/** What a file of an edition is called, without its ending. */
+export const nameOf = ({ unit, number }: Edition): string =>
+  `${[unit.maker, unit.model, unit.label].join(' ').toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, '')}-edition-${number}`; // prettier-ignore
