@@ -143,8 +143,11 @@ export const reviewRowSchema = z.object({
   headline: z.string(),
   editions: z.int(),
   publishedOn: daySchema.nullable(),
-  marks: z.int().describe('Lines that rest on facts which have changed since they were taken'),
-  since: z.array(changeSchema).describe('What has changed since the newest edition'),
+  marks: z
+    .int()
+    .nullable()
+    .describe('Lines that rest on facts which have changed since they were taken; null: not looked at, it is far down'),
+  since: z.array(changeSchema).nullable().describe('What has changed since the newest edition; null: not looked at'),
 });
 export type ReviewRow = z.infer<typeof reviewRowSchema>;
 

@@ -169,7 +169,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
   const house = new HouseRules(database);
   const standings = new KindStandings(catalogue, pool);
-  const reviews = new Reviews(database, standings, house, compare, clock, packageVersion);
+  const reviews = new Reviews(database, catalogue, standings, house, compare, clock, packageVersion);
   const handed = new HandedClips(options.folder, store, pool);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);

@@ -8,7 +8,8 @@ export const spreadOf = (fact: Pick<MeasuredFact, 'uncertainty' | 'between'>): n
   Math.hypot(fact.uncertainty ?? 0, fact.between ?? 0);
 
 /**
- * Whether one figure is better than another by more than both leave open. A limit counts where it is on the right side:
+ * Whether one figure is better than another by more than both leave open; figures of which nobody knows how sure they are
+ * are not told apart. A limit counts where it is on the right side:
  * "−70 dB at most" is lower than −60 dB, and nothing is known to be lower than it.
  *
  * @param a - the one that may be better
@@ -22,5 +23,6 @@ export function isBetterBeyondDoubt(a: MeasuredFact, b: MeasuredFact, better: 'h
   if (a.bound !== 'exact' && a.bound !== reaching) return false;
   if (b.bound !== 'exact' && b.bound !== standing) return false;
   const by = better === 'higher' ? a.value - b.value : b.value - a.value;
-  return by > 0 && by > COVERAGE * Math.hypot(spreadOf(a), spreadOf(b));
+  const spread = Math.hypot(spreadOf(a), spreadOf(b));
+  return spread > 0 && by > COVERAGE * spread;
 }

@@ -3,7 +3,7 @@ import { removalLines, type RemovalCounts } from './removal-words';
 
 const NONE: RemovalCounts = {
   runs: 0, takes: 0, attempts: 0, clips: 0, sharedClips: 0, figures: 0, tables: 0, prices: 0, points: 0, sheetEntries: 0,
-  events: 0, relations: 0, photographs: 0, corrections: 0, answers: 0, words: 0, parts: 0, tests: [], testsWithoutClip: [],
+  events: 0, relations: 0, reviews: 0, photographs: 0, corrections: 0, answers: 0, words: 0, parts: 0, tests: [], testsWithoutClip: [],
 }; // prettier-ignore
 const COPIES = 'copies that were made elsewhere: exports, backups, published files';
 

@@ -16,6 +16,8 @@ export interface RemovalCounts {
   readonly sheetEntries: number;
   readonly events: number;
   readonly relations: number;
+  /** With all of their editions. */
+  readonly reviews: number;
   readonly photographs: number;
   readonly corrections: number;
   /** Answers that name the unit. */
@@ -47,6 +49,7 @@ export function removalLines(what: Removable, counts: RemovalCounts): { goes: st
     ...line(counts.events, 'one note of what happened to it', 'notes of what happened to it'),
     ...line(counts.photographs, 'one photograph', 'photographs'),
     ...line(counts.relations, 'one relation to another unit', 'relations to other units'),
+    ...line(counts.reviews, 'one review, with every edition of it that was published', 'reviews, with every edition of them that was published'), // prettier-ignore
     ...line(counts.answers, 'one answer of listeners', 'answers of listeners'),
     ...line(counts.words, 'one word that was said of it', 'words that were said of it'),
     ...counts.tests.map((name) => `the listening test “${name}”, with its sittings and results`),

@@ -1,5 +1,6 @@
 import type { CompareCandidate } from '#contracts/compare';
 import type { ReviewDocument } from '#contracts/review';
+import type { Take } from '#contracts/specimen';
 import { countingRun } from '../catalogue/counting-run';
 import { othersOf, type ReviewFacts } from './review-facts';
 
@@ -27,7 +28,10 @@ export async function proposeDeck(
     return { step, takes: [pair.fitted, pair.without] };
   }
   const wanted = rivalsOf(facts);
-  for (const { step } of run.takes.filter((t) => t.summary !== null)) {
+  const measured = run.takes.filter((t) => t.summary !== null);
+  // Words first: a tone says little to a reader.
+  const spoken = measured.filter((t) => isSpoken(t));
+  for (const { step } of [...spoken, ...measured.filter((t) => !isSpoken(t))]) {
     const usable = (await candidatesOf(step)).filter((c) => !c.isProcessed);
     // Newest first: of each unit the take that counts.
     const newestOf = (unit: string): string[] => {
@@ -39,6 +43,9 @@ export async function proposeDeck(
   }
   return null;
 }
+
+/** Whether somebody speaks or sings in it. */
+const isSpoken = ({ summary }: Pick<Take, 'summary'>): boolean => (summary?.noise.speech.length ?? 0) > 0;
 
 /** Neighbours in the ranking, the best unit that costs no more, and the yardstick: each once. */
 function rivalsOf({ own, standing, names, units }: ReviewFacts): string[] {

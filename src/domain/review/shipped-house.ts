@@ -18,7 +18,7 @@ export const SHIPPED_HOUSE: House = {
         { figure: 'noiseReSpeechA', atLeast: null, atMost: -50 },
       ],
     },
-    { name: 'Singing', kinds: ['microphone'], wants: [{ figure: 'plosives', atLeast: null, atMost: 0 }] },
+    { name: 'Singing', kinds: ['microphone'], wants: [] },
     { name: 'Voice-over', kinds: ['microphone'], wants: [{ figure: 'noiseReSpeechA', atLeast: null, atMost: -65 }] },
     {
       name: 'A loud keyboard near',

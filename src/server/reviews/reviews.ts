@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { LaneDifference } from '#contracts/compare';
 import type { Edition, FrozenDeck } from '#contracts/edition';
 import type { EditionChange, Review, ReviewDocument, ReviewRow } from '#contracts/review';
+import type { SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { freeze, frozenFacts } from '#domain/review/freeze';
 import { frozenDeck } from '#domain/review/frozen-deck';
@@ -11,6 +12,7 @@ import { proposeDeck } from '#domain/review/propose-deck';
 import type { ReviewFacts } from '#domain/review/review-facts';
 import { emptyReview } from '#domain/review/shipped-house';
 import { sinceEdition } from '#domain/review/since-edition';
+import type { Catalogue } from '../catalogue/catalogue';
 import type { Compare } from '../compare/compare';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
@@ -21,7 +23,6 @@ import {
   addEdition,
   addReview,
   discardReview,
-  editionCounts,
   editionsOf,
   findEdition,
   findReview,
@@ -32,10 +33,14 @@ import {
   type KeptReview,
 } from './queries/review';
 
+/** So many of the latest are held against today's facts in the list; each is a question to the archive. */
+const LOOKED_AT = 60;
+
 /** What a person writes about units, and the editions that were published of it. */
 export class Reviews {
   constructor(
     private readonly database: Database,
+    private readonly catalogue: Catalogue,
     private readonly standings: KindStandings,
     private readonly house: HouseRules,
     private readonly compare: Compare,
@@ -46,21 +51,20 @@ export class Reviews {
   /** All reviews, the latest first, with what has changed since they were written and published. */
   async list(): Promise<ReviewRow[]> {
     const house = await this.house.current();
-    const newest = new Map((await newestEditions(this.database)).map((e) => [e.reviewId, e.edition]));
-    const counts = await editionCounts(this.database);
+    const newest = new Map((await newestEditions(this.database)).map((e) => [e.reviewId, e]));
     const rows: ReviewRow[] = [];
-    for (const review of await listReviews(this.database)) {
-      const facts = await this.standings.factsOf(review.specimenId);
-      const edition = newest.get(review.id);
+    for (const [i, review] of (await listReviews(this.database)).entries()) {
+      const kept = newest.get(review.id);
+      const facts = i < LOOKED_AT ? await this.standings.factsOf(review.specimenId) : null;
       rows.push({
         id: review.id,
-        unit: unitOf(facts),
+        unit: unitOf(await this.catalogue.specimen(review.specimenId)),
         openedOn: review.openedOn,
         headline: review.document.headline,
-        editions: counts.get(review.id) ?? 0,
-        publishedOn: edition?.publishedOn ?? null,
-        marks: changedLines(review.document, propose(facts, house)).length,
-        since: edition ? this.since(edition, facts) : [],
+        editions: kept?.number ?? 0,
+        publishedOn: kept?.publishedOn ?? null,
+        marks: facts && changedLines(review.document, propose(facts, house)).length,
+        since: facts && (kept ? await this.sinceKept(kept.id, facts) : []),
       });
     }
     return rows;
@@ -75,7 +79,7 @@ export class Reviews {
     const proposals = propose(facts, house);
     return {
       id,
-      unit: unitOf(facts),
+      unit: unitOf(facts.sheet.row),
       openedOn: review.openedOn,
       revision: review.revision,
       document: review.document,
@@ -171,6 +175,10 @@ export class Reviews {
     return this.since(edition, await this.standings.factsOf(review.specimenId));
   }
 
+  private async sinceKept(editionId: string, facts: ReviewFacts): Promise<EditionChange[]> {
+    return this.since((await this.edition(editionId)).edition, facts);
+  }
+
   private since(edition: Edition, facts: ReviewFacts): EditionChange[] {
     return sinceEdition(edition, frozenFacts(facts, this.software), facts.sheet.events);
   }
@@ -204,7 +212,7 @@ export class Reviews {
   }
 }
 
-const unitOf = ({ sheet: { row } }: ReviewFacts): Review['unit'] => ({
+const unitOf = (row: SpecimenRow): Review['unit'] => ({
   id: row.id,
   name: unitName(row),
   category: row.category,

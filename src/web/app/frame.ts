@@ -51,6 +51,7 @@ const PLACES: readonly Place[] = [
   { label: 'Kinds', link: '/kinds', does: 'See and change what a sheet and a list of each kind hold' },
   { label: 'Rules', link: '/rules', does: 'See and change by what each kind is scored' },
   { label: 'Ranking', link: '/ranking', does: 'See where it stands' },
+  { label: 'Reviews', link: '/reviews', does: 'Write, freeze and hand out what you say of a unit' },
   { label: 'Sums', link: '/sums', does: 'Gain, loudness, loading, time: small calculations' },
   { label: 'Archive', link: '/archive', does: 'See whether everything is there' },
 ];

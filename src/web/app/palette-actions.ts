@@ -16,6 +16,7 @@ const GENERAL: readonly PaletteAction[] = [
   { label: 'Write a protocol', hint: 'Steps, gains, figures', to: { page: '/protocols/new' } },
   { label: 'Note a rig or a calibration', hint: 'The chain and what it was held against', to: { page: '/rigs' } },
   { label: 'Set up a blind test', hint: 'Heats, pairs, one person or many', to: { page: '/listening/new' } },
+  { label: 'How this desk reviews', hint: 'Its name, its uses, its rules', to: { page: '/reviews/house' } },
   { label: 'Back up the archive', hint: 'Which folder, and when', to: { page: '/archive' } },
   { label: 'Check the archive', hint: 'Read every clip', to: { page: '/archive' } },
 ];
@@ -31,6 +32,7 @@ const OF_UNIT: readonly ((row: SpecimenRow, name: string) => PaletteAction | nul
     hint: 'Plan a session',
     to: { page: `/sessions/new?unit=${id}` },
   }),
+  ({ id }, name) => ({ label: `Review ${name}`, hint: 'Begin to write', to: { page: `/reviews?unit=${id}` } }),
   ({ id }, name) => ({ label: `New run of ${name}`, hint: 'Bring in takes', to: { page: `/new-run?unit=${id}` } }),
   ({ id, takes }, name) =>
     takes === 0

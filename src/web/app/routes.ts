@@ -70,6 +70,21 @@ export const routes: Routes = [
     loadComponent: () => import('./features/sitting/sitting').then((m) => m.Sitting),
   },
   {
+    path: 'reviews',
+    title: 'Reviews · Sediment',
+    loadComponent: () => import('./features/reviews/reviews').then((m) => m.Reviews),
+  },
+  {
+    path: 'reviews/house',
+    title: 'How this desk reviews · Sediment',
+    loadComponent: () => import('./features/reviews/house').then((m) => m.HousePage),
+  },
+  {
+    path: 'reviews/:id',
+    title: 'Review · Sediment',
+    loadComponent: () => import('./features/reviews/review').then((m) => m.Review),
+  },
+  {
     path: 'ranking',
     title: 'Ranking · Sediment',
     loadComponent: () => import('./features/ranking/ranking').then((m) => m.Ranking),

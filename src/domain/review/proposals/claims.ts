@@ -15,7 +15,7 @@ export const claims: ProposingRule = ({ own, sheet }) =>
     );
     const beyond = impossibleClaim(claim);
     if (beyond !== null)
-      return [plainProposal('cons', 'claim', id, `${name} of ${claimed} is claimed. ${beyond}`, `Claimed: ${claimed}. ${beyond}`, 'claims')]; // prettier-ignore
+      return [plainProposal('cons', 'claim', id, `${name}: ${claimed} is claimed, which is ${beyond}`, `Claimed: ${claimed}; ${beyond}`, 'claims')]; // prettier-ignore
     const measured = own.figures[id];
     if (!measured || measured.value === null || measured.bound !== 'exact' || better === null) return [];
     const compared = compareClaim(claim, measured.value);

@@ -10,6 +10,8 @@ const WORDS: Readonly<Partial<Record<QuantityId, readonly [string, string]>>> = 
   einA: ['Quieter input', 'Noisier input'],
   gainToTarget: ['Needs less gain', 'Needs more gain'],
   rearRejection: ['Rejects more from behind', 'Rejects less from behind'],
+  rejection90: ['Rejects more from the side (90°)', 'Rejects less from the side (90°)'],
+  rejection180: ['Rejects more from straight behind (180°)', 'Rejects less from straight behind (180°)'],
   plosives: ['Fewer plosives', 'More plosives'],
   handlingA: ['Less handling noise', 'More handling noise'],
   usableDistance: ['Usable from farther away', 'Usable from less far'],

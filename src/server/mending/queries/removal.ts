@@ -245,6 +245,7 @@ export async function removalCounts(db: Queryable, scope: RemovalScope): Promise
     sheetEntries: await count('sheet_entry', units, 'specimen_id'),
     events: await count('unit_event', units, 'specimen_id'),
     photographs: scope.photographs.length,
+    reviews: await count('review', units, 'specimen_id'),
     relations: (await count('unit_relation', units, 'specimen_id')) + (await count('unit_relation', units, 'other_id')),
     corrections: (await correctionsAbout(db, scope)).length,
     answers: isUnit ? (await answersAbout(db, units)).length : 0,

@@ -108,20 +108,14 @@ export async function editionsOf(db: Queryable, reviewId: string): Promise<KeptE
   return rows.map(editionFrom);
 }
 
-/** The newest edition of every review that has one. */
-export async function newestEditions(db: Queryable): Promise<KeptEdition[]> {
-  const rows = await db.query<EditionRow>(
-    `SELECT DISTINCT ON (review_id) id, review_id, sha256, document FROM edition ORDER BY review_id, number DESC`,
+/** Which edition of every review is the newest, without what it says. */
+export async function newestEditions(
+  db: Queryable,
+): Promise<{ readonly id: string; readonly reviewId: string; readonly number: number; readonly publishedOn: string }[]> {
+  return db.query(
+    `SELECT DISTINCT ON (review_id) id, review_id AS "reviewId", number, published_on::text AS "publishedOn"
+     FROM edition ORDER BY review_id, number DESC`,
   );
-  return rows.map(editionFrom);
-}
-
-/** How many editions there are of each review. */
-export async function editionCounts(db: Queryable): Promise<ReadonlyMap<string, number>> {
-  const rows = await db.query<{ review_id: string; count: number }>(
-    'SELECT review_id, count(*)::int AS count FROM edition GROUP BY review_id',
-  );
-  return new Map(rows.map((r) => [r.review_id, r.count]));
 }
 
 export async function findEdition(db: Queryable, id: string): Promise<KeptEdition | null> {

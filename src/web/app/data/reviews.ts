@@ -1,0 +1,56 @@
+import { Injectable, inject } from '@angular/core';
+import { Subject, filter, map, merge, tap, type Observable } from 'rxjs';
+import { ENDPOINTS } from '#contracts/http';
+import type { House, Review, ReviewDocument, ReviewRow } from '#contracts/review';
+import { Api } from './api';
+import { Events } from './events';
+import { live } from './live';
+import type { Loaded } from './loaded';
+
+/** Reviews and how this desk publishes. */
+@Injectable({ providedIn: 'root' })
+export class ReviewData {
+  private readonly api = inject(Api);
+  private readonly events = inject(Events);
+  private readonly changed = new Subject<void>();
+  /** Facts that lines rest on. */
+  private readonly facts = merge(
+    this.events.events.pipe(filter((e) => e.type === 'specimen' || e.type === 'rules')),
+    this.events.reconnects,
+    this.changed,
+  );
+
+  readonly reviews: Observable<Loaded<ReviewRow[]>> = live(() => this.api.call(ENDPOINTS.reviews, {}), this.facts);
+  readonly house: Observable<Loaded<House>> = live(() => this.api.call(ENDPOINTS.house, {}), this.changed);
+
+  /** Reviews of one unit. */
+  of(unit: string): Observable<readonly ReviewRow[]> {
+    return this.reviews.pipe(map(({ value }) => (value ?? []).filter((r) => r.unit.id === unit)));
+  }
+
+  review(id: string): Observable<Loaded<Review>> {
+    return live(() => this.api.call(ENDPOINTS.review, { params: { id } }), this.facts);
+  }
+
+  open(unit: string): Observable<{ id: string }> {
+    return this.api.call(ENDPOINTS.openReview, { body: { unit } });
+  }
+
+  save(id: string, revision: number, document: ReviewDocument): Observable<Review> {
+    return this.api.call(ENDPOINTS.saveReview, { params: { id }, body: { revision, document } });
+  }
+
+  publish(id: string, revision: number): Observable<Review> {
+    return this.api
+      .call(ENDPOINTS.publishReview, { params: { id }, body: { revision } })
+      .pipe(tap(() => this.changed.next()));
+  }
+
+  discard(id: string): Observable<unknown> {
+    return this.api.call(ENDPOINTS.discardReview, { params: { id } });
+  }
+
+  saveHouse(house: House): Observable<House> {
+    return this.api.call(ENDPOINTS.saveHouse, { body: house }).pipe(tap(() => this.changed.next()));
+  }
+}

@@ -1,0 +1,120 @@
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { PLAIN_PATHS } from '#contracts/http';
+import type { EditionRow, Review } from '#contracts/review';
+import { ChoiceField } from '../../ui/field/choice-field';
+
+/** What was published, what has changed since, and what can be handed out. */
+@Component({
+  selector: 'sd-edition-list',
+  imports: [ChoiceField],
+  template: `
+    @for (e of review().editions; track e.id; let first = $first) {
+      <section class="panel pad" [class.since]="first && e.since.length > 0">
+        <h2>
+          Edition {{ e.number }}
+          <span class="quiet small">published {{ e.publishedOn }}{{ first ? '' : ', replaced' }}</span>
+        </h2>
+        <p>{{ e.headline }}</p>
+        @if (first) {
+          @if (e.since.length > 0) {
+            <details [open]="e.since.length <= 4">
+              <summary>Since then: {{ e.since.length === 1 ? 'one change' : e.since.length + ' changes' }}</summary>
+              <ul>
+                @for (c of e.since; track c.text) {
+                  <li>{{ c.text }}</li>
+                }
+              </ul>
+            </details>
+          } @else {
+            <p class="small quiet">Nothing that counts has changed since.</p>
+          }
+          @if (review().isChanged) {
+            <p class="small warn">
+              What is written below is not what was published: publishing makes the next edition.
+            </p>
+          }
+          <div class="out">
+            <sd-choice-field
+              label="Clips inside the page"
+              [options]="packings"
+              [value]="packing()"
+              (valueChange)="packing.set($event)"
+            />
+            <a class="link" [href]="pageOf(e)" download>One HTML file</a>
+            <a class="link" [href]="path(e, 'editionMarkdown')" download>Markdown</a>
+            <a class="link" [href]="path(e, 'editionFilm')" download>Text for a film</a>
+            <a class="link" [href]="path(e, 'editionDocument')" download>The frozen document</a>
+          </div>
+        } @else if (e.changes.length > 0) {
+          <a class="link small" [href]="pageOf(e)" download [attr.aria-label]="'One HTML file of edition ' + e.number"
+            >One HTML file</a
+          >
+        }
+        @if (e.changes.length > 0) {
+          <details>
+            <summary class="small">Changed in this edition: {{ e.changes.length }}</summary>
+            <ul>
+              @for (c of e.changes; track c.text) {
+                <li>{{ c.text }}</li>
+              }
+            </ul>
+          </details>
+        }
+      </section>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
+    section {
+      display: grid;
+      gap: 4px;
+    }
+    h2,
+    p,
+    ul {
+      margin: 0;
+    }
+    .since {
+      border-left: 4px solid var(--ochre);
+    }
+    .warn {
+      color: var(--ochre-text);
+    }
+    .out {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 16px;
+      align-items: end;
+    }
+    summary {
+      cursor: pointer;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class EditionList {
+  readonly review = input.required<Review>();
+
+  protected readonly packing = signal('flac');
+  protected readonly packings = [
+    { label: 'FLAC, 16 bits', value: 'flac', note: 'as it was recorded' },
+    { label: 'Opus, 128 kbit/s', value: 'opus-128', note: 'a third of the size' },
+    { label: 'Opus, 64 kbit/s', value: 'opus-64', note: 'for the post' },
+    { label: 'none', value: 'none', note: 'text and figures only' },
+  ];
+  private readonly query = computed(() => `?clips=${this.packing()}`);
+
+  protected path(
+    edition: EditionRow,
+    name: 'editionMarkdown' | 'editionFilm' | 'editionDocument' | 'editionPage',
+  ): string {
+    return PLAIN_PATHS[name].replace(':id', edition.id);
+  }
+
+  protected pageOf(edition: EditionRow): string {
+    return this.path(edition, 'editionPage') + this.query();
+  }
+}
