@@ -38,6 +38,7 @@ export type FrozenRow = z.infer<typeof frozenRowSchema>;
 const frozenRankingSchema = z.object({
   own: z.string().describe('Number of the unit that the edition is of'),
   rulesVersion: z.int(),
+  stratumProbability: z.number(),
   criteria: z.array(
     z.object({
       id: z.string(),

@@ -3,6 +3,7 @@ import { figureText } from '#core/measure/figure-text';
 import { ALGORITHM_VERSION, isQuantity, quantity, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { newestFigure, runsOfTheUnit } from '#core/rules/newest-figure';
 import { pricePoints } from '#core/rules/price-rule';
+import type { Criterion } from '#core/rules/rubric';
 import { gainWords, takeGain } from '#core/rules/take-gain';
 import type { Edition, FrozenDeck, FrozenFigure, FrozenRow } from '#contracts/edition';
 import { reviewTextSchema, type House, type ReviewDocument } from '#contracts/review';
@@ -12,7 +13,7 @@ import { countingRun } from '../catalogue/counting-run';
 import { plainPrice } from '../catalogue/unit-facts';
 import { takeWords } from '../compare/take-words';
 import { editionChanges, type EditionFacts } from './edition-changes';
-import type { ReviewFacts } from './review-facts';
+import { figureWords, type ReviewFacts } from './review-facts';
 
 /** So many rows of a ranking are published in full; of a longer one its head and what stands around the unit. */
 const MOST_ROWS = 60;
@@ -135,17 +136,25 @@ function frozenRanking({ rubric, own, standing, names }: ReviewFacts): Edition['
   return {
     own: own.id,
     rulesVersion: rubric.version,
-    criteria: rubric.criteria.map(({ id, name, meaning }) => ({
-      id,
-      name,
-      meaning,
-      share: sum === 0 ? 0 : Math.max(0, rubric.weights[id] ?? 0) / sum,
-      points: place.points[id].points,
-      why: place.points[id].why,
+    stratumProbability: rubric.stratumProbability,
+    criteria: rubric.criteria.map((c) => ({
+      id: c.id,
+      name: c.name,
+      meaning: c.meaning,
+      share: sum === 0 ? 0 : Math.max(0, rubric.weights[c.id] ?? 0) / sum,
+      points: place.points[c.id].points,
+      why: whyPoints(c, own, place.points[c.id].why),
     })),
     of: rows.length,
     rows: shownRows(rows, place.place),
   };
+}
+
+/** Why a criterion gives its points, with the figure where it goes by one. */
+function whyPoints(criterion: Criterion, own: ReviewFacts['own'], why: string): string {
+  const fact = criterion.kind === 'measured' ? own.figures[criterion.quantity] : undefined;
+  const isMeasured = criterion.kind === 'measured' && fact && fact.value !== null;
+  return isMeasured ? `${figureWords(criterion.quantity, fact)}, ${why}` : why;
 }
 
 /** All rows, or of a long ranking its head and what stands around a place. */

@@ -27,42 +27,61 @@ export async function proposeDeck(
     const step = run.takes.find((t) => t.id === pair.fitted)?.step ?? '';
     return { step, takes: [pair.fitted, pair.without] };
   }
-  const wanted = rivalsOf(facts);
+  const rivals = rivalsOf(facts);
   const measured = run.takes.filter((t) => t.summary !== null);
   // Words first: a tone says little to a reader.
   const spoken = measured.filter((t) => isSpoken(t));
   for (const { step } of [...spoken, ...measured.filter((t) => !isSpoken(t))]) {
     const usable = (await candidatesOf(step)).filter((c) => !c.isProcessed);
-    // Newest first: of each unit the take that counts.
-    const newestOf = (unit: string): string[] => {
-      const own = usable.filter((c) => c.specimenId === unit).sort((a, b) => (a.date < b.date ? 1 : -1));
-      return own.slice(0, 1).map((c) => c.takeId);
-    };
-    const [mine, rivals] = [newestOf(facts.own.id), wanted.flatMap(newestOf)];
-    if (mine.length > 0 && rivals.length > 0) return { step, takes: [...mine, ...rivals] };
+    const mine = newestOf(usable, facts.own.id);
+    if (!mine) continue;
+    // The same voice at the same place, where there is any: else the voice would be compared, not the unit.
+    const alike = usable.filter((c) => c.words === mine.words);
+    const heard = [alike, usable].map((list) => beside(rivals, list)).find((takes) => takes.length > 0);
+    if (heard) return { step, takes: [mine.takeId, ...heard] };
   }
   return null;
 }
 
+const newestOf = (candidates: readonly CompareCandidate[], unit: string): CompareCandidate | undefined =>
+  candidates
+    .filter((c) => c.specimenId === unit)
+    .sort((a, b) => (a.date < b.date ? 1 : -1))
+    .at(0);
+
 /** Whether somebody speaks or sings in it. */
 const isSpoken = ({ summary }: Pick<Take, 'summary'>): boolean => (summary?.noise.speech.length ?? 0) > 0;
 
-/** Neighbours in the ranking, the best unit that costs no more, and the yardstick: each once. */
-function rivalsOf({ own, standing, names, units }: ReviewFacts): string[] {
-  const { ranked, frontier } = standing;
-  const at = ranked.findIndex((u) => u.id === own.id);
-  const beside = at < 0 ? [] : [ranked.at(at - 1), ranked.at(at + 1)].filter((u) => u !== undefined && u.id !== own.id);
-  const price = frontier.find((u) => u.id === own.id)?.price;
-  const cheaper = frontier.filter((u) => u.id !== own.id && price !== undefined && u.price <= price);
-  const best = cheaper.reduce<(typeof cheaper)[number] | null>((b, u) => (b && b.composite >= u.composite ? b : u), null); // prettier-ignore
-  const first = [best?.id, ...(at === 0 ? [ranked.at(1)?.id] : beside.map((u) => u?.id))];
-  const ids = [...first, ...othersOf({ own, units }).map((u) => u.id)].filter((id) => id !== undefined);
-  const isYardstick = (id: string): boolean => (names[id] as { isControl: boolean } | undefined)?.isControl === true;
-  const rivals = [...new Set(ids)].filter((id) => !isYardstick(id)).slice(0, MOST_RIVALS);
-  return [
-    ...rivals,
-    ...Object.keys(names)
-      .filter((id) => isYardstick(id) && id !== own.id)
-      .slice(0, 1),
-  ];
+interface Rivals {
+  readonly units: readonly string[];
+  readonly yardsticks: readonly string[];
 }
+
+/** Takes of the first rivals that have one, and of one yardstick. */
+function beside({ units, yardsticks }: Rivals, candidates: readonly CompareCandidate[]): string[] {
+  const takes = (ids: readonly string[], most: number): string[] =>
+    ids.flatMap((id) => newestOf(candidates, id)?.takeId ?? []).slice(0, most);
+  return [...takes(units, MOST_RIVALS), ...takes(yardsticks, 1)];
+}
+
+/** The best unit that costs no more first, then the nearest in the ranking; yardsticks by themselves. */
+function rivalsOf(facts: ReviewFacts): Rivals {
+  const { own, names, standing } = facts;
+  const { ranked, frontier } = standing;
+  const isYardstick = (id: string): boolean => (names[id] as { isControl: boolean } | undefined)?.isControl === true;
+  const placeOf = (id: string): number => ranked.find((u) => u.id === id)?.place ?? Infinity;
+  const price = frontier.find((u) => u.id === own.id)?.price ?? 0;
+  const best = frontier
+    .filter((u) => u.id !== own.id && u.price <= price)
+    .sort((a, b) => b.composite - a.composite)
+    .slice(0, 1);
+  const others = othersOf(facts).map((u) => u.id);
+  const nearest = [...others].sort((a, b) => distance(placeOf(a), placeOf(own.id)) - distance(placeOf(b), placeOf(own.id))); // prettier-ignore
+  return {
+    units: [...new Set([...best.map((u) => u.id), ...nearest])].filter((id) => !isYardstick(id)),
+    yardsticks: others.filter(isYardstick),
+  };
+}
+
+/** Units without a place are all equally far. */
+const distance = (a: number, b: number): number => (Number.isFinite(a) && Number.isFinite(b) ? Math.abs(a - b) : 1e9);

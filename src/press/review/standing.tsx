@@ -3,11 +3,13 @@ import { FrontierChart } from '../charts/frontier-chart';
 import { Whisker } from '../charts/whisker';
 import type { PublishedReview } from './published';
 
+type Axis = readonly [number, number];
+
 type Row = NonNullable<PublishedReview['edition']['ranking']>['rows'][number];
 
 const points = (value: number): string => formatNumber(value, 2);
 
-function StandingRow({ row, own, href }: { row: Row; own: boolean; href: string | null }) {
+function StandingRow({ row, own, href, axis }: { row: Row; own: boolean; href: string | null; axis: Axis }) {
   const [from, to] = row.composite90;
   return (
     <tr class={own ? 'own-row' : undefined}>
@@ -16,6 +18,7 @@ function StandingRow({ row, own, href }: { row: Row; own: boolean; href: string 
       <td class="right num">{points(row.composite)}</td>
       <td>
         <Whisker
+          axis={axis}
           value={row.composite}
           from={from}
           to={to}
@@ -29,17 +32,22 @@ function StandingRow({ row, own, href }: { row: Row; own: boolean; href: string 
 
 /** Place in the ranking as of the day of the edition, what it is made of, and the price frontier. */
 export function Standing({ review }: { review: PublishedReview }) {
-  const { ranking, frontier, unit, publishedOn } = review.edition;
+  const { ranking, frontier, publishedOn } = review.edition;
   if (!ranking) return null;
   const own = ranking.rows.find((r) => r.unit === ranking.own);
+  const axis = [
+    Math.floor(Math.min(...ranking.rows.map((r) => r.composite90[0]))),
+    Math.ceil(Math.max(...ranking.rows.map((r) => r.composite90[1]))),
+  ] as const;
   return (
     <section aria-labelledby="standing">
       <h2 id="standing">Where it stands</h2>
       {own && (
         <p>
-          Place <span class="place num">{own.place}</span> of {ranking.of} in {unit.kind.toLowerCase()} on {publishedOn}
-          , with 90 % probability between {own.rank90[0]} and {own.rank90[1]}. Units in one stratum are not told apart
-          by the evidence.
+          Place <span class="place num">{own.place}</span> of {ranking.of} units of its kind on {publishedOn}, with 90 %
+          probability between {own.rank90[0]} and {own.rank90[1]}. A stratum begins where the first unit of the one
+          above is better than its own first with a probability of at least{' '}
+          {formatNumber(100 * ranking.stratumProbability, 0)} %.
         </p>
       )}
       <details>
@@ -63,7 +71,9 @@ export function Standing({ review }: { review: PublishedReview }) {
                 <th class="right" scope="col">
                   Points
                 </th>
-                <th scope="col">0 to 5</th>
+                <th scope="col">
+                  {axis[0]} to {axis[1]}
+                </th>
                 <th class="right" scope="col">
                   Place, 90 %
                 </th>
@@ -73,7 +83,13 @@ export function Standing({ review }: { review: PublishedReview }) {
               {ranking.rows.flatMap((row, i) => {
                 const opens = i === 0 || ranking.rows[i - 1].stratum !== row.stratum;
                 const line = (
-                  <StandingRow key={row.unit} row={row} own={row.unit === ranking.own} href={review.pageOf(row.unit)} />
+                  <StandingRow
+                    key={row.unit}
+                    row={row}
+                    axis={axis}
+                    own={row.unit === ranking.own}
+                    href={review.pageOf(row.unit)}
+                  />
                 );
                 return opens
                   ? [

@@ -24,7 +24,8 @@ export const frontier: ProposingRule = (facts, house) => {
   const found = priced(facts);
   if (!found || found.all.length < house.leastUnits) return [];
   const { own, currency } = found;
-  const chance = Math.min(99, Math.round(100 * own.probability));
+  const percent = Math.round(100 * own.probability);
+  const chance = percent < 1 ? 'less than 1' : percent > 99 ? 'more than 99' : String(percent);
   const fact = (what: string): string => `${what} at ${money(own.price, currency)}; ${chance} % sure that none is as good for as much or less`; // prettier-ignore
   if (own.isOnFrontier && own.probability >= CLEARLY)
     return [plainProposal('pros', 'frontier', 'price', `Nothing tested is as good for ${money(own.price, currency)} or less`, fact('On the price frontier'), 'prices', money(own.price, currency))]; // prettier-ignore

@@ -1,9 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
-import { catchError, of } from 'rxjs';
-import type { CompareCandidate } from '#contracts/compare';
+import { EMPTY, catchError, of } from 'rxjs';
+import type { CompareCandidate, CompareLane } from '#contracts/compare';
 import type { ReviewDocument } from '#contracts/review';
 import { ListeningData } from '../../data/listening';
 import { ChoiceField } from '../../ui/field/choice-field';
@@ -105,7 +115,8 @@ export class DeckPicker {
   private readonly steps = toSignal(this.data.steps().pipe(catchError(() => of([]))), { initialValue: [] });
   /** Takes of a step that can be heard, as far as they were asked for. */
   private readonly known = signal<ReadonlyMap<string, readonly CompareCandidate[]>>(new Map());
-  private readonly byTake = computed(() => new Map([...this.known().values()].flat().map((c) => [c.takeId, c])));
+  /** Names of takes, as far as they were asked for: one with a part and one without it are of two steps. */
+  private readonly lanes = signal<ReadonlyMap<string, CompareLane & { readonly stepTitle: string }>>(new Map());
   protected readonly stepChoices = computed(() =>
     this.steps()
       .filter((s) => s.category === this.category() && !this.decks().some((d) => d.step === s.step))
@@ -114,17 +125,19 @@ export class DeckPicker {
 
   constructor() {
     effect(() => {
-      for (const { step } of this.decks()) this.ask(step);
+      for (const deck of this.decks()) {
+        this.ask(deck.step);
+        this.name(deck);
+      }
     });
   }
 
   protected titleOf(deck: Deck): string {
-    const found = deck.takes.map((t) => this.byTake().get(t)).find((c) => c !== undefined);
-    return found?.stepTitle ?? deck.step;
+    return this.lanes().get(deck.takes[0])?.stepTitle ?? deck.step;
   }
 
   protected nameOf(take: string): string {
-    const c = this.byTake().get(take);
+    const c = this.lanes().get(take);
     return c ? `${c.unit}${c.words === '' ? '' : `, ${c.words}`}, ${c.date}` : 'a take that is not there any more';
   }
 
@@ -150,6 +163,20 @@ export class DeckPicker {
       const first = list.find((c) => c.specimenId === this.unit() && !c.isProcessed) ?? list.at(0);
       if (first) this.decksChange.emit([...this.decks(), { step, takes: [first.takeId] }]);
     });
+  }
+
+  private name(deck: Deck): void {
+    const key = deck.takes.join(',');
+    if (untracked(this.lanes).has(deck.takes[deck.takes.length - 1]) || this.asked.has(key)) return;
+    this.asked.add(key);
+    this.data
+      .table({ takes: [...deck.takes], zero: deck.takes[0], match: 'loudness', loop: null })
+      .pipe(catchError(() => EMPTY))
+      .subscribe(({ lanes, stepTitle }) =>
+        this.lanes.update(
+          (known) => new Map([...known, ...lanes.map((l) => [l.takeId, { ...l, stepTitle }] as const)]),
+        ),
+      );
   }
 
   private readonly asked = new Set<string>();

@@ -37,7 +37,7 @@ const PARTS: Readonly<Record<Proposal['part'], string>> = {
             {{ p.text }}
           </p>
           <p class="small quiet">
-            {{ p.restsOn.fact }}. <span [title]="ruleOf(p)">Rule: {{ ruleOf(p) }}.</span>
+            {{ p.restsOn.fact }}. Rule: {{ ruleOf(p) }} ·
             <a
               [routerLink]="['/gear', unit()]"
               [fragment]="p.at ?? undefined"

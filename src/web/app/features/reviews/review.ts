@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, input, signal, type OnDestroy } from '@angular/core'; // prettier-ignore
+import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core'; // prettier-ignore
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
@@ -89,7 +89,7 @@ export class Review implements OnDestroy {
     const breadcrumb = inject(Breadcrumb);
     effect(() => {
       const { value } = this.loaded();
-      if (value) this.take(value);
+      if (value) untracked(() => this.take(value));
     });
     effect(() =>
       breadcrumb.crumbs.set([

@@ -57,7 +57,10 @@ import { changedAt, markOf, renewed, without } from './review-draft';
   styleUrl: './lines.css',
   styles: `
     .use {
-      flex: 0 1 220px;
+      flex: 0 1 180px;
+    }
+    .grow {
+      flex: 1 1 140px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
