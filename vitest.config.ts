@@ -4,6 +4,9 @@ import { defineConfig } from 'vitest/config';
 /** A state is waited for as long as a busy machine may take; no test says how long that is. */
 const patient = { testTimeout: 120_000, hookTimeout: 180_000, expect: { poll: { timeout: 60_000 } } };
 
+/** Pages that are published are written as Preact, and rendered to text. */
+const press = { esbuild: { jsx: 'automatic', jsxImportSource: 'preact' } } as const;
+
 const DEEP = ['src/**/*.deep.test.ts'];
 
 export default defineConfig({
@@ -11,9 +14,10 @@ export default defineConfig({
     maxWorkers: availableParallelism(),
     projects: [
       {
+        ...press,
         test: {
           name: 'unit',
-          include: ['src/{core,contracts,domain,rig,worker,press}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['src/{core,contracts,domain,rig,worker,press,reader}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: DEEP,
           isolate: false,
           testTimeout: 120_000,
@@ -33,6 +37,7 @@ export default defineConfig({
         },
       },
       {
+        ...press,
         test: {
           name: 'server',
           include: ['src/{server,cli}/**/*.test.ts'],

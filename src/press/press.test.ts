@@ -1,0 +1,154 @@
+import { createHash } from 'node:crypto';
+import { HtmlValidate } from 'html-validate';
+import { describe, expect, it } from 'vitest';
+import { editionSchema } from '#contracts/edition';
+import { ticks } from './charts/scale';
+import { loneReview } from './lone-review';
+import { markdownHtml } from './markdown';
+import { filmText, filmTime, reviewMarkdown } from './review-text';
+import type { PublishedReview } from './review/published';
+import { clipKey } from './review/published';
+import { edition, lane } from './testing/edition';
+
+const published = (change: Partial<PublishedReview> = {}): PublishedReview => ({
+  edition: edition(),
+  sha256: 'f'.repeat(64),
+  since: [{ what: 'price', text: 'Price: 120 EUR → 98 EUR, −18 %' }],
+  seenOn: '2026-01-01',
+  editions: [],
+  clipOf: (l) =>
+    l.role === 'this unit'
+      ? { kind: 'inside', id: `clip-${clipKey(l)}` }
+      : { kind: 'gone', why: 'its clip was deleted' },
+  pictureOf: () => null,
+  pageOf: () => null,
+  ...change,
+});
+const SCRIPT = 'console.log("<deck>")';
+const page = (change: Partial<PublishedReview> = {}): string => loneReview(published(change), [{ id: 'clip-x', base64: 'AAAA' }], SCRIPT); // prettier-ignore
+
+describe('a review as one HTML file', () => {
+  it('is valid HTML', async () => {
+    const report = await new HtmlValidate({
+      extends: ['html-validate:standard'],
+      // Says how a file has to look, not what is right; text/plain blocks are data, which HTML allows (4.12.1).
+      rules: { 'void-style': 'off', 'script-type': 'off', 'long-title': 'off', 'no-inline-style': 'error' },
+    }).validateString(page());
+    expect(report.results.flatMap((r) => r.messages.map((m) => `${m.ruleId} ${m.line}: ${m.message}`))).toEqual([]);
+  });
+
+  it('lets in nothing of another site: its policy has the hashes of its own script and style, and no address', () => {
+    const html = page();
+    const policy =
+      /http-equiv="Content-Security-Policy" content="(.+?)"/.exec(html)?.[1].replaceAll('&#39;', "'") ?? '';
+    const hash = (text: string): string => `'sha256-${createHash('sha256').update(text).digest('base64')}'`;
+    const style = /<style>([\s\S]+?)<\/style>/.exec(html)?.[1] ?? '';
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain(`script-src ${hash(SCRIPT)}`);
+    expect(policy).toContain(`style-src ${hash(style)}`);
+    expect(policy).not.toMatch(/unsafe|https?:|\*/);
+    expect(html).toContain(`<script>${SCRIPT}</script>`);
+    // Links lead out; nothing is loaded from there.
+    expect(html.match(/(src|href)="https?:[^"]+"/g)).toEqual(['href="https://tidewrack.example/protocol"']);
+  });
+
+  it('holds what was written as text, never as tags, and every part of the verdict', () => {
+    const html = page();
+    expect(html).toContain('Quiet &amp; &lt;plain>');
+    for (const text of [
+      'Quieter than 84 % of its kind',
+      'Needs a 12 V supply',
+      'Voice-over: quiet',
+      'Drums: it clips',
+      'as good for less',
+      'Below 90 EUR nothing is as good',
+      'Lent; went back. No fee.',
+      'Not measured: handling',
+      '−66.2 ±0.4 dB(A)',
+      'No take from behind.',
+      'Price: 120 EUR → 98 EUR, −18 %',
+      'Place <span class="place num">1</span> of 2',
+      'A loft by a harbour.',
+      'Loud clip.',
+      'Price: 130 EUR → 120 EUR',
+      'Free to share, named',
+    ])
+      // prettier-ignore
+      expect(html).toContain(text);
+    expect(html).toContain('Thole Cheap · A: its clip was deleted');
+    const evil = { ...edition().text, summary: '<script>alert(1)</script>', headline: '</title><script>' };
+    const attacked = page({ edition: edition({ text: evil }) });
+    expect(attacked.match(/<script>/g)).toHaveLength(1);
+  });
+
+  it('names in the data of a deck cannot end its script', () => {
+    const decks = [{ ...edition().decks[0], lanes: [lane('</script><b>', 'this unit')] }];
+    const html = page({ edition: edition({ decks }) });
+    const data = /data-lanes="?(?:true)?"?>([\s\S]*?)<\/script>/.exec(html)?.[1] ?? '';
+    expect((JSON.parse(data) as { lanes: { name: string }[] }).lanes[0].name).toBe('</script><b>');
+  });
+
+  it('says nothing of what is not there', () => {
+    const bare = edition({ ranking: null, frontier: null, response: null, decks: [], claims: [], figures: [], changes: [], price: null }); // prettier-ignore
+    const html = page({ edition: editionSchema.parse(bare), since: null });
+    for (const text of [
+      'Where it stands',
+      'Frequency response',
+      'Listen',
+      'Claimed and measured',
+      'Since then',
+      'Changed in edition',
+    ])
+      // prettier-ignore
+      expect(html).not.toContain(text);
+  });
+});
+
+describe('Markdown of a person', () => {
+  it('is shown as it was meant, its headings under those of the page', () => {
+    expect(markdownHtml('## A\n\n*b* [c](https://d.example)')).toBe('<h4>A</h4>\n<p><em>b</em> <a href="https://d.example">c</a></p>\n'); // prettier-ignore
+  });
+
+  it.each([
+    '<img src=x onerror=alert(1)>',
+    '[x](javascript:alert(1))',
+    '![x](https://elsewhere.example/x.png)',
+    '<b>x',
+  ])('%s runs and loads nothing', (text) => {
+    expect(markdownHtml(text)).not.toMatch(/<(img|script|b)\b|<[^>]+(src=|href="javascript)/);
+  });
+});
+
+describe('texts', () => {
+  it('Markdown has a table of figures that a bar in a condition does not break', () => {
+    const text = reviewMarkdown(edition());
+    expect(text).toContain(
+      '| Noise re speech, A-weighted | −66.2 ±0.4 dB(A) | gated \\| pauses | 2025-05-01, desk 2 |',
+    );
+    expect(text).toMatch(/^# Thole Quiet \(A\)\n/);
+    expect(text).toContain('## Not for whom\n\n- Drums: it clips');
+    expect(text).not.toMatch(/\n{3,}/);
+  });
+
+  it('a film’s text has the disclosure first, and keeps within a limit by leaving out whole parts, which it names', () => {
+    const whole = filmText(edition());
+    expect(whole.leftOut).toEqual([]);
+    expect(whole.text.indexOf('Lent; went back')).toBeLessThan(whole.text.indexOf('0:00 Spoken passage'));
+    expect(whole.text).toContain('Applied to what is heard: +6 dB');
+    for (let most = 60; most <= whole.text.length; most += 7) {
+      const { text, leftOut } = filmText(edition(), most);
+      expect(text.length).toBeLessThanOrEqual(most);
+      expect(leftOut.length > 0).toBe(most < whole.text.length);
+    }
+  });
+
+  it('tells times as a film’s player reads them', () => {
+    expect([0, 59.9, 60, 3599, 3600, 36_061].map(filmTime)).toEqual(['0:00', '0:59', '1:00', '59:59', '1:00:00', '10:01:01']); // prettier-ignore
+  });
+});
+
+it('axes are marked at round values within their range', () => {
+  expect(ticks(0, 649, 5)).toEqual([0, 200, 400, 600]);
+  expect(ticks(2, 5, 4)).toEqual([2, 3, 4, 5]);
+  expect(ticks(-12, 7, 4)).toEqual([-10, -5, 0, 5]);
+});
