@@ -111,7 +111,9 @@ export async function editionsOf(db: Queryable, reviewId: string): Promise<KeptE
 /** Which edition of every review is the newest, without what it says. */
 export async function newestEditions(
   db: Queryable,
-): Promise<{ readonly id: string; readonly reviewId: string; readonly number: number; readonly publishedOn: string }[]> {
+): Promise<
+  { readonly id: string; readonly reviewId: string; readonly number: number; readonly publishedOn: string }[]
+> {
   return db.query(
     `SELECT DISTINCT ON (review_id) id, review_id AS "reviewId", number, published_on::text AS "publishedOn"
      FROM edition ORDER BY review_id, number DESC`,
