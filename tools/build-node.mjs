@@ -33,7 +33,7 @@ export async function buildNode() {
     entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/tasks/${f}`])),
     outdir: 'dist/node/worker',
   });
-  // The one script of published pages: whole, for any browser of today, and small.
+  // The scripts of published pages: each whole, for any browser of today, and small.
   await build({
     absWorkingDir: root,
     bundle: true,
@@ -41,7 +41,7 @@ export async function buildNode() {
     format: 'iife',
     target: 'es2022',
     logLevel: 'error',
-    entryPoints: { reader: 'src/reader/reader.ts' },
+    entryPoints: { reader: 'src/reader/reader.ts', search: 'src/reader/search.ts' },
     outdir: 'dist/node/press',
   });
 }

@@ -72,7 +72,18 @@ const shared = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'src/
 export const ensureNodeBuild = (force = false) =>
   ensureBuild(
     'server',
-    [...shared, 'src/rig', 'src/worker', 'src/press', 'src/reader', 'src/web/app/audio', 'src/server', 'src/cli', 'demo', 'tools/build-node.mjs'],
+    [
+      ...shared,
+      'src/rig',
+      'src/worker',
+      'src/press',
+      'src/reader',
+      'src/web/app/audio',
+      'src/server',
+      'src/cli',
+      'demo',
+      'tools/build-node.mjs',
+    ],
     async () => (await import('./build-node.mjs')).buildNode(),
     force,
   );

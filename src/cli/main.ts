@@ -14,6 +14,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   tone: async () => (await import('./tone')).toneCommand(),
   match: async () => (await import('./match')).matchCommand(),
   peaks: async () => (await import('./peaks')).peaksCommand(),
+  publish: async () => (await import('./publish')).publishCommand(),
   listen: async () => (await import('./listen')).listenCommand(),
 };
 

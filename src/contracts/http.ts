@@ -12,6 +12,7 @@ import { rankingInputsSchema, rankingOnDaySchema, rankRowSchema } from './rankin
 import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { editionSchema } from './edition';
+import { newSiteSchema, siteReportSchema } from './site';
 import { houseSchema, newReviewSchema, reviewRowSchema, reviewSchema, savedReviewSchema } from './review';
 import { newSavedListSchema, savedListSchema } from './saved-list';
 import { sessionSchema } from './session';
@@ -288,6 +289,13 @@ export const ENDPOINTS = {
     reviewSchema,
   ),
   edition: get('/api/editions/:id', 'An edition as it was published', byId, editionSchema),
+  publishSite: post(
+    '/api/site',
+    'Write the static site of everything that is published',
+    none,
+    newSiteSchema,
+    siteReportSchema,
+  ),
   house: get('/api/house', 'How this desk reviews and publishes', none, houseSchema),
   saveHouse: post('/api/house', 'Save how this desk reviews and publishes', none, houseSchema, houseSchema),
   kinds: get('/api/kinds', 'Kinds of gear, with what was added to them', none, z.array(kindSchema)),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { clipSummarySchema } from './clip-summary';
 import { differenceReportSchema, responseReportSchema, toneReportSchema } from './comparisons';
+import { editionSchema } from './edition';
 import { kindDocumentSchema } from './kind';
 import { protocolSchema } from './protocol';
 import { criterionSchema } from './rubric';
@@ -28,6 +29,7 @@ export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
     'All measurements of a unit, format sediment-measurements/1',
     'output',
   ),
+  'edition-1.schema.json': document(editionSchema, 'An edition of a review, format sediment-edition/1', 'output'),
   'protocol.schema.json': document(protocolSchema, 'A version of a protocol', 'input'),
   'kind.schema.json': document(kindDocumentSchema, 'A kind of gear as a person has made it', 'input'),
   'criterion.schema.json': document(criterionSchema, 'One criterion of a rubric', 'input'),

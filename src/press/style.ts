@@ -81,7 +81,8 @@ summary{cursor:pointer;color:var(--azurite)}
 .deck input[type='range']{accent-color:var(--azurite)}
 .deck [hidden]{display:none}
 .place{font-weight:600}
-nav.crumbs{font-size:.875rem}
+nav.site{max-width:60rem;margin:0 auto;padding:1rem 1rem 0;display:flex;flex-wrap:wrap;gap:.5rem 1.5rem}
+ol.top3{margin:0;padding-left:1.25rem}
 ul.cards{list-style:none;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(17rem,1fr));gap:1rem}
 ul.cards li{background:var(--panel);border:1px solid var(--rule);border-radius:2px;padding:1rem}
 ul.cards h3{margin:0 0 .25rem}
@@ -99,7 +100,7 @@ html{font-size:11px}
 @page{margin:16mm}
 h2{break-after:avoid}
 tr,figure,.panel,li{break-inside:avoid}
-.deck,.no-print{display:none}
+.deck,.no-print,nav.site{display:none}
 a{color:inherit;text-decoration:none}
 tr.own-row>*{background:none;font-weight:700}
 }

@@ -52,6 +52,7 @@ import { Reviews } from './reviews/reviews';
 import { HandedClips } from './publish/handed-clips';
 import { Handouts } from './publish/handouts';
 import { KindTables } from './publish/kind-tables';
+import { Site } from './publish/site';
 import { RubricBook } from './catalogue/rubric-book';
 import { Photographs } from './photos/photographs';
 import { FilesByHash } from './platform/archive/files-by-hash';
@@ -85,6 +86,7 @@ export interface Application {
   readonly reviews: Reviews;
   readonly handouts: Handouts;
   readonly tables: KindTables;
+  readonly site: Site;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -185,6 +187,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     });
   };
   const photos = new FilesByHash(options.folder, 'photos');
+  const photographs = new Photographs(database, photos, hub);
   const homes = { store, originals, pictures, handed, photos, listening: listeningClips };
   const removals = new Removals(database, homes, queue, scale, hub, now);
   // Before files are taken in that nobody has noted.
@@ -215,7 +218,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     scoring: new Scoring(database, catalogue, hub, clock),
     sheets: new SheetEntries(database, queue, hub, clock),
     relations: new Relations(database, hub, clock),
-    photographs: new Photographs(database, photos, hub),
+    photographs,
     rubricBook: new RubricBook(database, hub, clock),
     kindBook: new KindBook(database, hub),
     savedLists: new SavedLists(database, clock),
@@ -223,6 +226,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     reviews,
     handouts: new Handouts(reviews, handed, clock),
     tables: new KindTables(catalogue, standings),
+    site: new Site(catalogue, standings, reviews, house, handed, photographs, clock, packageVersion),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),

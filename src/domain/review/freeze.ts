@@ -120,7 +120,8 @@ function countedPriceOf({ own, rubric, sheet }: ReviewFacts): Edition['price'] {
   return found ? plainPrice(found) : null;
 }
 
-function frozenRanking({ rubric, own, standing, names }: ReviewFacts): Edition['ranking'] {
+/** Where a unit stands, and what its points are made of; null where it is not ranked. */
+export function frozenRanking({ rubric, own, standing, names }: Omit<ReviewFacts, 'sheet'>): Edition['ranking'] {
   const place = standing.ranked.find((u) => u.id === own.id);
   if (!rubric || !place) return null;
   const sum = rubric.criteria.reduce((s, c) => s + Math.max(0, rubric.weights[c.id] ?? 0), 0);
@@ -163,13 +164,19 @@ export const shownRows = (rows: readonly FrozenRow[], place: number): FrozenRow[
     ? [...rows]
     : rows.filter((r) => r.place <= HEAD_ROWS || Math.abs(r.place - place) <= ROWS_AROUND);
 
-function frozenFrontier({ rubric, standing, names, own }: ReviewFacts): Edition['frontier'] {
+/** The price frontier, of many units what lies on it and the unit itself. */
+export function frozenFrontier({
+  rubric,
+  standing,
+  names,
+  own,
+}: Pick<ReviewFacts, 'rubric' | 'standing' | 'names'> & { own: { id: string } | null }): Edition['frontier'] {
   const rule = rubric?.criteria.find((c) => c.kind === 'price');
   if (!rule || standing.frontier.length === 0) return null;
   return {
     currency: rule.currency,
     units: standing.frontier
-      .filter((u) => standing.frontier.length <= MOST_ROWS || u.isOnFrontier || u.id === own.id)
+      .filter((u) => standing.frontier.length <= MOST_ROWS || u.isOnFrontier || u.id === own?.id)
       .map(({ id, price, composite, isOnFrontier }) => ({ unit: id, name: unitName(names[id]), price, composite, isOnFrontier })), // prettier-ignore
   };
 }

@@ -17,8 +17,9 @@ export const seedFolder = join(packageRoot, 'src/server/seed');
 export const workerFolder = join(packageRoot, 'dist/node/worker');
 /** What fills an archive with the demo. */
 export const demoBundle = join(packageRoot, 'dist/node/demo.js');
-/** The script of published pages. */
+/** The scripts of published pages. */
 export const readerScript = join(packageRoot, 'dist/node/press/reader.js');
+export const searchScript = join(packageRoot, 'dist/node/press/search.js');
 export const webFolder = join(packageRoot, 'dist/web');
 
 /** Dry voices for the simulated bench. */

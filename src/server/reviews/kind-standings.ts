@@ -2,6 +2,7 @@ import { gearKind } from '#core/gear/kinds';
 import type { KindStanding } from '#core/rules/kind-standing';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { RankingInputs } from '#contracts/ranking';
+import type { SpecimenRow } from '#contracts/specimen';
 import type { ReviewFacts } from '#domain/review/review-facts';
 import type { Catalogue } from '../catalogue/catalogue';
 import type { WorkerPool } from '../platform/worker-pool';
@@ -18,12 +19,21 @@ export class KindStandings {
 
   /** @throws Failure `not-found` */
   async factsOf(unit: string): Promise<ReviewFacts> {
+    const facts = await this.withoutSheet(unit);
+    return { ...facts, sheet: await this.catalogue.sheet(facts.row.id) };
+  }
+
+  /**
+   * The same without what takes questions of its own for each unit.
+   *
+   * @throws Failure `not-found`
+   */
+  async withoutSheet(unit: string): Promise<Omit<ReviewFacts, 'sheet'> & { readonly row: SpecimenRow }> {
     const { row, own, inputs, alike } = await this.catalogue.amongItsKind(unit);
     const units: readonly UnitFacts[] = inputs?.units ?? alike;
     const rubric = inputs?.rubric ?? null;
-    const sheet = await this.catalogue.sheet(row.id);
     return {
-      sheet,
+      row,
       kind: gearKind(row.category),
       own,
       units,

@@ -169,6 +169,17 @@ export class Reviews {
     return found;
   }
 
+  /** Every review that is published, with all of its editions, the latest published first. */
+  async published(): Promise<{ readonly unit: string; readonly editions: readonly KeptEdition[] }[]> {
+    const all: { unit: string; editions: KeptEdition[] }[] = [];
+    for (const review of await listReviews(this.database)) {
+      const editions = await editionsOf(this.database, review.id);
+      if (editions.length > 0) all.push({ unit: review.specimenId, editions });
+    }
+    const dayOf = ({ editions }: (typeof all)[number]): string => editions[0].edition.publishedOn;
+    return all.sort((a, b) => (dayOf(a) < dayOf(b) ? 1 : dayOf(a) > dayOf(b) ? -1 : 0));
+  }
+
   /** What has changed since an edition; of its unit, which may be part of another one now. */
   async sinceOf({ edition, reviewId }: KeptEdition): Promise<EditionChange[]> {
     const review = await this.mustFind(reviewId);

@@ -1,14 +1,17 @@
+import { join } from 'node:path';
 import type { NextFunction, Request, Response } from 'express';
 import { z } from 'zod';
 import { categorySchema, idSchema } from '#contracts/common';
 import { ENDPOINTS, type PLAIN_PATHS } from '#contracts/http';
+import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
+import { packingOf } from '../publish/packing';
 import type { Application } from '../wiring';
 import { handle, parse, plain, type Site } from './handle';
 
 /** Reviews and their editions: parse, call, answer. */
 export function reviewRoutes(site: Site, application: Application): void {
-  const { reviews, house } = application;
+  const { reviews, house, site: publishing, status } = application;
   handle(site, ENDPOINTS.reviews, () => reviews.list());
   handle(site, ENDPOINTS.openReview, ({ body }) => reviews.open(body.unit));
   handle(site, ENDPOINTS.review, ({ params }) => reviews.get(params.id));
@@ -19,21 +22,16 @@ export function reviewRoutes(site: Site, application: Application): void {
   });
   handle(site, ENDPOINTS.publishReview, ({ params, body }) => reviews.publish(params.id, body.revision));
   handle(site, ENDPOINTS.edition, async ({ params }) => (await reviews.edition(params.id)).edition);
+  handle(site, ENDPOINTS.publishSite, ({ body: { out, clips } }) =>
+    publishing.publish(out ?? join(status.dataFolder, 'site'), packingOf(clips) ?? { codec: 'flac' }),
+  );
   handle(site, ENDPOINTS.house, () => house.current());
   handle(site, ENDPOINTS.saveHouse, ({ body }) => house.save(body));
 }
 
 const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });
-const pageQuery = z.object({
-  clips: z
-    .string()
-    .regex(
-      /^(flac|none|opus-(6|[1-9][0-9]|[1-4][0-9]{2}|5(0[0-9]|10)))$/,
-      'must be flac, none, or opus-96 with a bit rate of 6 to 510 kbit/s',
-    )
-    .default('flac'),
-});
+const pageQuery = z.object({ clips: z.union([packingSchema, z.literal('none')]).default('flac') });
 const filmQuery = z.object({ most: z.coerce.number<string>().int().min(200).max(100_000).optional() });
 const csvQuery = z.object({ style: z.enum(Object.keys(CSV_STYLES) as [CsvStyle, ...CsvStyle[]]).default('comma') });
 
@@ -52,8 +50,7 @@ export function handoutRoutes(site: Site, { handouts, tables }: Application): vo
   };
   file('editionPage', async ({ params, query }, response) => {
     const { clips } = parse(pageQuery, query);
-    const kbps = Number(clips.replace('opus-', ''));
-    const packing = clips === 'none' ? null : clips === 'flac' ? ({ codec: 'flac' } as const) : ({ codec: 'opus', kbps } as const); // prettier-ignore
+    const packing = packingOf(clips);
     const { name, html } = await handouts.page(parse(byId, params).id, packing);
     // As a download alone: on this address it would run beside the archive.
     response.attachment(name).type('text/html; charset=utf-8').send(html);
