@@ -59,7 +59,7 @@ const frozenLaneSchema = z.object({
   name: z.string(),
   words: z.string(),
   date: daySchema,
-  role: z.enum(['this unit', 'another unit', 'yardstick']),
+  role: z.enum(['this unit', 'without it', 'another unit', 'yardstick']),
   appliedDb: z.number().describe('What it is played with, so that all are equally loud'),
   durationS: z.number(),
   isLoud: z.boolean(),

@@ -2,7 +2,7 @@
 export { loneReview, type InnerClip } from './lone-review';
 export { clipKey, type PublishedReview } from './review/published';
 export { filmText, reviewMarkdown, type LimitedText } from './review-text';
-export { PAGE_STYLE } from './style';
+export { MARK, PAGE_STYLE } from './style';
 export { atomFeed, siteMap } from './site/feed';
 export { reviewPage, type ReviewFiles } from './site/review-pages';
 export { editionPath, kindPath, reviewPath, slugOf, type SiteContent, type SiteKind, type SiteRankRow, type SiteReview } from './site/site-content'; // prettier-ignore

@@ -84,8 +84,9 @@ summary{cursor:pointer;color:var(--azurite)}
 nav.site{max-width:60rem;margin:0 auto;padding:1rem 1rem 0;display:flex;flex-wrap:wrap;gap:.5rem 1.5rem}
 ol.top3{margin:0;padding-left:1.25rem}
 ul.cards{list-style:none;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(17rem,1fr));gap:1rem}
-ul.cards li{background:var(--panel);border:1px solid var(--rule);border-radius:2px;padding:1rem}
-ul.cards h3{margin:0 0 .25rem}
+ul.cards>li{background:var(--panel);border:1px solid var(--rule);border-radius:2px;padding:1rem}
+ul.cards :is(h2,h3){margin:0 0 .25rem;border:0;padding:0;font-size:1rem}
+main>h1:first-child{margin-top:1.5rem}
 figure{margin:1rem 0}
 figcaption{color:var(--quiet);font-size:.875rem}
 img{max-width:100%;height:auto}
@@ -105,3 +106,6 @@ a{color:inherit;text-decoration:none}
 tr.own-row>*{background:none;font-weight:700}
 }
 ${CHART}`;
+
+/** The mark of a site in a browser's tab: three layers. */
+export const MARK = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 16 16"><path fill="#d4561c" d="M1 2h14v3H1z"/><path fill="#1e2529" d="M1 7h14v3H1z"/><path fill="#5c686d" d="M1 12h14v2H1z"/></svg>`;

@@ -13,7 +13,9 @@ export function frozenDeck(
   maps: ReadonlyMap<string, LaneDifference['map']>,
   { own, names }: Pick<ReviewFacts, 'own' | 'names'>,
 ): FrozenDeck {
-  const roleOf = (unit: string): FrozenLane['role'] => {
+  const roleOf = (unit: string, take: string): FrozenLane['role'] => {
+    // Of a part both takes are of one unit: with it, and what it was fitted to by itself.
+    if (take === table.pair?.withoutTake) return 'without it';
     if (unit === own.id) return 'this unit';
     return (names[unit] as { isControl: boolean } | undefined)?.isControl === true ? 'yardstick' : 'another unit';
   };
@@ -25,9 +27,11 @@ export function frozenDeck(
       sha256: lane.sha256,
       unit: lane.specimenId,
       name: lane.unit,
-      words: lane.words,
+      words: [lane.words, lane.takeId === table.pair?.withoutTake ? 'without it' : '']
+        .filter((w) => w !== '')
+        .join(', '),
       date: lane.date,
-      role: roleOf(lane.specimenId),
+      role: roleOf(lane.specimenId, lane.takeId),
       appliedDb: lane.appliedDb,
       durationS: lane.durationS,
       isLoud: lane.isLoud,

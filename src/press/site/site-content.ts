@@ -28,6 +28,7 @@ export interface SiteKind {
   readonly id: string;
   readonly name: string;
   readonly rulesVersion: number;
+  readonly stratumProbability: number;
   readonly ranking: readonly SiteRankRow[];
   /** The best for each use that has weights of its own. */
   readonly uses: readonly { readonly name: string; readonly rows: readonly SiteRankRow[] }[];

@@ -10,6 +10,7 @@ export interface SiteFrame {
   readonly style: string;
   readonly reader: string;
   readonly search: string;
+  readonly mark: string;
 }
 
 interface SitePage {
@@ -52,6 +53,7 @@ export function sitePage({ frame, path, title, description, body, scripts = [], 
         <meta property="og:site_name" content={name} />
         {absolute && <meta property="og:url" content={absolute} />}
         {absolute && <link rel="canonical" href={absolute} />}
+        <link rel="icon" type="image/svg+xml" href={way(path, frame.mark)} />
         <link rel="stylesheet" href={way(path, frame.style)} />
         <link rel="alternate" type="application/atom+xml" title={name} href={way(path, 'feed.xml')} />
         {data && <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: pageJson(data) }} />}

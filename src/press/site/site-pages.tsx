@@ -153,11 +153,11 @@ export function blindPage(content: SiteContent, frame: SiteFrame): string {
           <ul class="cards">
             {playable.map(({ id, slug, edition }) => (
               <li key={id}>
-                <h3>
+                <h2>
                   <a href={`${way(path, reviewPath(slug))}#listen`}>
                     Which one is the {edition.unit.maker} {edition.unit.model} {edition.unit.label}?
                   </a>
-                </h3>
+                </h2>
                 <p class="quiet small">
                   {edition.decks
                     .map((d) => `${d.title}, ${d.lanes.length} ${d.lanes.length === 1 ? 'clip' : 'clips'}`)
@@ -258,7 +258,7 @@ export function kindPage(kind: SiteKind, content: SiteContent, frame: SiteFrame)
             <Ranking
               rows={kind.ranking}
               hrefOf={hrefOf}
-              caption={`As of ${content.day}, rules of version ${kind.rulesVersion}. Units of one stratum stand close.`}
+              caption={`As of ${content.day}, rules of version ${kind.rulesVersion}. A stratum begins where the first unit of the one above is better than its own first with a probability of at least ${formatNumber(100 * kind.stratumProbability, 0)} %.`}
             />
           )}
         </section>
@@ -268,7 +268,7 @@ export function kindPage(kind: SiteKind, content: SiteContent, frame: SiteFrame)
             <Ranking
               rows={use.rows}
               hrefOf={hrefOf}
-              caption={`The first ${use.rows.length} by the weights for this use, as of ${content.day}`}
+              caption={`${use.name}: the first ${use.rows.length} by the weights for this use, as of ${content.day}`}
             />
           </section>
         ))}

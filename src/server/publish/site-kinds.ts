@@ -21,6 +21,7 @@ export function siteKind(inputs: RankingInputs, standing: KindStanding): SiteKin
     id: rubric.category,
     name: gearKind(rubric.category).name,
     rulesVersion: rubric.version,
+    stratumProbability: rubric.stratumProbability,
     ranking: rows(standing.ranked),
     uses: (rubric.uses ?? []).map((use) => ({
       name: use.name,

@@ -8,6 +8,7 @@ import {
   frontPage,
   kindPage,
   kindPath,
+  MARK,
   PAGE_STYLE,
   reviewPage,
   reviewPath,
@@ -138,6 +139,7 @@ export class Site {
       address,
       style: await put('style', 'css', PAGE_STYLE),
       reader: await put('reader', 'js', await readFile(readerScript, 'utf8')),
+      mark: await put('mark', 'svg', MARK),
       search: await put('search', 'js', await readFile(searchScript, 'utf8')),
     };
   }
