@@ -13,6 +13,7 @@ import type { RenderDemoRunTask } from '#worker/tasks/render-demo-run';
 import type { Application } from '#server/wiring';
 import { buildBeside } from './beside';
 import { buildDemoListening } from './build-listening';
+import { buildDemoReviews } from './reviews';
 
 /** How many runs are rendered ahead of the import: one per thread. */
 const AT_ONCE = 2;
@@ -27,7 +28,10 @@ const AT_ONCE = 2;
  */
 export async function buildDemo(application: Application, speechFolder: string, plans = demoRuns()): Promise<void> {
   const missing = await missingPlans(application, plans);
-  if (missing.length === 0) return buildDemoListening(application);
+  if (missing.length === 0) {
+    await buildDemoListening(application);
+    return buildDemoReviews(application);
+  }
   await buildRigs(application);
   const job = application.jobs.open('Recording the demo catalogue', missing.length, null);
   const folder = await temporaryFolder(application.store);
@@ -51,6 +55,7 @@ export async function buildDemo(application: Application, speechFolder: string, 
     job.finish();
     await application.queue.idle();
     await buildDemoListening(application);
+    await buildDemoReviews(application);
   } catch (error) {
     job.fail(asFailure(error).message);
     throw error;

@@ -322,6 +322,7 @@ describe('the demo', () => {
     const units = await ask<{ id: string; category: string; place: number | null }[]>('/api/specimens');
     const [plan] = await ask<{ id: string }[]>('/api/plans');
     const [test] = await ask<{ id: string }[]>('/api/listening');
+    const reviews = await ask<{ id: string; publishedOn: string | null }[]>('/api/reviews');
     const top = units.find((u) => u.place === 1 && u.category === 'microphone');
     const others = units.filter(
       (u, i) => u.category !== 'microphone' && units.findIndex((x) => x.category === u.category) === i,
@@ -346,6 +347,9 @@ describe('the demo', () => {
       `/takes/${runs[0].takes[0].id}`,
       `/compare?takes=${runs[0].takes[0].id}`,
       '/listening',
+      '/reviews',
+      '/reviews/house',
+      ...reviews.map((r) => `/reviews/${r.id}`),
       '/listening/new',
       `/listening/${test.id}`,
       '/scale',

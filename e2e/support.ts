@@ -10,6 +10,7 @@ import { CHROMIUM, CHROMIUM_FLAGS } from '../tools/browser.mjs';
 export interface Stage {
   readonly address: () => string;
   readonly folder: () => string;
+  readonly browser: () => Browser;
   /** A page with fresh storage; what it says in the console as an error fails the test that looks. */
   readonly open: (path: string) => Promise<{ page: Page; errors: string[] }>;
 }
@@ -41,6 +42,7 @@ export function stage(
   return {
     address: () => server.address,
     folder: () => folder,
+    browser: () => browser,
     open: async (path) => {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
       // A busy machine takes its time.

@@ -266,6 +266,12 @@ export const ENDPOINTS = {
   keepList: post('/api/lists', 'Keep a list under a name', none, newSavedListSchema, addedSchema),
   removeList: post('/api/lists/:id/removed', 'Remove a list that is kept', byId, nothing, done),
   reviews: get('/api/reviews', 'Reviews, the latest first', none, z.array(reviewRowSchema)),
+  reviewsOfUnit: get(
+    '/api/specimens/:id/reviews',
+    'Reviews of a unit, the latest first',
+    byId,
+    z.array(reviewRowSchema),
+  ),
   openReview: post('/api/reviews', 'Begin a review of a unit', none, newReviewSchema, addedSchema),
   review: get(
     '/api/reviews/:id',

@@ -48,12 +48,16 @@ export class Reviews {
     private readonly software: string,
   ) {}
 
-  /** All reviews, the latest first, with what has changed since they were written and published. */
-  async list(): Promise<ReviewRow[]> {
+  /**
+   * Reviews, the latest first, with what has changed since they were written and published.
+   *
+   * @param unit - of this one alone; null for all
+   */
+  async list(unit: string | null = null): Promise<ReviewRow[]> {
     const house = await this.house.current();
     const newest = new Map((await newestEditions(this.database)).map((e) => [e.reviewId, e]));
     const rows: ReviewRow[] = [];
-    for (const [i, review] of (await listReviews(this.database)).entries()) {
+    for (const [i, review] of (await listReviews(this.database, unit)).entries()) {
       const kept = newest.get(review.id);
       const facts = i < LOOKED_AT ? await this.standings.factsOf(review.specimenId) : null;
       rows.push({

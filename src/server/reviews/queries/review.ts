@@ -39,9 +39,13 @@ const fromRow = ({ id, specimen_id, opened_on, revision, document }: ReviewRow):
   document: reviewDocumentSchema.parse(document),
 });
 
-/** All reviews, the latest first. */
-export async function listReviews(db: Queryable): Promise<KeptReview[]> {
-  return (await db.query<ReviewRow>(`SELECT ${COLUMNS} FROM review ORDER BY opened_on DESC, id DESC`)).map(fromRow);
+/** Reviews of a unit, or all of them, the latest first. */
+export async function listReviews(db: Queryable, unit: string | null = null): Promise<KeptReview[]> {
+  const rows = await db.query<ReviewRow>(
+    `SELECT ${COLUMNS} FROM review WHERE $1::bigint IS NULL OR specimen_id = $1 ORDER BY opened_on DESC, id DESC`,
+    [unit],
+  );
+  return rows.map(fromRow);
 }
 
 export async function findReview(db: Queryable, id: string): Promise<KeptReview | null> {

@@ -1,7 +1,8 @@
 import { Injectable, inject } from '@angular/core';
-import { Subject, filter, map, merge, tap, type Observable } from 'rxjs';
+import { Subject, filter, merge, tap, type Observable } from 'rxjs';
 import { ENDPOINTS } from '#contracts/http';
 import type { House, Review, ReviewDocument, ReviewRow } from '#contracts/review';
+import type { SiteReportJson } from '#contracts/site';
 import { Api } from './api';
 import { Events } from './events';
 import { live } from './live';
@@ -24,8 +25,8 @@ export class ReviewData {
   readonly house: Observable<Loaded<House>> = live(() => this.api.call(ENDPOINTS.house, {}), this.changed);
 
   /** Reviews of one unit. */
-  of(unit: string): Observable<readonly ReviewRow[]> {
-    return this.reviews.pipe(map(({ value }) => (value ?? []).filter((r) => r.unit.id === unit)));
+  of(unit: string): Observable<Loaded<ReviewRow[]>> {
+    return live(() => this.api.call(ENDPOINTS.reviewsOfUnit, { params: { id: unit } }), this.facts);
   }
 
   review(id: string): Observable<Loaded<Review>> {
@@ -48,6 +49,11 @@ export class ReviewData {
 
   discard(id: string): Observable<unknown> {
     return this.api.call(ENDPOINTS.discardReview, { params: { id } });
+  }
+
+  /** Writes the site into the data folder. */
+  publishSite(): Observable<SiteReportJson> {
+    return this.api.call(ENDPOINTS.publishSite, { body: { out: null, clips: 'flac' } });
   }
 
   saveHouse(house: House): Observable<House> {

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
+import type { SiteReportJson } from '#contracts/site';
 import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -54,6 +55,28 @@ import { ProblemBox } from '../../ui/problem-box';
           </p>
         </section>
       } @else {
+        @if (hasPublished()) {
+          <p class="site">
+            <p-button
+              icon="pi pi-globe"
+              severity="secondary"
+              [label]="writing.isBusy() ? 'Writing the site …' : 'Write the site'"
+              [disabled]="writing.isBusy()"
+              (onClick)="writeSite()"
+            />
+            @if (report(); as r) {
+              <span role="status" class="small"
+                >{{ r.pages }} pages in <span class="num">{{ r.folder }}</span>: {{ r.written }} files written,
+                {{ r.kept }} as they were, {{ r.removed }} taken away. Put the folder on any file server.</span
+              >
+            } @else {
+              <span class="small quiet">Everything that is published, as pages that any file server serves.</span>
+            }
+          </p>
+          @if (writing.problem(); as p) {
+            <sd-problem-box [problem]="p" />
+          }
+        }
         <table class="plain-table">
           <thead>
             <tr>
@@ -113,6 +136,13 @@ import { ProblemBox } from '../../ui/problem-box';
       gap: 8px 16px;
       align-items: center;
     }
+    .site {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 12px;
+      align-items: center;
+      margin: 0;
+    }
     .warn {
       color: var(--ochre-text);
     }
@@ -135,16 +165,23 @@ export class Reviews {
   private readonly data = inject(ReviewData);
   private readonly router = inject(Router);
   protected readonly saving = new Saving();
+  protected readonly writing = new Saving();
+  protected readonly report = signal<SiteReportJson | null>(null);
   private readonly loaded = toSignal(this.data.reviews, { initialValue: LOADING });
   private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   protected readonly problem = computed(() => this.loaded().problem);
   protected readonly reviews = computed(() => this.loaded().value);
+  protected readonly hasPublished = computed(() => (this.reviews() ?? []).some((r) => r.editions > 0));
   protected readonly units = computed(() => (this.specimens().value ?? []).map((u) => ({ label: unitName(u), value: u.id }))); // prettier-ignore
   protected readonly chosen = linkedSignal<string | null>(() => this.unit() ?? null);
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Reviews', link: null }]);
     inject(ScreenKeys).hints.set([]);
+  }
+
+  protected writeSite(): void {
+    this.writing.run(this.data.publishSite(), (report) => this.report.set(report));
   }
 
   protected open(): void {

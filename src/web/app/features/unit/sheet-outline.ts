@@ -47,5 +47,6 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
       missing: row.hasRules ? count(row.missingPoints.length, 'missing') : 'no rules yet',
     },
     { id: 'place', label: 'Place', missing: row.place === null ? 'not ranked' : '' },
+    { id: 'reviews', label: 'Reviews', missing: '' },
   ];
 }

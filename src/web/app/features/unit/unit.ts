@@ -49,6 +49,7 @@ import { UnitPoints } from './unit-points';
 import { UnitPrices } from './unit-prices';
 import { UnitRelations } from './unit-relations';
 import { UnitSheet } from './unit-sheet';
+import { UnitReviews } from './unit-reviews';
 import { UnitSummary, whyNotRanked } from './unit-summary';
 
 /** One unit as a long sheet in the order of the work. */
@@ -81,6 +82,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     UnitPrices,
     UnitRelations,
     UnitSheet,
+    UnitReviews,
     UnitSummary,
   ],
   templateUrl: './unit.html',
