@@ -84,12 +84,14 @@ describe('publishing', () => {
     expect(await offered.count()).toBe(proposals - 1);
     await page.getByRole('button', { name: /Write a line: For it/ }).click();
     await page.getByLabel('For it, line 1').fill('Light in the hand');
-    await page.getByRole('status').filter({ hasText: 'Saved' }).waitFor();
-    // A reload loses nothing, and what was typed comes back as it was typed.
+    // A reload before it is saved loses nothing, and what was typed comes back as it was typed.
+    await page.getByText('Not saved yet').waitFor();
+    page.once('dialog', (d) => void d.accept());
     await page.reload();
     expect(await page.getByLabel('Headline').inputValue()).toBe('Quiet where it counts');
     expect(await page.getByLabel('For it, line 1').inputValue()).toBe('Light in the hand');
-    expect(await page.getByRole('textbox', { name: 'Summary' }).locator('strong').textContent()).toBe(' Very.');
+    expect(await page.getByRole('textbox', { name: 'Summary' }).locator('strong').textContent()).toBe('Very.');
+    await page.getByText('Saved', { exact: true }).waitFor();
     await page.getByRole('button', { name: 'Publish edition 1' }).click();
     await page.getByRole('heading', { level: 2, name: /Edition 1/ }).waitFor();
     await page.getByText('Nothing that counts has changed since.').waitFor();

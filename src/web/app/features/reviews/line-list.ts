@@ -12,7 +12,7 @@ import { changedAt, markOf, moved, renewed, reworded, without } from './review-d
   template: `
     <h3>{{ title() }}</h3>
     @for (line of lines(); track $index; let i = $index; let last = $last) {
-      <div class="line" role="group" [attr.aria-label]="title() + ', line ' + (i + 1)">
+      <div class="line">
         <sd-text-field
           class="grow"
           [label]="title() + ', line ' + (i + 1)"

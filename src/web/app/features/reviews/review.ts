@@ -22,6 +22,7 @@ import { ProblemBox } from '../../ui/problem-box';
 import { AlternativeLines } from './alternative-lines';
 import { DeckPicker } from './deck-picker';
 import { EditionList } from './edition-list';
+import { forgetDraft, keepDraft, keptDraft } from './kept-draft';
 import { LineList } from './line-list';
 import { LineMarkNote } from './line-mark';
 import { ProposalsPanel } from './proposals-panel';
@@ -121,9 +122,15 @@ export class Review implements OnDestroy {
 
   protected change(part: Partial<ReviewDocument>): void {
     this.draft.update((d) => d && { ...d, ...part });
+    const [draft, review] = [this.draft(), this.review()];
+    if (draft && review) keepDraft(review.id, review.revision, draft);
+    this.saveSoon();
+  }
+
+  private saveSoon(then?: (review: ReviewAnswer) => void): void {
     this.state.set('waiting');
     if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.save(), PAUSE_MS);
+    this.timer = setTimeout(() => this.save(then), PAUSE_MS);
   }
 
   protected takeProposal(proposal: Proposal): void {
@@ -181,10 +188,15 @@ export class Review implements OnDestroy {
       next: (saved) => {
         this.saveProblem.set(null);
         this.review.set(saved);
-        const isSame = this.draft() === draft;
-        this.state.set(isSame ? 'saved' : 'waiting');
-        if (isSame) then(saved);
-        else this.timer = setTimeout(() => this.save(then), PAUSE_MS);
+        const now = this.draft();
+        if (now && now !== draft) {
+          keepDraft(saved.id, saved.revision, now);
+          this.saveSoon(then);
+          return;
+        }
+        forgetDraft(saved.id);
+        this.state.set('saved');
+        then(saved);
       },
       error: (error: unknown) => {
         this.saveProblem.set(problemOf(error));
@@ -201,6 +213,7 @@ export class Review implements OnDestroy {
 
   protected discard(): void {
     this.saving.run(this.data.discard(this.id()), () => {
+      forgetDraft(this.id());
       this.state.set('saved');
       this.draft.set(null);
       void this.router.navigate(['/reviews']);
@@ -213,7 +226,14 @@ export class Review implements OnDestroy {
     const isOther = known?.id !== value.id;
     if (isOther || this.state() === 'saved') {
       this.review.set(value);
-      if (isOther || known.revision !== value.revision) this.draft.set(value.document);
+      if (isOther || known.revision !== value.revision) this.begin(value);
     } else this.review.set({ ...value, revision: known.revision });
+  }
+
+  /** What was saved, or what was written here after it and did not get so far. */
+  private begin(value: ReviewAnswer): void {
+    const kept = keptDraft(value.id, value.revision);
+    this.draft.set(kept ?? value.document);
+    if (kept) this.saveSoon();
   }
 }

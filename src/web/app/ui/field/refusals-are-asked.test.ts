@@ -7,6 +7,9 @@ import { describe, expect, it } from 'vitest';
 const NEED_NOT: Readonly<Record<string, string>> = {
   'features/ranking/moved-view.ts': 'looks back; nothing is saved',
   'features/ranking/ranking.ts': 'looks at units; nothing is saved',
+  'features/reviews/alternative-lines.ts': 'a part of a form',
+  'features/reviews/line-list.ts': 'a part of a form',
+  'features/reviews/use-lines.ts': 'a part of a form',
   'features/rules/criterion-form.ts': 'a part of a form',
   'features/rules/curve-editor.ts': 'a part of a form',
   'features/scale/scale.ts': 'looks at answers; nothing is saved',
