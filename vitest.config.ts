@@ -17,7 +17,11 @@ export default defineConfig({
         ...press,
         test: {
           name: 'unit',
-          include: ['src/{core,contracts,domain,rig,worker,press,reader}/**/*.test.ts', 'tools/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: [
+            'src/{core,contracts,domain,rig,worker,press,reader}/**/*.test.ts',
+            'tools/**/*.test.ts',
+            'demo/**/*.test.ts',
+          ],
           exclude: DEEP,
           isolate: false,
           testTimeout: 120_000,

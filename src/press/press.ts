@@ -1,6 +1,6 @@
 /** What the server makes pages and texts with. */
 export { loneReview, type InnerClip } from './lone-review';
-export { clipKey, type PublishedReview } from './review/published';
+export { clipKey } from './review/published';
 export { filmText, reviewMarkdown, type LimitedText } from './review-text';
 export { MARK, PAGE_STYLE } from './style';
 export { atomFeed, siteMap } from './site/feed';

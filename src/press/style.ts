@@ -6,7 +6,6 @@ const TOKENS = {
   chalk: `--ground:#f2f4f1;--panel:#fbfcfa;--ink:#1e2529;--quiet:#5c686d;--rule:#d3dad6;--azurite:#2a5c9a;--soft:#dfe8f2;--realgar:#b0410f;--mark:#d4561c;--malachite:#24694a;--ochre:#7d5609;--cinnabar:#a5332a;--on:#ffffff`,
   basalt: `--ground:#14181a;--panel:#1b2123;--ink:#e6ebe8;--quiet:#94a19f;--rule:#2e373a;--azurite:#86b0e4;--soft:#1e2c3d;--realgar:#f0895a;--mark:#e2672c;--malachite:#63bb93;--ochre:#dcae58;--cinnabar:#e88a80;--on:#0d1418`,
 } as const;
-export type Theme = keyof typeof TOKENS;
 
 /** What charts are drawn with, on a page and by themselves. */
 const CHART = `
@@ -24,10 +23,6 @@ const CHART = `
 .doubt{fill:var(--rule);opacity:.5}
 .ground{fill:var(--panel)}
 `;
-
-/** Of a picture that stands by itself, in one theme. */
-export const pictureStyle = (theme: Theme): string =>
-  `svg{${TOKENS[theme]};font-family:system-ui,'Helvetica Neue',Arial,sans-serif}${CHART}`;
 
 export const PAGE_STYLE = `
 :root{color-scheme:light dark;${TOKENS.chalk}}

@@ -10,10 +10,6 @@ import type { WorkerPool } from '../platform/worker-pool';
 /** How clips are packed that are handed out. */
 export type ClipPacking = PublishClipTask['format'];
 
-/** What a packing is called, in names of files and addresses. */
-export const packingName = (packing: ClipPacking): string =>
-  packing.codec === 'flac' ? 'flac' : `opus-${packing.kbps}`;
-
 /** Raised when copies are made otherwise. */
 const COPY_VERSION = 1;
 

@@ -2,10 +2,6 @@ import { reviewDocumentSchema, type LineMark, type Proposal, type RestsOn, type 
 import { issueText } from '#contracts/issue-text';
 import { proposalKey, restingLines } from '#domain/review/propose';
 
-/** Parts of a review that are lists of plain lines. */
-export const LINE_PARTS = ['pros', 'cons', 'notTested'] as const;
-export type LinePart = (typeof LINE_PARTS)[number];
-
 /** Whether a line of the review rests on what a rule proposes. */
 export const isTaken = (document: ReviewDocument, { restsOn }: Proposal): boolean =>
   restingLines(document).some((r) => proposalKey(r) === proposalKey(restsOn));
