@@ -602,6 +602,7 @@ export const PLAIN_PATHS = {
   editionMarkdown: '/api/editions/:id/review.md',
   editionFilm: '/api/editions/:id/film.txt',
   editionDocument: '/api/editions/:id/edition.json',
+  editionPack: '/api/editions/:id/pack.zip',
   rankingCsv: '/api/tables/:category/ranking.csv',
   boardCsv: '/api/tables/:category/board.csv',
 } as const;
@@ -629,6 +630,7 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   editionMarkdown: 'get',
   editionFilm: 'get',
   editionDocument: 'get',
+  editionPack: 'get',
   rankingCsv: 'get',
   boardCsv: 'get',
 };

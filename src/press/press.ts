@@ -1,4 +1,5 @@
 /** What the server makes pages and texts with. */
+export { bagTags, tagManifest } from './bagit';
 export { loneReview, type InnerClip } from './lone-review';
 export { clipKey } from './review/published';
 export { filmText, reviewMarkdown, type LimitedText } from './review-text';

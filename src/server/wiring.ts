@@ -52,6 +52,7 @@ import { Reviews } from './reviews/reviews';
 import { HandedClips } from './publish/handed-clips';
 import { Handouts } from './publish/handouts';
 import { KindTables } from './publish/kind-tables';
+import { Packs } from './publish/packs';
 import { Site } from './publish/site';
 import { RubricBook } from './catalogue/rubric-book';
 import { Photographs } from './photos/photographs';
@@ -87,6 +88,7 @@ export interface Application {
   readonly handouts: Handouts;
   readonly tables: KindTables;
   readonly site: Site;
+  readonly packs: Packs;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -170,6 +172,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const compare = new Compare(database, differences);
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
   const house = new HouseRules(database);
+  const protocols = new ProtocolBook(database, hub);
   const standings = new KindStandings(catalogue, pool);
   const reviews = new Reviews(database, catalogue, standings, house, compare, clock, packageVersion);
   const handed = new HandedClips(options.folder, store, pool);
@@ -231,7 +234,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     removals,
     unitAnswers: new UnitAnswers(database),
     clips: new ClipReader(database),
-    protocols: new ProtocolBook(database, hub),
+    protocols,
+    packs: new Packs(reviews, catalogue, protocols, handed, store, packageVersion),
     rigs,
     plans: new SessionPlans(database, rigs, catalogue, hub, clock),
     booth: new Booth(database, queue, runImport, new TakeCompany(database, rigs), rigs, hub, now),

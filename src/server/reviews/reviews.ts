@@ -173,6 +173,11 @@ export class Reviews {
     return found;
   }
 
+  /** The unit that a review is of now: it may be part of another one. @throws Failure `not-found` */
+  async unitOf(reviewId: string): Promise<string> {
+    return (await this.mustFind(reviewId)).specimenId;
+  }
+
   /** Every review that is published, with all of its editions, the latest published first. */
   async published(): Promise<{ readonly unit: string; readonly editions: readonly KeptEdition[] }[]> {
     const all: { unit: string; editions: KeptEdition[] }[] = [];

@@ -6,6 +6,7 @@ import { ENDPOINTS, type PLAIN_PATHS } from '#contracts/http';
 import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
 import { packingOf } from '../publish/packing';
+import { sendPack } from './send-pack';
 import type { Application } from '../wiring';
 import { handle, parse, plain, type Site } from './handle';
 
@@ -33,6 +34,7 @@ export function reviewRoutes(site: Site, application: Application): void {
 const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });
 const pageQuery = z.object({ clips: z.union([packingSchema, z.literal('none')]).default('flac') });
+const packQuery = z.object({ clips: packingSchema.default('flac') });
 const filmQuery = z.object({ most: z.coerce.number<string>().int().min(200).max(100_000).optional() });
 const csvQuery = z.object({ style: z.enum(Object.keys(CSV_STYLES) as [CsvStyle, ...CsvStyle[]]).default('comma') });
 
@@ -40,7 +42,7 @@ const csvQuery = z.object({ style: z.enum(Object.keys(CSV_STYLES) as [CsvStyle, 
 const BYTE_ORDER_MARK = '\ufeff';
 
 /** Reviews and tables as files. */
-export function handoutRoutes(site: Site, { handouts, tables }: Application): void {
+export function handoutRoutes(site: Site, { handouts, tables, packs }: Application): void {
   const file = (
     name: keyof typeof PLAIN_PATHS,
     answer: (request: Request, response: Response) => Promise<void>,
@@ -68,6 +70,11 @@ export function handoutRoutes(site: Site, { handouts, tables }: Application): vo
   file('editionDocument', async ({ params }, response) => {
     const { name, json } = await handouts.document(parse(byId, params).id);
     response.attachment(name).type('application/json; charset=utf-8').send(json);
+  });
+  file('editionPack', async (request, response) => {
+    const { clips } = parse(packQuery, request.query);
+    const pack = await packs.of(parse(byId, request.params).id, packingOf(clips) ?? { codec: 'flac' });
+    await sendPack(pack, request, response);
   });
   for (const [route, table] of [
     ['rankingCsv', 'ranking'],

@@ -44,6 +44,9 @@ import { ChoiceField } from '../../ui/field/choice-field';
             <a class="link" [href]="path(e, 'editionMarkdown')" download>Markdown</a>
             <a class="link" [href]="path(e, 'editionFilm')" download>Text for a film</a>
             <a class="link" [href]="path(e, 'editionDocument')" download>The frozen document</a>
+            @if (packing() !== 'none') {
+              <a class="link" [href]="path(e, 'editionPack') + query()" download>Everything behind it, as a bag</a>
+            }
           </div>
         } @else if (e.changes.length > 0) {
           <a class="link small" [href]="pageOf(e)" download [attr.aria-label]="'One HTML file of edition ' + e.number"
@@ -105,11 +108,11 @@ export class EditionList {
     { label: 'Opus, 64 kbit/s', value: 'opus-64', note: 'for the post' },
     { label: 'none', value: 'none', note: 'text and figures only' },
   ];
-  private readonly query = computed(() => `?clips=${this.packing()}`);
+  protected readonly query = computed(() => `?clips=${this.packing()}`);
 
   protected path(
     edition: EditionRow,
-    name: 'editionMarkdown' | 'editionFilm' | 'editionDocument' | 'editionPage',
+    name: 'editionMarkdown' | 'editionFilm' | 'editionDocument' | 'editionPage' | 'editionPack',
   ): string {
     return PLAIN_PATHS[name].replace(':id', edition.id);
   }
