@@ -47,7 +47,9 @@ module.exports = {
       comment: 'What every subject stands on does not know them.',
       severity: 'error',
       from: { path: '^src/server/platform/', pathNot: '\\.test\\.ts$|/testing/' },
-      to: { path: '^src/server/(runs|sessions|rigs|listening|scale|compare|catalogue|mending|photos|routes|wiring)' },
+      to: {
+        path: '^src/server/(runs|sessions|rigs|listening|scale|compare|catalogue|mending|photos|reviews|publish|routes|wiring)',
+      },
     },
     {
       name: 'server-knows-no-demo',

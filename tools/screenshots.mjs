@@ -54,7 +54,11 @@ const views = [
   ['unit', `/gear/${idOf('Eightfold')}`, 'chalk'],
   ['rules', '/rules', 'chalk', changedRules],
   ['ranking-board', '/ranking?view=board', 'chalk', (page) => page.locator('sd-board-view td.cell').first().waitFor()],
-  ['ranking-price', '/ranking?view=price', 'basalt', (page) => page.locator('sd-frontier-view svg').waitFor()],
+  [
+    'review',
+    `/reviews/${(await (await fetch(`${address}/api/reviews`)).json()).find((r) => r.publishedOn).id}`,
+    'basalt',
+  ],
   ['unit-measured', `/gear/${idOf('Bosun')}#measured`, 'basalt'],
   ['take', `/takes/${await takeOf('Beacon', 'speech')}`, 'chalk'],
   ['new-run', '/new-run', 'chalk', dropThree],
