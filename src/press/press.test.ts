@@ -8,6 +8,7 @@ import { markdownHtml } from './markdown';
 import { filmText, filmTime, reviewMarkdown } from './review-text';
 import type { PublishedReview } from './review/published';
 import { clipKey } from './review/published';
+import { pagesOf } from './site/site-content';
 import { edition, lane } from './testing/edition';
 
 const published = (change: Partial<PublishedReview> = {}): PublishedReview => ({
@@ -151,4 +152,10 @@ it('axes are marked at round values within their range', () => {
   expect(ticks(0, 649, 5)).toEqual([0, 200, 400, 600]);
   expect(ticks(2, 5, 4)).toEqual([2, 3, 4, 5]);
   expect(ticks(-12, 7, 4)).toEqual([-10, -5, 0, 5]);
+});
+
+it('a unit that was reviewed twice leads to its latest page, and under the number that it had before a merge as well', () => {
+  const review = (slug: string, unit: string, published: string) => ({ slug, unit, edition: edition({ unit: { ...edition().unit, id: published } }) }); // prettier-ignore
+  const pages = pagesOf([review('later', '1', '1'), review('earlier', '1', '1'), review('merged', '5', '3')]);
+  expect([...pages]).toEqual([['1', 'later'], ['5', 'merged'], ['3', 'merged']]); // prettier-ignore
 });

@@ -4,6 +4,8 @@ import type { EditionChange } from '#contracts/review';
 /** A review as a site shows it: its newest edition, and all that were before. */
 export interface SiteReview {
   readonly id: string;
+  /** Number of its unit today: it may have been merged into another one. */
+  readonly unit: string;
   /** Its folder under reviews/: of the names of its first edition, so that an address stays. */
   readonly slug: string;
   readonly edition: Edition;
@@ -51,6 +53,14 @@ export interface SiteContent {
   /** Latest first. */
   readonly reviews: readonly SiteReview[];
   readonly kinds: readonly SiteKind[];
+}
+
+/** Pages of units: of one that was reviewed again the latest. */
+export function pagesOf(reviews: readonly Pick<SiteReview, 'unit' | 'slug' | 'edition'>[]): Map<string, string> {
+  const pages = new Map<string, string>();
+  for (const { unit, slug, edition } of reviews)
+    for (const id of [unit, edition.unit.id]) if (!pages.has(id)) pages.set(id, slug);
+  return pages;
 }
 
 export const reviewPath = (slug: string): string => `reviews/${slug}/index.html`;

@@ -1,7 +1,7 @@
 import { formatNumber } from '#core/measure/figure-text';
 import { FrontierChart } from '../charts/frontier-chart';
 import { Whisker } from '../charts/whisker';
-import { kindPath, reviewPath, type SiteContent, type SiteKind, type SiteRankRow, type SiteReview } from './site-content'; // prettier-ignore
+import { kindPath, pagesOf, reviewPath, type SiteContent, type SiteKind, type SiteRankRow, type SiteReview } from './site-content'; // prettier-ignore
 import { sitePage, way, type SiteFrame } from './site-page';
 
 /** So many of the latest stand on the front page; all of them on a page of their own. */
@@ -237,7 +237,7 @@ function Ranking({
 /** A kind: its ranking as it is today, by use, the price frontier, records. */
 export function kindPage(kind: SiteKind, content: SiteContent, frame: SiteFrame): string {
   const path = kindPath(kind.id);
-  const pages = new Map(content.reviews.map((r) => [r.edition.unit.id, r.slug]));
+  const pages = pagesOf(content.reviews);
   const hrefOf = (unit: string): string | null => {
     const slug = pages.get(unit);
     return slug === undefined ? null : way(path, reviewPath(slug));

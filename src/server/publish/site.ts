@@ -9,6 +9,7 @@ import {
   kindPage,
   kindPath,
   MARK,
+  pagesOf,
   PAGE_STYLE,
   reviewPage,
   reviewPath,
@@ -68,7 +69,7 @@ export class Site {
     const since = new SinceCache(new Map(Object.entries(folder.before.since)), this.standings, this.software);
     const content = await this.content(since);
     const frame = await this.assets(folder, content);
-    const pages = new Map(content.reviews.map((r) => [r.edition.unit.id, r.slug]));
+    const pages = pagesOf(content.reviews);
     for (const review of content.reviews) {
       for (const shown of review.editions) {
         const files = await this.filesOf(folder, shown.edition, packing, pages);
@@ -112,6 +113,7 @@ export class Site {
       const { unit: first } = editions[editions.length - 1].edition;
       reviews.push({
         id: newest.reviewId,
+        unit,
         slug: `${slugOf(`${first.maker} ${first.model} ${first.label}`)}-${newest.reviewId}`,
         edition: newest.edition,
         sha256: newest.sha256,

@@ -141,3 +141,41 @@ it('hands an edition out as a page, a text, its document, and tables', async () 
   expect((await (await at('boardCsv')).text()).split('\r\n')[0]).toMatch(/unit,.*Noise re speech/);
   expect((await at('boardCsv', '?style=tabs')).status).toBe(400);
 });
+
+it('of two that publish at once one is told, and a clip that is gone is named with its step', async () => {
+  const { app, units } = await withUnits();
+  const { reviews, removals } = app;
+  const { id } = await reviews.open(units[0].specimenId);
+  const review = await reviews.get(id);
+  const saved = await reviews.save(id, 1, written(review.document));
+  const both = await Promise.allSettled([reviews.publish(id, saved.revision), reviews.publish(id, saved.revision)]);
+  expect(both.map((b) => b.status).sort()).toEqual(['fulfilled', 'rejected']);
+  const refused = both.find((b) => b.status === 'rejected');
+  expect(String(refused?.reason)).toMatch(/published meanwhile|nothing has changed|cannot be published/);
+  expect((await reviews.get(id)).editions).toHaveLength(1);
+
+  const [, rival] = saved.document.decks[0].takes;
+  const of = units.find((u) => u.takeId === rival);
+  const preview = await removals.preview('take', rival);
+  await removals.remove({ what: 'take', id: rival, name: preview.unit, reason: '' });
+  const again = await reviews.save(id, saved.revision, { ...saved.document, headline: 'Other' });
+  await expect(reviews.publish(id, again.revision)).rejects.toMatchObject({
+    details: [{ field: 'decks.0', message: expect.stringContaining(rival) as string }],
+  });
+  expect(of).toBeDefined();
+  const without = again.document.decks.map((d) => ({ ...d, takes: d.takes.filter((t) => t !== rival) }));
+  const mended = await reviews.save(id, again.revision, { ...again.document, decks: without });
+  expect((await reviews.publish(id, mended.revision)).editions).toHaveLength(2);
+});
+
+it('writes the site for callers at this machine, in an empty folder or its own', async () => {
+  const { app, folder } = await withUnits(1);
+  const address = await serve(app);
+  const post = (body: object) => fetch(`${address}/api/site`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
+  const first = await post({});
+  expect(await first.json()).toMatchObject({ folder: join(folder, 'site'), removed: 0 });
+  expect((await post({ out: 'relative' })).status).toBe(400);
+  const taken = await post({ out: folder });
+  expect(taken.status).toBe(400);
+  expect(JSON.stringify(await taken.json())).toContain('holds no site of Sediment');
+});

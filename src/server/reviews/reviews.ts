@@ -161,8 +161,12 @@ export class Reviews {
       );
     const document = JSON.stringify(edition);
     const sha256 = createHash('sha256').update(document).digest('hex');
-    // Its number is unique: of two that publish at once, the second is refused by the database.
-    await this.database.transaction((tx) => addEdition(tx, id, edition, document, sha256));
+    await this.database.transaction(async (tx) => {
+      const newest = (await newestEditions(tx)).find((e) => e.reviewId === id)?.number ?? 0;
+      if (newest !== edition.number - 1)
+        throw new Failure('invalid-request', `Edition ${newest} was published meanwhile: look at it first.`);
+      await addEdition(tx, id, edition, document, sha256);
+    });
     return this.get(id);
   }
 
@@ -205,8 +209,19 @@ export class Reviews {
 
   private async frozenDecks(document: ReviewDocument, facts: ReviewFacts): Promise<FrozenDeck[]> {
     const decks: FrozenDeck[] = [];
-    for (const { takes } of document.decks) {
-      const table = await this.compare.table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null });
+    for (const [i, { takes }] of document.decks.entries()) {
+      const table = await this.compare
+        .table({ takes: [...takes], zero: takes[0], match: 'loudness', loop: null })
+        .catch((error: unknown) => {
+          if (!(error instanceof Failure)) throw error;
+          throw new Failure('invalid-request', 'A clip that a reader should hear is not there.', [
+            {
+              file: null,
+              field: `decks.${i}`,
+              message: `${error.message} Leave it out under “Heard beside each other”.`,
+            },
+          ]);
+        });
       decks.push(frozenDeck(table, await this.maps(takes), facts));
     }
     return decks;

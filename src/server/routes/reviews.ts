@@ -1,13 +1,15 @@
 import { join } from 'node:path';
-import type { NextFunction, Request, Response } from 'express';
+import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { z } from 'zod';
 import { categorySchema, idSchema } from '#contracts/common';
 import { ENDPOINTS, type PLAIN_PATHS } from '#contracts/http';
 import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
+import { Failure } from '../platform/failure';
 import { packingOf } from '../publish/packing';
 import { sendPack } from './send-pack';
 import type { Application } from '../wiring';
+import { callerOf, isFromHere } from './caller';
 import { handle, parse, plain, type Site } from './handle';
 
 /** Reviews and their editions: parse, call, answer. */
@@ -24,12 +26,22 @@ export function reviewRoutes(site: Site, application: Application): void {
   });
   handle(site, ENDPOINTS.publishReview, ({ params, body }) => reviews.publish(params.id, body.revision));
   handle(site, ENDPOINTS.edition, async ({ params }) => (await reviews.edition(params.id)).edition);
-  handle(site, ENDPOINTS.publishSite, ({ body: { out, clips } }) =>
-    publishing.publish(out ?? join(status.dataFolder, 'site'), packingOf(clips) ?? { codec: 'flac' }),
+  handle(
+    site,
+    ENDPOINTS.publishSite,
+    ({ body: { out, clips } }) =>
+      publishing.publish(out ?? join(status.dataFolder, 'site'), packingOf(clips) ?? { codec: 'flac' }),
+    atThisMachine,
   );
   handle(site, ENDPOINTS.house, () => house.current());
   handle(site, ENDPOINTS.saveHouse, ({ body }) => house.save(body));
 }
+
+/** Folders of a machine are written from there alone, whoever else may read and write the archive. */
+const atThisMachine: RequestHandler = (request, _response, next) => {
+  if (isFromHere(callerOf(request))) next();
+  else next(new Failure('token-needed', 'The site is written at the machine that holds the archive.'));
+};
 
 const byId = z.object({ id: idSchema });
 const byCategory = z.object({ category: categorySchema });

@@ -79,19 +79,26 @@ describe('what is saved', () => {
 describe('what is written and not saved yet', () => {
   afterEach(() => localStorage.clear());
   const document = { ...emptyReview(), headline: 'Quiet' };
+  const of = (id: string, name = 'Sedge') => ({
+    id,
+    openedOn: '2025-01-01',
+    unit: { id: '1', name, category: 'microphone' },
+  });
 
   it('comes back for the revision that it goes on from, and for no other', () => {
-    keepDraft('7', 3, document);
-    expect(keptDraft('7', 3)).toEqual(document);
-    expect(keptDraft('7', 4)).toBeNull();
-    expect(keptDraft('8', 3)).toBeNull();
-    forgetDraft('7');
-    expect(keptDraft('7', 3)).toBeNull();
+    keepDraft(of('7'), 3, document);
+    expect(keptDraft(of('7'), 3)).toEqual(document);
+    expect(keptDraft(of('7'), 4)).toBeNull();
+    expect(keptDraft(of('8'), 3)).toBeNull();
+    // Another archive at the same address has a review of this number, too.
+    expect(keptDraft(of('7', 'Lantern'), 3)).toBeNull();
+    forgetDraft(of('7'));
+    expect(keptDraft(of('7'), 3)).toBeNull();
   });
 
   it.each(['{', '[]', '{"revision":3,"document":{"headline":1}}'])('%s is nothing', (text) => {
-    localStorage.setItem('sediment.review.7', text);
-    expect(keptDraft('7', 3)).toBeNull();
+    localStorage.setItem('sediment.review.7 2025-01-01 Sedge', text);
+    expect(keptDraft(of('7'), 3)).toBeNull();
   });
 });
 

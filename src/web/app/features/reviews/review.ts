@@ -85,6 +85,8 @@ export class Review implements OnDestroy {
   protected readonly markOf = markOf;
   protected readonly priceSheet = priceSheet;
   private timer: ReturnType<typeof setTimeout> | null = null;
+  /** What waits for everything to be saved. */
+  private afterSaving: ((review: ReviewAnswer) => void)[] = [];
 
   constructor() {
     const breadcrumb = inject(Breadcrumb);
@@ -123,14 +125,14 @@ export class Review implements OnDestroy {
   protected change(part: Partial<ReviewDocument>): void {
     this.draft.update((d) => d && { ...d, ...part });
     const [draft, review] = [this.draft(), this.review()];
-    if (draft && review) keepDraft(review.id, review.revision, draft);
+    if (draft && review) keepDraft(review, review.revision, draft);
     this.saveSoon();
   }
 
-  private saveSoon(then?: (review: ReviewAnswer) => void): void {
+  private saveSoon(): void {
     this.state.set('waiting');
     if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.save(then), PAUSE_MS);
+    this.timer = setTimeout(() => this.save(), PAUSE_MS);
   }
 
   protected takeProposal(proposal: Proposal): void {
@@ -169,17 +171,23 @@ export class Review implements OnDestroy {
     this.change({ links: without(this.draft()?.links ?? [], at) });
   }
 
-  /** Saves what is written; what changes meanwhile is saved after it. */
-  protected save(then: (review: ReviewAnswer) => void = () => undefined): void {
+  /**
+   * Saves what is written; what changes meanwhile is saved after it.
+   *
+   * @param then - once everything that is written is saved; not where it is refused
+   */
+  protected save(then?: (review: ReviewAnswer) => void): void {
+    if (then) this.afterSaving.push(then);
     if (this.timer !== null) clearTimeout(this.timer);
     this.timer = null;
     const [draft, review] = [this.draft(), this.review()];
     if (!draft || !review || this.state() === 'saving') return;
     if (this.state() === 'saved') {
-      then(review);
+      this.allSaved(review);
       return;
     }
     if (this.problems().length > 0 || this.refusals.stop()) {
+      this.afterSaving = [];
       this.state.set('refused');
       return;
     }
@@ -190,19 +198,28 @@ export class Review implements OnDestroy {
         this.review.set(saved);
         const now = this.draft();
         if (now && now !== draft) {
-          keepDraft(saved.id, saved.revision, now);
-          this.saveSoon(then);
+          keepDraft(saved, saved.revision, now);
+          this.state.set('waiting');
+          if (this.afterSaving.length > 0) this.save();
+          else this.saveSoon();
           return;
         }
-        forgetDraft(saved.id);
+        forgetDraft(saved);
         this.state.set('saved');
-        then(saved);
+        this.allSaved(saved);
       },
       error: (error: unknown) => {
+        this.afterSaving = [];
         this.saveProblem.set(problemOf(error));
         this.state.set('refused');
       },
     });
+  }
+
+  private allSaved(review: ReviewAnswer): void {
+    const waiting = this.afterSaving;
+    this.afterSaving = [];
+    for (const then of waiting) then(review);
   }
 
   protected publish(): void {
@@ -213,7 +230,8 @@ export class Review implements OnDestroy {
 
   protected discard(): void {
     this.saving.run(this.data.discard(this.id()), () => {
-      forgetDraft(this.id());
+      const review = this.review();
+      if (review) forgetDraft(review);
       this.state.set('saved');
       this.draft.set(null);
       void this.router.navigate(['/reviews']);
@@ -232,7 +250,7 @@ export class Review implements OnDestroy {
 
   /** What was saved, or what was written here after it and did not get so far. */
   private begin(value: ReviewAnswer): void {
-    const kept = keptDraft(value.id, value.revision);
+    const kept = keptDraft(value, value.revision);
     this.draft.set(kept ?? value.document);
     if (kept) this.saveSoon();
   }
