@@ -603,6 +603,7 @@ export const PLAIN_PATHS = {
   editionFilm: '/api/editions/:id/film.txt',
   editionDocument: '/api/editions/:id/edition.json',
   editionPack: '/api/editions/:id/pack.zip',
+  editionPicture: '/api/editions/:id/pictures/:kind.svg',
   rankingCsv: '/api/tables/:category/ranking.csv',
   boardCsv: '/api/tables/:category/board.csv',
 } as const;
@@ -631,6 +632,7 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   editionFilm: 'get',
   editionDocument: 'get',
   editionPack: 'get',
+  editionPicture: 'get',
   rankingCsv: 'get',
   boardCsv: 'get',
 };

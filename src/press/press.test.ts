@@ -1,13 +1,16 @@
 import { createHash } from 'node:crypto';
 import { HtmlValidate } from 'html-validate';
+import { JSDOM } from 'jsdom';
 import { describe, expect, it } from 'vitest';
 import { editionSchema } from '#contracts/edition';
+import { PICTURES, PICTURE_SIZES, PICTURE_THEMES, type PictureKind, type PictureSize } from '#contracts/picture';
 import { ticks } from './charts/scale';
 import { loneReview } from './lone-review';
 import { markdownHtml } from './markdown';
 import { filmText, filmTime, reviewMarkdown } from './review-text';
 import type { PublishedReview } from './review/published';
 import { clipKey } from './review/published';
+import { editionPicture } from './picture';
 import { pagesOf } from './site/site-content';
 import { edition, lane } from './testing/edition';
 
@@ -158,4 +161,41 @@ it('a unit that was reviewed twice leads to its latest page, and under the numbe
   const review = (slug: string, unit: string, published: string) => ({ slug, unit, edition: edition({ unit: { ...edition().unit, id: published } }) }); // prettier-ignore
   const pages = pagesOf([review('later', '1', '1'), review('earlier', '1', '1'), review('merged', '5', '3')]);
   expect([...pages]).toEqual([['1', 'later'], ['5', 'merged'], ['3', 'merged']]); // prettier-ignore
+});
+
+describe('pictures for a film', () => {
+  const document = (svg: string | null) => new JSDOM(svg ?? '', { contentType: 'image/svg+xml' }).window.document.documentElement; // prettier-ignore
+
+  it.each(Object.keys(PICTURES) as PictureKind[])(
+    '%s stands by itself, in every size and theme, with unit, condition and mark',
+    (kind) => {
+      for (const size of Object.keys(PICTURE_SIZES) as PictureSize[])
+        for (const theme of PICTURE_THEMES) {
+          const svg = document(editionPicture(edition(), kind, size, theme));
+          const { px } = PICTURE_SIZES[size];
+          expect([svg.localName, svg.getAttribute('width'), svg.getAttribute('height')]).toEqual(['svg', String(px.width), String(px.height)]); // prettier-ignore
+          const text = svg.textContent;
+          expect(text).toContain('Thole Quiet A');
+          expect(text).toContain('Tidewrack Audio Desk');
+          expect(svg.outerHTML).not.toMatch(/href=|url\(|NaN|undefined/);
+        }
+      expect(editionPicture(edition(), kind, 'square', 'chalk')).not.toBe(editionPicture(edition(), kind, 'square', 'basalt')); // prettier-ignore
+    },
+  );
+
+  it('nothing is drawn of what an edition does not have', () => {
+    const bare = edition({ response: null, frontier: null, ranking: null, figures: [] });
+    const drawn = (Object.keys(PICTURES) as PictureKind[]).filter((k) => editionPicture(bare, k, 'square', 'chalk') !== null); // prettier-ignore
+    expect(drawn).toEqual(['lower-third']);
+  });
+
+  it('shows of a long ranking what stands around the unit', () => {
+    const { ranking } = edition();
+    const rows = Array.from({ length: 40 }, (_, i) => ({ ...ranking!.rows[0], unit: String(100 + i), name: `Unit ${i + 1}`, place: i + 1 })); // prettier-ignore
+    const svg = document(editionPicture(edition({ ranking: { ...ranking!, own: '120', of: 40, rows } }), 'ranking', '1280x720', 'chalk')); // prettier-ignore
+    const names = [...svg.querySelectorAll('text')].map((t) => t.textContent ?? '').filter((t) => t.startsWith('Unit'));
+    expect(names).toHaveLength(9);
+    expect(names).toContain('Unit 21');
+    expect(svg.querySelector('.own-row')?.textContent).toContain('Unit 21');
+  });
 });

@@ -24,6 +24,10 @@ const CHART = `
 .ground{fill:var(--panel)}
 `;
 
+/** Of a picture that stands by itself, in one theme. */
+export const pictureStyle = (theme: keyof typeof TOKENS): string =>
+  `svg{${TOKENS[theme]};font-family:system-ui,'Helvetica Neue',Arial,sans-serif}${CHART}.ink{fill:var(--ink)}.quiet{fill:var(--quiet)}`;
+
 export const PAGE_STYLE = `
 :root{color-scheme:light dark;${TOKENS.chalk}}
 @media (prefers-color-scheme:dark){:root{${TOKENS.basalt}}}

@@ -1,6 +1,16 @@
 import { readFile } from 'node:fs/promises';
 import type { Edition, FrozenLane } from '#contracts/edition';
-import { clipKey, filmText, loneReview, reviewMarkdown, type InnerClip, type LimitedText } from '#press/press';
+import { PICTURES, type PictureKind, type PictureSize, type PictureTheme } from '#contracts/picture';
+import {
+  clipKey,
+  editionPicture,
+  filmText,
+  loneReview,
+  reviewMarkdown,
+  type InnerClip,
+  type LimitedText,
+} from '#press/press';
+import { Failure } from '../platform/failure';
 import { readerScript } from '../platform/package-root';
 import type { Clock } from '../platform/clock';
 import type { Reviews } from '../reviews/reviews';
@@ -62,6 +72,23 @@ export class Handouts {
   async film(id: string, most?: number): Promise<LimitedText & { name: string }> {
     const { edition } = await this.reviews.edition(id);
     return { name: `${nameOf(edition)}.txt`, ...filmText(edition, most) };
+  }
+
+  /**
+   * A picture for a film, as SVG.
+   *
+   * @throws Failure `not-found`, also where the edition has nothing of that kind
+   */
+  async picture(
+    id: string,
+    kind: PictureKind,
+    size: PictureSize,
+    theme: PictureTheme,
+  ): Promise<{ name: string; svg: string }> {
+    const { edition } = await this.reviews.edition(id);
+    const svg = editionPicture(edition, kind, size, theme);
+    if (svg === null) throw new Failure('not-found', `This edition has nothing to draw under “${PICTURES[kind]}”.`);
+    return { name: `${nameOf(edition)}-${kind}-${size}-${theme}.svg`, svg };
   }
 
   /** The document itself, byte by byte as its hash was counted. */

@@ -3,6 +3,7 @@ import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { z } from 'zod';
 import { categorySchema, idSchema } from '#contracts/common';
 import { ENDPOINTS, type PLAIN_PATHS } from '#contracts/http';
+import { pictureKindSchema, pictureQuerySchema } from '#contracts/picture';
 import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
 import { Failure } from '../platform/failure';
@@ -82,6 +83,12 @@ export function handoutRoutes(site: Site, { handouts, tables, packs }: Applicati
   file('editionDocument', async ({ params }, response) => {
     const { name, json } = await handouts.document(parse(byId, params).id);
     response.attachment(name).type('application/json; charset=utf-8').send(json);
+  });
+  file('editionPicture', async ({ params, query }, response) => {
+    const { id, kind } = parse(byId.extend({ kind: pictureKindSchema }), params);
+    const { size, theme } = parse(pictureQuerySchema, query);
+    const { name, svg } = await handouts.picture(id, kind, size, theme);
+    response.attachment(name).type('image/svg+xml').send(svg);
   });
   file('editionPack', async (request, response) => {
     const { clips } = parse(packQuery, request.query);

@@ -39,17 +39,22 @@ export function svgText(svg: SVGSVGElement): string {
 }
 
 /** The same as pixels, twice as fine as on the screen. */
-export async function pngOf(svg: SVGSVGElement): Promise<Blob> {
+export function pngOf(svg: SVGSVGElement): Promise<Blob> {
   const { width, height } = svg.getBoundingClientRect();
-  const url = URL.createObjectURL(new Blob([svgText(svg)], { type: 'image/svg+xml' }));
+  return pngOfText(svgText(svg), 2 * width, 2 * height);
+}
+
+/** A stand-alone SVG document as pixels. */
+export async function pngOfText(svg: string, width: number, height: number): Promise<Blob> {
+  const url = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));
   try {
     const image = new Image();
     image.src = url;
     await image.decode();
     const canvas = document.createElement('canvas');
-    canvas.width = 2 * width;
-    canvas.height = 2 * height;
-    canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
+    canvas.width = width;
+    canvas.height = height;
+    canvas.getContext('2d')?.drawImage(image, 0, 0, width, height);
     return await new Promise<Blob>((resolve, reject) => {
       canvas.toBlob(
         (blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))),

@@ -133,9 +133,9 @@ describe('the board', () => {
       [noise, rejection],
     );
     expect(csv.split('\r\n')).toEqual([
-      '"unit","noiseReSpeechA in dB(A)","noiseReSpeechA uncertainty","noiseReSpeechA rank","rearRejection in dB","rearRejection uncertainty","rearRejection rank"',
+      'unit,noiseReSpeechA in dB(A),noiseReSpeechA uncertainty,noiseReSpeechA rank,rearRejection in dB,rearRejection uncertainty,rearRejection rank',
       '"Oarlock “A”, ""first""",-60,0.1,4,12,0.1,2',
-      '"C",-65,0.1,1,>=20,1,',
+      'C,-65,0.1,1,>=20,1,',
       '',
     ]);
   });

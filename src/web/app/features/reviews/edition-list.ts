@@ -1,12 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { PLAIN_PATHS } from '#contracts/http';
+import {
+  PICTURES,
+  PICTURE_SIZES,
+  PICTURE_THEMES,
+  type PictureKind,
+  type PictureSize,
+  type PictureTheme,
+} from '#contracts/picture';
 import type { EditionRow, Review } from '#contracts/review';
+import { Button } from 'primeng/button';
+import { fileName, pngOfText, saveFile } from '../../ui/save-picture';
 import { ChoiceField } from '../../ui/field/choice-field';
 
 /** What was published, what has changed since, and what can be handed out. */
 @Component({
   selector: 'sd-edition-list',
-  imports: [ChoiceField],
+  imports: [Button, ChoiceField],
   template: `
     @for (e of review().editions; track e.id; let first = $first) {
       <section class="panel pad" [class.since]="first && e.since.length > 0">
@@ -46,6 +56,21 @@ import { ChoiceField } from '../../ui/field/choice-field';
             <a class="link" [href]="path(e, 'editionDocument')" download>The frozen document</a>
             @if (packing() !== 'none') {
               <a class="link" [href]="path(e, 'editionPack') + query()" download>Everything behind it, as a bag</a>
+            }
+          </div>
+          <div class="out">
+            <sd-choice-field
+              label="Picture for a film"
+              [options]="pictures"
+              [value]="picture()"
+              (valueChange)="picture.set($event)"
+            />
+            <sd-choice-field label="Size" [options]="sizes" [value]="size()" (valueChange)="size.set($event)" />
+            <sd-choice-field label="Theme" [options]="themes" [value]="theme()" (valueChange)="theme.set($event)" />
+            <a class="link" [href]="pictureOf(e)" download>Picture as SVG</a>
+            <p-button size="small" severity="secondary" label="Picture as PNG" (onClick)="png(e)" />
+            @if (pictureProblem(); as words) {
+              <span class="small warn" role="alert">{{ words }}</span>
             }
           </div>
         } @else if (e.changes.length > 0) {
@@ -108,6 +133,13 @@ export class EditionList {
     { label: 'Opus, 64 kbit/s', value: 'opus-64', note: 'for the post' },
     { label: 'none', value: 'none', note: 'text and figures only' },
   ];
+  protected readonly picture = signal<PictureKind>('figures');
+  protected readonly size = signal<PictureSize>('1280x720');
+  protected readonly theme = signal<PictureTheme>('chalk');
+  protected readonly pictures = (Object.keys(PICTURES) as PictureKind[]).map((value) => ({ label: PICTURES[value], value })); // prettier-ignore
+  protected readonly sizes = (Object.keys(PICTURE_SIZES) as PictureSize[]).map((value) => ({ label: value.replace('x', ' × '), value })); // prettier-ignore
+  protected readonly themes = PICTURE_THEMES.map((value) => ({ label: value, value }));
+  protected readonly pictureProblem = signal('');
   protected readonly query = computed(() => `?clips=${this.packing()}`);
 
   protected path(
@@ -119,5 +151,22 @@ export class EditionList {
 
   protected pageOf(edition: EditionRow): string {
     return this.path(edition, 'editionPage') + this.query();
+  }
+
+  protected pictureOf({ id }: EditionRow): string {
+    const path = PLAIN_PATHS.editionPicture.replace(':id', id).replace(':kind', this.picture());
+    return `${path}?size=${this.size()}&theme=${this.theme()}`;
+  }
+
+  protected async png(edition: EditionRow): Promise<void> {
+    this.pictureProblem.set('');
+    const answer = await fetch(this.pictureOf(edition));
+    if (!answer.ok) {
+      this.pictureProblem.set(`This edition has nothing to draw under “${PICTURES[this.picture()]}”.`);
+      return;
+    }
+    const { px } = PICTURE_SIZES[this.size()];
+    const name = `${fileName(this.review().unit.name)}-edition-${edition.number}-${this.picture()}-${this.size()}-${this.theme()}.png`;
+    saveFile(name, await pngOfText(await answer.text(), px.width, px.height));
   }
 }
