@@ -7,7 +7,7 @@ export const PROPOSAL_RULES = {
   record: 'The best figure of its kind so far',
   'hidden-low-cut': 'A low-cut that is found and not told',
   claim: 'A claim that the measurement does not bear out',
-  finding: 'Something that its takes show: a link that gates, a maximum that no room can reach',
+  finding: 'A gate that closes between the words',
   needs: 'What it cannot be used without',
   standing: 'Its stratum in the ranking',
   heard: 'What blind answers say of it',

@@ -12,6 +12,7 @@ const CHART = `
 .grid{stroke:var(--rule);stroke-width:1}
 .axis{fill:var(--quiet);font-size:11px}
 .label{fill:var(--ink);font-size:12px}
+.own-label{fill:var(--ink);font-size:12px;font-weight:700;paint-order:stroke;stroke:var(--panel);stroke-width:4px}
 .own{stroke:var(--mark);fill:none;stroke-width:2}
 .own-dot{fill:var(--mark)}
 .other-dot{fill:var(--panel);stroke:var(--ink);stroke-width:1.25}

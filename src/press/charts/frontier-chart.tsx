@@ -67,7 +67,7 @@ export function FrontierChart({ frontier, own, width, height, title }: Props) {
           return (
             <text
               key={u.unit}
-              class="label"
+              class="own-label"
               x={x(u.price) + (isRight ? -10 : 10)}
               y={y(u.composite) - 9}
               text-anchor={isRight ? 'end' : 'start'}
