@@ -11,7 +11,9 @@ import { filmText, filmTime, reviewMarkdown } from './review-text';
 import type { PublishedReview } from './review/published';
 import { clipKey } from './review/published';
 import { editionPicture } from './picture';
-import { pagesOf } from './site/site-content';
+import { atomFeed } from './site/feed';
+import { reviewData } from './site/review-data';
+import { pagesOf, type SiteContent, type SiteReview } from './site/site-content';
 import { edition, lane } from './testing/edition';
 
 const published = (change: Partial<PublishedReview> = {}): PublishedReview => ({
@@ -198,4 +200,36 @@ describe('pictures for a film', () => {
     expect(names).toContain('Unit 21');
     expect(svg.querySelector('.own-row')?.textContent).toContain('Unit 21');
   });
+});
+
+describe('a feed and what machines read', () => {
+  const review = (id: string, days: readonly string[]): SiteReview => {
+    const editions = days.map((publishedOn, i) => ({ edition: edition({ number: days.length - i, publishedOn }), sha256: `${id}${i}`.padEnd(64, '0') })); // prettier-ignore
+    return { id, unit: '1', slug: `u-${id}`, edition: editions[0].edition, sha256: editions[0].sha256, since: [], editions }; // prettier-ignore
+  };
+  const content = (reviews: SiteReview[]): SiteContent => ({ desk: 'Desk', address: 'https://desk.example', day: '2026-01-01', reviews, kinds: [] }); // prettier-ignore
+  const titles = (xml: string) => [...xml.matchAll(/<entry>[\s\S]*?<title>(.*?)<\/title>[\s\S]*?<updated>(.*?)T/g)].map((m) => `${m[2]} ${m[1].slice(-11)}`); // prettier-ignore
+
+  it('lists editions, the latest first, of one day the higher number first, and fifty at most', () => {
+    const feed = atomFeed(
+      content([review('1', ['2025-03-01', '2025-03-01', '2025-01-01']), review('2', ['2025-02-01'])]),
+    );
+    expect(titles(feed)).toEqual(['2025-03-01 (edition 3)', '2025-03-01 (edition 2)', '2025-02-01 ole Quiet A', '2025-01-01 ole Quiet A']); // prettier-ignore
+    expect(feed).toContain('<updated>2025-03-01T00:00:00Z</updated>');
+    const many = Array.from({ length: 60 }, (_, i) => review(String(i + 1), ['2025-01-01']));
+    expect(titles(atomFeed(content(many)))).toHaveLength(50);
+  });
+
+  it('a review was published when its first edition was, and changed when its newest was', () => {
+    const frame = { desk: 'Desk', address: '', style: '', reader: '', search: '', mark: '' };
+    const data = reviewData(review('1', ['2025-03-01', '2025-01-01']), frame);
+    expect(data).toMatchObject({ datePublished: '2025-01-01', dateModified: '2025-03-01', version: 2, reviewRating: { ratingValue: 4 } }); // prettier-ignore
+    expect(data).not.toHaveProperty('url');
+  });
+});
+
+it('a text that is exactly as long as it may be is left whole', () => {
+  const { text } = filmText(edition());
+  expect(filmText(edition(), text.length).leftOut).toEqual([]);
+  expect(filmText(edition(), text.length - 1).leftOut).not.toEqual([]);
 });

@@ -2,8 +2,9 @@ import { describe, expect, it } from 'vitest';
 import type { Edition, FrozenFigure, FrozenRow } from '#contracts/edition';
 import { editionSchema } from '#contracts/edition';
 import type { Run, SpecimenSheet } from '#contracts/specimen';
+import { plainPrice } from '../catalogue/unit-facts';
 import { editionChanges, factChanges } from './edition-changes';
-import { chapters, freeze, frozenFigures, settingsText, shownRows } from './freeze';
+import { chapters, freeze, frozenFacts, frozenFigures, settingsText, shownRows } from './freeze';
 import { isWhatWasPublished, publishProblems } from './publish-problems';
 import { emptyReview, SHIPPED_HOUSE } from './shipped-house';
 import { sinceEdition } from './since-edition';
@@ -49,6 +50,26 @@ describe('an edition', () => {
     const opening = run('2025-07-01', [measurement({ value: -50 })], { purpose: 'opening' });
     expect(of([opening, run('2025-05-01', [measurement({})])])).toEqual([[-66.2, '2025-05-01']]);
     expect(of([opening])).toEqual([[-50, '2025-07-01']]);
+  });
+
+  it('names the price that its rules count, not the newest of another kind; without rules the newest', () => {
+    const prices = [
+      { id: '2', amount: 60, currency: 'EUR', kind: 'used', date: '2025-04-01' },
+      { id: '1', amount: 120, currency: 'EUR', kind: 'street', date: '2025-01-01' },
+    ] as SpecimenSheet['prices'];
+    const priced = { ...unit('1', { noiseReSpeechA: fact(-66) }), prices: prices.map(plainPrice) };
+    const priceOf = (rubric?: null) => frozenFacts(reviewFacts([priced, unit('2', {}, 90)], { sheet: { prices }, ...(rubric === null ? { rubric } : {}) }), 's').price?.amount; // prettier-ignore
+    expect([priceOf(), priceOf(null)]).toEqual([120, 60]);
+  });
+
+  it('holds claims beside what was measured, and says why two cannot be compared', () => {
+    const claims = [{ quantity: 'einA' as const, value: -128, unit: 'dBu', condition: 'A-weighted' }, { quantity: 'einA' as const, value: -128, unit: 'dBV', condition: '' }]; // prettier-ignore
+    const facts = reviewFacts([unit('1', { einA: fact(-125) })], { rubric: null, kind: 'interface', sheet: { claims } }); // prettier-ignore
+    const frozen = freeze({ review: '7', document: written, house: SHIPPED_HOUSE, facts, decks: [], day: '2025-05-24', software: 's', before: null }); // prettier-ignore
+    expect(frozen.claims).toMatchObject([
+      { claimed: '−128 dBu A-weighted', measured: '−125.0 ±0.5 dBu(A)', remark: '' },
+      { remark: expect.stringMatching(/^not comparable: /) as string },
+    ]);
   });
 
   it('publishes a long ranking by its head and what stands around the unit', () => {

@@ -109,6 +109,32 @@ describe('lines from other facts', () => {
   });
 });
 
+describe('where it stands', () => {
+  const spread = (own: number) => reviewFacts(noise([own, -70, -65, -60, -55, -50]));
+  it('is told of the top and of the lowest stratum, and of none between', () => {
+    const standings = [-79, -62, -41].map((own) => said(spread(own), 'standing').map((p) => [p.part, p.text.slice(0, 22)])); // prettier-ignore
+    expect(standings).toEqual([[['pros', 'In the top stratum of ']], [], [['cons', 'In the lowest stratum ']]]);
+    expect(said(spread(-79), 'standing', { ...house, leastUnits: 7 })).toEqual([]);
+  });
+
+  it('a gate that hides the noise is a finding; a figure with a gate in its words is none', () => {
+    const of = (m: object) =>
+      said(reviewFacts([unit('1', {})], { sheet: { runs: [{ purpose: 'unit', date: '2025-01-01', takes: [], measurements: [m], curves: { pairs: [] } }] as never } }), 'finding'); // prettier-ignore
+    const refused = { quantity: 'noiseReSpeechA', value: null, notMeasured: 'A gate or an expander hides it.' };
+    expect(of(refused).map((p) => p.part)).toEqual(['cons']);
+    expect(of({ ...refused, value: -60 })).toEqual([]);
+    expect(of({ ...refused, notMeasured: 'It was clipped.' })).toEqual([]);
+  });
+
+  it('what its rules ask listeners, and nobody has heard, is not tested', () => {
+    const asked = { ...RUBRIC, criteria: [...RUBRIC.criteria, { kind: 'heard', id: 'h', name: 'Heard', meaning: '', curve: [[0, 0]], leastAnswers: 1, repeatability: 1 } as never] }; // prettier-ignore
+    const subjects = (heard: object | null) =>
+      said(reviewFacts([{ ...unit('1', {}), heard: heard as never }], { rubric: asked }), 'not-measured').map((p) => p.restsOn.subject); // prettier-ignore
+    expect(subjects(null)).toContain('heard');
+    expect(subjects({ logWorth: 0, se: 1, answers: 3 })).not.toContain('heard');
+  });
+});
+
 describe('price', () => {
   // Seven units; the first is dear and no better than the second.
   const kind = (own: number, price: number) => reviewFacts(noise([own, -70, -60, -55, -50, -48], [price, 50, 60, 70, 80, 90])); // prettier-ignore
@@ -125,6 +151,14 @@ describe('price', () => {
     expect(said(facts, 'frontier')[0]).toMatchObject({ part: 'pros', text: 'Nothing tested is as good for 50 EUR or less' }); // prettier-ignore
     expect(said(facts, 'better-buy')).toEqual([]);
     expect(said(facts, 'turning-price')).toMatchObject([{ price: { amount: 300 }, text: expect.stringMatching(/^From 300 EUR on/) as string }]); // prettier-ignore
+  });
+
+  it('a unit at the very same price is a better buy as well; one that is only a little behind the frontier is left alone', () => {
+    const same = reviewFacts(noise([-60, -70, -58, -55, -50, -48], [50, 50, 60, 70, 80, 90]));
+    expect(said(same, 'better-buy')).toMatchObject([{ text: 'Better by the rules for the same price' }]);
+    const close = reviewFacts(noise([-69.9, -70, -58, -55, -50, -48], [60, 50, 70, 70, 80, 90]));
+    expect(said(close, 'frontier')).toEqual([]);
+    expect(said(close, 'better-buy')).toEqual([]);
   });
 
   it('without a price rule, and without a price, nothing is said', () => {
