@@ -1,5 +1,6 @@
 import { QUANTITY_IDS, quantity, type QuantityId } from '../measure/registry';
 import type { UnitFacts } from './criterion-points';
+import { COVERAGE, spreadOf } from './figures-apart';
 
 /** A figure that was the best so far when its unit was first tested. */
 export interface RecordStep {
@@ -22,9 +23,6 @@ export interface QuantityRecords {
   readonly ties: readonly string[];
 }
 
-/** A difference within this many standard uncertainties of both is none. */
-const COVERAGE = 2;
-
 /**
  * The best figure of each quantity and its holders over time: by the figures that count today, in the order in which the
  * units were first tested. Quantities of which no way is better have no record, and limits hold none.
@@ -46,7 +44,7 @@ export function recordsOf(units: readonly UnitFacts[], firstTested: ReadonlyMap<
     const figures = dated.flatMap(({ unit, day }): RecordStep[] => {
       const fact = unit.figures[id];
       if (!fact || fact.value === null || fact.bound !== 'exact') return [];
-      const spread = Math.hypot(fact.uncertainty ?? 0, fact.between ?? 0);
+      const spread = spreadOf(fact);
       return [{ unit: unit.id, day, value: fact.value, spread, isBeyondDoubt: true }];
     });
     const steps: RecordStep[] = [];

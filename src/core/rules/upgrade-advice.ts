@@ -2,6 +2,7 @@ import { gearKind, type GearKindId } from '../gear/kinds';
 import { isQuantity, quantity, type QuantityId } from '../measure/registry';
 import { normalBelow } from '../stats/normal-below';
 import type { MeasuredFact, SheetFacts, UnitFacts } from './criterion-points';
+import { COVERAGE } from './figures-apart';
 import { pricePoints } from './price-rule';
 import type { RankOptions } from './ranking-memory';
 import type { Rubric } from './rubric';
@@ -37,8 +38,6 @@ export type UpgradeVerdict = (typeof UPGRADE_VERDICTS)[number];
 /** Beyond these probabilities it is said so. Common practice, no source; the first is that of the strata. */
 const CLEAR = 0.9;
 const PROBABLE = 0.75;
-/** A difference within this many standard uncertainties of both is none. */
-const COVERAGE = 2;
 
 /** The rule of the verdict, as it is shown beside it. */
 export const UPGRADE_RULE = `clearly from ${100 * CLEAR} %, probably from ${100 * PROBABLE} %, the price left out`;

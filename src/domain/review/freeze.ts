@@ -1,5 +1,4 @@
 import { compareClaim } from '#core/gear/claim-comparison';
-import { figureText } from '#core/measure/figure-text';
 import { ALGORITHM_VERSION, isQuantity, quantity, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { newestFigure, runsOfTheUnit } from '#core/rules/newest-figure';
 import { pricePoints } from '#core/rules/price-rule';
@@ -86,8 +85,7 @@ export function frozenFigures(sheet: Pick<SpecimenSheet, 'runs'>): FrozenFigure[
     if (!counting || !isQuantity(counting.quantity)) return [];
     const { quantity: id, value, uncertainty, anotherReading, bound, condition, notMeasured, day, protocol } = counting;
     const { name, unit, group } = quantity(id);
-    const words = figureText(id, { value, uncertainty, anotherReading, bound });
-    const text = [words.value, words.spread, words.unit].filter((part) => part !== '').join(' ');
+    const text = figureWords(id, { value, uncertainty, anotherReading, bound });
     return [{ quantity: id, name, unit, group, value, uncertainty, anotherReading, bound, condition, notMeasured, day, protocol, text }]; // prettier-ignore
   });
 }
@@ -98,12 +96,11 @@ function frozenClaims({ sheet, own }: ReviewFacts): Edition['claims'] {
     const id = claim.quantity;
     const fact = own.figures[id];
     const compared = compareClaim(claim, fact?.value ?? null);
-    const { value, spread, unit } = figureText(id, fact ?? { value: null });
     return [
       {
         name: quantity(id).name,
         claimed: [String(claim.value).replace('-', '−'), claim.unit, claim.condition].filter((p) => p !== '').join(' '),
-        measured: [value, spread, unit].filter((p) => p !== '').join(' '),
+        measured: figureWords(id, fact ?? { value: null }),
         remark: compared.comparable ? '' : `not comparable: ${compared.reason}`,
       },
     ];

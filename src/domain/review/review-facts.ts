@@ -1,5 +1,5 @@
 import type { GearKind } from '#core/gear/gear-kind';
-import { figureText } from '#core/measure/figure-text';
+import { figureText, type FigureLike } from '#core/measure/figure-text';
 import { isQuantity, quantity, type QuantityId } from '#core/measure/registry';
 import type { MeasuredFact, UnitFacts } from '#core/rules/criterion-points';
 import type { KindStanding } from '#core/rules/kind-standing';
@@ -30,8 +30,8 @@ export const othersOf = ({ units, own }: Pick<ReviewFacts, 'units' | 'own'>): re
   units.filter((u) => u.id !== own.id);
 
 /** A measured figure with its spread and unit, as it stands in a sentence. */
-export function figureWords(id: QuantityId, fact: Pick<MeasuredFact, 'value' | 'uncertainty' | 'bound'>): string {
-  const { value, spread, unit } = figureText(id, fact);
+export function figureWords(id: QuantityId, figure: FigureLike): string {
+  const { value, spread, unit } = figureText(id, figure);
   return [value, spread, unit].filter((part) => part !== '').join(' ');
 }
 

@@ -1,3 +1,4 @@
+import { capital } from '#core/text/capital';
 import type { Edition } from '#contracts/edition';
 
 /** How the unit came and where it went: a reader has to know before the verdict. */
@@ -6,5 +7,3 @@ export function disclosureText({ obtained, afterwards, disclosure }: Edition['te
   const went = afterwards === 'not said' ? '' : `; ${afterwards}`;
   return `${came}${went}.${disclosure === '' ? '' : ` ${disclosure}`}`;
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,4 +1,6 @@
-import { figureText, formatNumber } from '#core/measure/figure-text';
+import { Scroll } from '../scroll';
+import { formatNumber } from '#core/measure/figure-text';
+import { figureWords } from '#domain/review/review-facts';
 import { QUANTITY_GROUPS, type QuantityGroup } from '#core/measure/quantities/quantity-definition';
 import { isQuantity, quantity } from '#core/measure/registry';
 import { ResponseChart } from '../charts/response-chart';
@@ -17,7 +19,7 @@ export function Figures({ review }: { review: PublishedReview }) {
     <section aria-labelledby="figures">
       <h2 id="figures">Measured</h2>
       <p class="quiet small">± is one standard deviation of this reading. A figure counts under its condition only.</p>
-      <div class="scroll" tabindex={0} role="region" aria-label="Measured figures">
+      <Scroll label="Measured figures">
         <table>
           <thead>
             <tr>
@@ -53,7 +55,7 @@ export function Figures({ review }: { review: PublishedReview }) {
             )}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       {response && (
         <>
           <h3>Frequency response</h3>
@@ -70,7 +72,7 @@ export function Figures({ review }: { review: PublishedReview }) {
           </figure>
           <details>
             <summary>The numbers of this picture</summary>
-            <div class="scroll" tabindex={0} role="region" aria-label="Frequency response as a table">
+            <Scroll label="Frequency response as a table">
               <table>
                 <thead>
                   <tr>
@@ -93,7 +95,7 @@ export function Figures({ review }: { review: PublishedReview }) {
                   ))}
                 </tbody>
               </table>
-            </div>
+            </Scroll>
           </details>
         </>
       )}
@@ -101,7 +103,7 @@ export function Figures({ review }: { review: PublishedReview }) {
       {claims.length > 0 && (
         <>
           <h3>Claimed and measured</h3>
-          <div class="scroll" tabindex={0} role="region" aria-label="Claimed and measured">
+          <Scroll label="Claimed and measured">
             <table>
               <thead>
                 <tr>
@@ -123,7 +125,7 @@ export function Figures({ review }: { review: PublishedReview }) {
                 ))}
               </tbody>
             </table>
-          </div>
+          </Scroll>
         </>
       )}
     </section>
@@ -139,7 +141,7 @@ function Conditions({ review }: { review: PublishedReview }) {
   return (
     <>
       <h3>By condition</h3>
-      <div class="scroll" tabindex={0} role="region" aria-label="Figures by condition">
+      <Scroll label="Figures by condition">
         <table>
           <caption>The first is the one that counts. Bold: the best, where the best two are told apart.</caption>
           <thead>
@@ -171,15 +173,13 @@ function Conditions({ review }: { review: PublishedReview }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scroll>
     </>
   );
 }
 
 function cellText(id: string, cell: { readonly value: number; readonly uncertainty: number | null }): string {
-  if (!isQuantity(id)) return String(cell.value);
-  const { value, spread, unit } = figureText(id, cell);
-  return [value, spread, unit].filter((part) => part !== '').join(' ');
+  return isQuantity(id) ? figureWords(id, cell) : String(cell.value);
 }
 
 /** About so many rows of a curve are a table that somebody reads. */

@@ -1,3 +1,4 @@
+import { Scroll } from '../scroll';
 import { formatNumber } from '#core/measure/figure-text';
 import { FrontierChart } from '../charts/frontier-chart';
 import { Whisker } from '../charts/whisker';
@@ -57,7 +58,7 @@ export function Standing({ review }: { review: PublishedReview }) {
             ? `: ${ranking.rows.length} of ${ranking.of} units, its head and what stands around this one`
             : ''}
         </summary>
-        <div class="scroll" tabindex={0} role="region" aria-label="Ranking">
+        <Scroll label="Ranking">
           <table>
             <caption>
               As of {publishedOn}, rules of version {ranking.rulesVersion}. Points of 5; whiskers are intervals of 90 %.
@@ -104,10 +105,10 @@ export function Standing({ review }: { review: PublishedReview }) {
               })}
             </tbody>
           </table>
-        </div>
+        </Scroll>
       </details>
       <h3>What its points are made of</h3>
-      <div class="scroll" tabindex={0} role="region" aria-label="Points by criterion">
+      <Scroll label="Points by criterion">
         <table>
           <thead>
             <tr>
@@ -132,7 +133,7 @@ export function Standing({ review }: { review: PublishedReview }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       {frontier && frontier.units.length > 1 && (
         <>
           <h3>Price and points</h3>
@@ -148,7 +149,7 @@ export function Standing({ review }: { review: PublishedReview }) {
           </figure>
           <details>
             <summary>The numbers of this picture</summary>
-            <div class="scroll" tabindex={0} role="region" aria-label="Price and points as a table">
+            <Scroll label="Price and points as a table">
               <table>
                 <thead>
                   <tr>
@@ -173,7 +174,7 @@ export function Standing({ review }: { review: PublishedReview }) {
                   ))}
                 </tbody>
               </table>
-            </div>
+            </Scroll>
           </details>
         </>
       )}

@@ -1,3 +1,4 @@
+import { Scroll } from '../scroll';
 import { formatNumber } from '#core/measure/figure-text';
 import { FrontierChart } from '../charts/frontier-chart';
 import { Whisker } from '../charts/whisker';
@@ -103,7 +104,7 @@ export function allPage(content: SiteContent, frame: SiteFrame): string {
           <label for="search">Search</label> <input id="search" type="search" autocomplete="off" />{' '}
           <span role="status" data-found />
         </p>
-        <div class="scroll" tabindex={0} role="region" aria-label="All reviews">
+        <Scroll label="All reviews">
           <table>
             <thead>
               <tr>
@@ -128,7 +129,7 @@ export function allPage(content: SiteContent, frame: SiteFrame): string {
               ))}
             </tbody>
           </table>
-        </div>
+        </Scroll>
       </main>
     ),
   });
@@ -186,7 +187,7 @@ function Ranking({
     Math.ceil(Math.max(...rows.map((r) => r.composite90[1]))),
   ] as const;
   return (
-    <div class="scroll" tabindex={0} role="region" aria-label={caption}>
+    <Scroll label={caption}>
       <table>
         <caption>{caption}</caption>
         <thead>
@@ -230,7 +231,7 @@ function Ranking({
           })}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   );
 }
 
@@ -305,7 +306,7 @@ export function kindPage(kind: SiteKind, content: SiteContent, frame: SiteFrame)
         {kind.records.length > 0 && (
           <section aria-labelledby="records">
             <h2 id="records">Records</h2>
-            <div class="scroll" tabindex={0} role="region" aria-label="Records">
+            <Scroll label="Records">
               <table>
                 <thead>
                   <tr>
@@ -331,7 +332,7 @@ export function kindPage(kind: SiteKind, content: SiteContent, frame: SiteFrame)
                   })}
                 </tbody>
               </table>
-            </div>
+            </Scroll>
           </section>
         )}
       </main>

@@ -1,3 +1,4 @@
+import { capital } from '#core/text/capital';
 import { isQuantity, quantity } from '#core/measure/registry';
 import type { MeasuredFact } from '#core/rules/criterion-points';
 import { COVERAGE, spreadOf } from '#core/rules/figures-apart';
@@ -64,5 +65,3 @@ export const forUse: ProposingRule = ({ own, kind }, house) =>
       },
     ];
   });
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,3 +1,4 @@
+import { capital } from '#core/text/capital';
 import { quantity } from '#core/measure/registry';
 import { UPGRADE_RULE, type UpgradeAdvice } from '#core/rules/upgrade-advice';
 import { chanceText, figureText, formatPrice } from '../../ui/format';
@@ -40,5 +41,3 @@ export function upgradeSentences(advice: UpgradeAdvice, currency: string): strin
   );
   return sentences;
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

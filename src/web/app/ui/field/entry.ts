@@ -1,3 +1,4 @@
+import { capital } from '#core/text/capital';
 import { signal } from '@angular/core';
 import type { Reading } from '#core/text/reading';
 import type { RefusedField, Refusals } from './refusals';
@@ -69,5 +70,3 @@ export class Entry<T> {
     this.fading = null;
   }
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
