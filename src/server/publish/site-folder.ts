@@ -50,6 +50,8 @@ export class SiteFolder {
         throw new Failure('invalid-request', `The folder ${folder} is not empty and holds no site of Sediment.`, [
           { file: null, field: 'out', message: 'name an empty folder, or the one that was published to before' },
         ]);
+      // At once: a power cut half-way leaves a folder that is known as ours, and the next time goes on.
+      await writeFile(join(folder, MANIFEST), JSON.stringify(empty));
       return new SiteFolder(folder, empty);
     }
     const parsed = manifestSchema.safeParse(await readJson(join(folder, MANIFEST)));

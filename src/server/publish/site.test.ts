@@ -5,6 +5,7 @@ import { JSDOM } from 'jsdom';
 import { expect, it } from 'vitest';
 import { temporaryFolder, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
+import { SiteFolder } from './site-folder';
 
 const OPUS = { codec: 'opus', kbps: 48 } as const;
 
@@ -150,4 +151,12 @@ it('an archive with nothing published makes a site that says so', async () => {
   await app.site.publish(out, OPUS);
   expect(readFileSync(join(out, 'index.html'), 'utf8')).toContain('Nothing is published yet.');
   expect(filesIn(out)).not.toContain('sitemap.xml');
+});
+
+it('a process that ended half-way leaves a folder that is published to again', async () => {
+  const out = join(temporaryFolder(), 'site');
+  await SiteFolder.open(out);
+  writeFileSync(join(out, 'index.html.part'), 'half');
+  const app = await testApplication();
+  expect((await app.site.publish(out, OPUS)).written).toBeGreaterThan(0);
 });
