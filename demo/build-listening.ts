@@ -11,8 +11,10 @@ import {
 import { DEMO_UNITS } from './scenario';
 import { seededBits, uniform, type RandomBits } from '#core/stats/random';
 import {
+  askedTrialSchema,
   newTestSchema,
-  type Answer,
+  type AskedTrialDocument,
+  type SendAnswer,
   type SittingState,
   type TestPage,
   type TrialDocument,
@@ -119,7 +121,7 @@ async function listen(
     await sittings.heardElsewhere(sitting);
     state = await sittings.answer(sitting, {
       trial: state.trial.ordinal,
-      answer: answerTo(state, trial, page, listener, bits),
+      answer: answerTo(state, askedTrialSchema.parse(trial), page, listener, bits),
       words: state.trial.askWords ? wordsFor(trial, page, bits) : {},
       seconds: 25 + 20 * uniform(bits),
     });
@@ -146,11 +148,11 @@ const gumbel = (bits: RandomBits, listener: string): number =>
 
 function answerTo(
   { trial: asked }: SittingState,
-  trial: TrialDocument,
+  trial: AskedTrialDocument,
   page: TestPage,
   listener: string,
   bits: RandomBits,
-): Answer {
+): SendAnswer['answer'] {
   const codes = trial.items.map((_, i) => codeOf(i));
   switch (trial.kind) {
     case 'familiarise':

@@ -41,7 +41,7 @@ export async function buildNode() {
     format: 'iife',
     target: 'es2022',
     logLevel: 'error',
-    entryPoints: { reader: 'src/reader/reader.ts', search: 'src/reader/search.ts' },
+    entryPoints: { reader: 'src/reader/reader.ts', pack: 'src/reader/pack.ts', search: 'src/reader/search.ts' },
     outdir: 'dist/node/press',
   });
 }

@@ -95,6 +95,7 @@ import {
   testPageSchema,
   testRowSchema,
 } from './listening';
+import { keepReturnedSchema, keptReturnedSchema, readReturnedSchema, returnedSchema } from './blind-pack';
 import {
   placeAnswerSchema,
   placeRequestSchema,
@@ -489,6 +490,20 @@ export const ENDPOINTS = {
   prepareTest: post('/api/listening/:id/prepare', 'Prepare the clips again', byId, nothing, done),
   closeTest: post('/api/listening/:id/close', 'End a test', byId, nothing, testPageSchema),
   revealTest: post('/api/listening/:id/reveal', 'End a test and show what was what', byId, nothing, testPageSchema),
+  readReturned: post(
+    '/api/listening/:id/returned/read',
+    'Read answers that came back from a pack; nothing is kept',
+    byId,
+    readReturnedSchema,
+    returnedSchema,
+  ),
+  keepReturned: post(
+    '/api/listening/:id/returned',
+    'Keep answers that came back from a pack',
+    byId,
+    keepReturnedSchema,
+    keptReturnedSchema,
+  ),
   performerAnswer: post(
     '/api/listening/:id/performer',
     'An order given while performing',
@@ -604,6 +619,9 @@ export const PLAIN_PATHS = {
   editionDocument: '/api/editions/:id/edition.json',
   editionPack: '/api/editions/:id/pack.zip',
   editionPicture: '/api/editions/:id/pictures/:kind.svg',
+  blindPackZip: '/api/listening/:id/pack.zip',
+  blindPackPage: '/api/listening/:id/listen.html',
+  blindPackKey: '/api/listening/:id/key.json',
   rankingCsv: '/api/tables/:category/ranking.csv',
   boardCsv: '/api/tables/:category/board.csv',
 } as const;
@@ -633,6 +651,9 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   editionDocument: 'get',
   editionPack: 'get',
   editionPicture: 'get',
+  blindPackZip: 'get',
+  blindPackPage: 'get',
+  blindPackKey: 'get',
   rankingCsv: 'get',
   boardCsv: 'get',
 };

@@ -1,8 +1,10 @@
 import { z } from 'zod';
+import { CODE_NAMES } from '#core/rules/listening/code-names';
 import { HEARD_WORDS } from '#core/rules/listening/vocabulary';
+import { packPageSchema, packSettingsSchema } from './blind-pack';
 import { categorySchema, daySchema, idSchema, nameSchema } from './common';
 
-export const DESIGNS = ['heats', 'pairs', 'abx', 'names', 'ratings', 'performer'] as const;
+export const DESIGNS = ['heats', 'pairs', 'abx', 'names', 'ratings', 'performer', 'pack'] as const;
 export type Design = (typeof DESIGNS)[number];
 /** What is asked. Each attribute has its own scale; preference is the one that counts for the ranking. */
 export const ATTRIBUTES = ['preference', 'natural', 'clear', 'quiet'] as const;
@@ -46,6 +48,8 @@ export const newTestSchema = z
       fromS: 0,
       lengthS: 12,
     }),
+    /** Of a test that is sent out: how it goes. */
+    pack: packSettingsSchema.nullable().default(null),
   })
   .superRefine((test, context) => {
     const say = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
@@ -58,6 +62,17 @@ export const newTestSchema = z
     if (test.design === 'ratings' && test.takes.length > 12) say('takes', 'at most 12 clips fit into one trial');
     if (test.design === 'pairs' && test.takes.length > 12)
       say('takes', 'every pair of more than 12 would be over 66 questions; use heats');
+    if ((test.design === 'pack') !== (test.pack !== null))
+      say('pack', test.pack === null ? 'say how the pack goes out' : 'only a blind pack goes out');
+    const codes = clips.size + (test.controls ? 1 : 0);
+    if (test.design === 'pack' && codes > CODE_NAMES.length)
+      say(
+        'takes',
+        `a pack has ${CODE_NAMES.length} code names: at most ${CODE_NAMES.length} clips, with the copy without highs`,
+      );
+    if (test.design === 'pack' && test.sighted) say('sighted', 'a pack is blind');
+    if (test.controls && test.pack?.asks.includes('names'))
+      say('controls', 'where names are guessed there is no room for the copy without highs: it has no name of its own');
   });
 export type NewTest = z.infer<typeof newTestSchema>;
 /** A test as the page composes it. */
@@ -67,26 +82,43 @@ export const ITEM_ROLES = ['unit', 'yardstick', 'reference', 'known-worse', 'anc
 export type ItemRole = (typeof ITEM_ROLES)[number];
 
 /** What a trial asks; items by their numbers in the test, in the order in which they are offered. */
-export const trialDocumentSchema = z.discriminatedUnion('kind', [
+const askedTrials = [
   z.object({ kind: z.literal('familiarise'), items: z.array(z.string()) }),
   z.object({ kind: z.literal('order'), items: z.array(z.string()), round: z.int(), isFinal: z.boolean() }),
   z.object({ kind: z.literal('pair'), items: z.array(z.string()), control: z.enum(['same', 'worse']).nullable() }),
   z.object({ kind: z.literal('abx'), items: z.array(z.string()), x: z.string() }),
   z.object({ kind: z.literal('names'), items: z.array(z.string()) }),
   z.object({ kind: z.literal('ratings'), items: z.array(z.string()), reference: z.string() }),
+] as const;
+/** A trial of a sitting. */
+export const askedTrialSchema = z.discriminatedUnion('kind', askedTrials);
+/** Any trial: answers that come back from a pack may also be points of some clips, the best one alone, or votes. */
+export const trialDocumentSchema = z.discriminatedUnion('kind', [
+  ...askedTrials,
+  z.object({ kind: z.literal('points'), items: z.array(z.string()) }),
+  z.object({ kind: z.literal('best'), items: z.array(z.string()) }),
+  z.object({ kind: z.literal('votes'), items: z.array(z.string()) }),
 ]);
+export type AskedTrialDocument = z.infer<typeof askedTrialSchema>;
 export type TrialDocument = z.infer<typeof trialDocumentSchema>;
 
 const codeSchema = z.string().regex(/^[A-Z]{1,2}$/, 'must be a letter or two');
 
-/** An answer, by the codes that the listener saw. */
-export const answerSchema = z.discriminatedUnion('kind', [
+const askedAnswers = [
   z.strictObject({ kind: z.literal('familiarise') }),
   z.strictObject({ kind: z.literal('order'), codes: z.array(codeSchema).min(2).max(12) }),
   z.strictObject({ kind: z.literal('pair'), preferred: codeSchema.nullable() }),
   z.strictObject({ kind: z.literal('abx'), x: codeSchema }),
   z.strictObject({ kind: z.literal('names'), names: z.record(codeSchema, idSchema) }),
   z.strictObject({ kind: z.literal('ratings'), ratings: z.record(codeSchema, z.number().min(0).max(100)) }),
+] as const;
+const sentAnswerSchema = z.discriminatedUnion('kind', askedAnswers);
+/** An answer, by the codes that the listener saw. */
+export const answerSchema = z.discriminatedUnion('kind', [
+  ...askedAnswers,
+  z.strictObject({ kind: z.literal('points'), points: z.record(codeSchema, z.number().min(0).max(100)) }),
+  z.strictObject({ kind: z.literal('best'), best: codeSchema }),
+  z.strictObject({ kind: z.literal('votes'), votes: z.record(codeSchema, z.int().min(0).max(10_000_000)) }),
 ]);
 export type Answer = z.infer<typeof answerSchema>;
 
@@ -98,7 +130,7 @@ export type Words = z.infer<typeof wordsSchema>;
 
 export const sendAnswerSchema = z.strictObject({
   trial: z.int().min(0),
-  answer: answerSchema,
+  answer: sentAnswerSchema,
   words: wordsSchema.default({}),
   seconds: z.number().min(0).max(86_400),
 });
@@ -218,6 +250,8 @@ export const testPageSchema = z.object({
   invitation: z.string(),
   items: z.array(testItemSchema),
   residualLu: z.number().nullable().describe('Largest level difference that preparing left'),
+  /** Of a test that is sent out, once its key is sealed. */
+  pack: packPageSchema.nullable(),
   sittings: z.array(
     z.object({
       id: z.string(),
@@ -229,6 +263,9 @@ export const testPageSchema = z.object({
       answered: z.int(),
       finished: z.boolean(),
       leftOut: z.string().nullable(),
+      /** Of an answer that came back: as it came, and what it weighs. */
+      cameAs: z.string().nullable(),
+      reliability: z.number().nullable(),
       headphones: headphonesSchema.nullable(),
       about: aboutListenerSchema.nullable(),
     }),

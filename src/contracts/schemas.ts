@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { blindKeySchema } from './blind-pack';
 import { clipSummarySchema } from './clip-summary';
 import { differenceReportSchema, responseReportSchema, toneReportSchema } from './comparisons';
 import { editionSchema } from './edition';
@@ -30,6 +31,7 @@ export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
     'output',
   ),
   'edition-1.schema.json': document(editionSchema, 'An edition of a review, format sediment-edition/1', 'output'),
+  'blind-key-1.schema.json': document(blindKeySchema, 'Key of a blind pack, format sediment-blind-key/1', 'output'),
   'protocol.schema.json': document(protocolSchema, 'A version of a protocol', 'input'),
   'kind.schema.json': document(kindDocumentSchema, 'A kind of gear as a person has made it', 'input'),
   'criterion.schema.json': document(criterionSchema, 'One criterion of a rubric', 'input'),

@@ -1,5 +1,6 @@
 /** What the server makes pages and texts with. */
 export { bagTags, tagManifest } from './bagit';
+export { blindPackPage, packReadMe, type BlindPackPage } from './blind/blind-pack-page';
 export { editionPicture } from './picture';
 export { loneReview, type InnerClip } from './lone-review';
 export { clipKey } from './review/published';

@@ -24,6 +24,7 @@ import { ScaleFit } from './scale/scale-fit';
 import { ClipPreparation } from './listening/clip-preparation';
 import { ListeningTests } from './listening/listening-tests';
 import { PerformerAnswers } from './listening/performer-answers';
+import { ReturnedAnswers } from './listening/returned-answers';
 import { Sittings } from './listening/sittings';
 import { ClipIngest } from './runs/clip-ingest';
 import { ClipPictures } from './runs/clip-pictures';
@@ -52,6 +53,7 @@ import { Reviews } from './reviews/reviews';
 import { HandedClips } from './publish/handed-clips';
 import { Handouts } from './publish/handouts';
 import { KindTables } from './publish/kind-tables';
+import { BlindPacks } from './publish/blind-packs';
 import { Packs } from './publish/packs';
 import { Site } from './publish/site';
 import { RubricBook } from './catalogue/rubric-book';
@@ -89,6 +91,8 @@ export interface Application {
   readonly tables: KindTables;
   readonly site: Site;
   readonly packs: Packs;
+  readonly blindPacks: BlindPacks;
+  readonly returnedAnswers: ReturnedAnswers;
   readonly corrections: Corrections;
   readonly removals: Removals;
   readonly unitAnswers: UnitAnswers;
@@ -235,6 +239,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     unitAnswers: new UnitAnswers(database),
     clips: new ClipReader(database),
     protocols,
+    blindPacks: new BlindPacks(database, listeningClips, house),
+    returnedAnswers: new ReturnedAnswers(database, tests, scale, hub, clock),
     packs: new Packs(reviews, catalogue, protocols, handed, store, packageVersion),
     rigs,
     plans: new SessionPlans(database, rigs, catalogue, hub, clock),

@@ -26,6 +26,7 @@ export interface WorkerTasks {
   'render-blind-clip': typeof import('./tasks/render-blind-clip').default;
   'render-comparison-zip': typeof import('./tasks/render-comparison-zip').default;
   'render-demo-run': typeof import('./tasks/render-demo-run').default;
+  'render-pack-clips': typeof import('./tasks/render-pack-clips').default;
   'render-sweep': typeof import('./tasks/render-sweep').default;
   'salvage-clip': typeof import('./tasks/salvage-clip').default;
   'split-channels': typeof import('./tasks/split-channels').default;

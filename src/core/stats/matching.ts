@@ -54,8 +54,9 @@ export function matchingTailOfRounds(k: number, sizes: readonly number[]): numbe
   let sums = [1];
   for (const n of sizes) {
     const next = new Array<number>(sums.length + n).fill(0);
+    const exactly = Array.from({ length: n + 1 }, (_, i) => matchingTail(i, n) - matchingTail(i + 1, n));
     sums.forEach((p, s) => {
-      for (let i = 0; i <= n; i++) next[s + i] += p * (matchingTail(i, n) - matchingTail(i + 1, n));
+      for (let i = 0; i <= n; i++) next[s + i] += p * exactly[i];
     });
     sums = next;
   }

@@ -1,10 +1,11 @@
 import { expect, it } from 'vitest';
-import type { Answer, TrialDocument } from '#contracts/listening';
+import type { SendAnswer, TrialDocument } from '#contracts/listening';
 import { answerRefusal, type AskedTrial } from './answer-refusal';
 import { isBreakDue } from './break-due';
 import { slotsOf } from './trial-slots';
 
 const PAIR: TrialDocument = { kind: 'pair', items: ['1', '2'], control: null };
+type Answer = SendAnswer['answer'];
 const ORDER: TrialDocument = { kind: 'order', items: ['1', '2', '3'], round: 1, isFinal: false };
 const ABX: TrialDocument = { kind: 'abx', items: ['1', '2'], x: '2' };
 const NAMES: TrialDocument = { kind: 'names', items: ['1', '2'] };

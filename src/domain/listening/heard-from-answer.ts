@@ -41,7 +41,8 @@ type Facts = Pick<HeardAnswer, 'specimens' | 'outcome' | 'tiesAllowed' | 'weight
 
 /**
  * What an answer tells the scale: a pair as it is, a heat as an order, ratings as an order (or, where some are equal,
- * as all their pairs, weighted so that they count as much as one order would). Controls and anchors tell it nothing.
+ * as all their pairs, weighted so that they count as much as one order would), a favourite as one choice. Controls and
+ * anchors tell it nothing.
  */
 export function heardFromAnswer(
   test: NewTest,
@@ -71,17 +72,33 @@ export function heardFromAnswer(
     return item !== undefined && isRanked(item);
   };
 
-  if (trial.kind === 'order' && answer.kind === 'order') return [facts(orderOf(trial, answer), null, false, 1)];
+  if (trial.kind === 'order' && answer.kind === 'order') {
+    const ordered = orderOf(trial, answer).filter(isUnit);
+    return ordered.length < 2 ? [] : [facts(ordered, null, false, 1)];
+  }
+  if (trial.kind === 'best' && answer.kind === 'best')
+    return favourite(trial, answer.best, trial.items.filter(isUnit)).map((ids) => facts(ids, 1, false, 1 / (trial.items.filter(isUnit).length - 1))); // prettier-ignore
+  if (trial.kind === 'votes' && answer.kind === 'votes') {
+    const offered = trial.items.filter((id, i) => isUnit(id) && codeOf(i) in answer.votes);
+    return Object.entries(answer.votes).flatMap(([code, votes]) =>
+      votes === 0
+        ? []
+        : favourite(trial, code, offered).map((ids) => facts(ids, 1, false, votes / (offered.length - 1))),
+    );
+  }
   if (trial.kind === 'pair' && answer.kind === 'pair' && trial.control === null) {
     const preferred = answer.preferred === null ? null : itemOfCode(trial, answer.preferred);
     const outcome = preferred === null ? 0.5 : preferred === trial.items[0] ? 1 : 0;
     return [facts(trial.items, outcome, test.tiesAllowed, 1)];
   }
-  if (trial.kind === 'ratings' && answer.kind === 'ratings') {
+  const given = answer.kind === 'ratings' ? answer.ratings : answer.kind === 'points' ? answer.points : null;
+  if (given !== null && (trial.kind === 'ratings' || trial.kind === 'points')) {
     const rated = trial.items
-      .map((id, i) => ({ id, rating: answer.ratings[codeOf(i)] ?? 0 }))
-      .filter(({ id }) => isUnit(id))
+      .map((id, i) => ({ id, code: codeOf(i), rating: given[codeOf(i)] ?? 0 }))
+      // Of a pack, points may stand for some clips alone: what was not named was not rated.
+      .filter(({ id, code }) => isUnit(id) && (trial.kind === 'ratings' || code in given))
       .sort((a, b) => b.rating - a.rating);
+    if (rated.length < 2) return [];
     if (new Set(rated.map((r) => r.rating)).size === rated.length)
       return [
         facts(
@@ -97,6 +114,14 @@ export function heardFromAnswer(
     );
   }
   return [];
+}
+
+/** One that is best before all others that were offered: as much as one choice tells. */
+function favourite(trial: TrialDocument, code: string, offered: readonly string[]): string[][] {
+  const chosen = itemOfCode(trial, code);
+  return chosen === null || !offered.includes(chosen)
+    ? []
+    : offered.filter((id) => id !== chosen).map((other) => [chosen, other]);
 }
 
 function meanLoudness(items: readonly HeardItem[]): number | null {

@@ -13,4 +13,8 @@ export interface SittingRow {
   readonly headphones: unknown;
   readonly finished_at: Date | null;
   readonly left_out: string | null;
+  /** What answers weigh that came back from outside; null for those that were given here. */
+  readonly reliability: number | null;
+  /** As it came back; null for what was given here. */
+  readonly came_as: string | null;
 }

@@ -20,6 +20,7 @@ import { worthPosterior } from '#core/stats/worth-posterior';
 import { scaleFrom } from '#core/stats/worth-scale';
 import type { Answer, NewTest, Reveal, TestPage, TrialDocument } from '#contracts/listening';
 import { codeOf, heardFromAnswer, heardItem, isRight, itemOfCode, orderOf } from './heard-from-answer';
+import { packReveal, packSentences } from './pack-result';
 import { isRanked } from './trial-plan';
 import type { ItemRow } from './test-item';
 import type { SittingRow } from './sitting';
@@ -42,21 +43,30 @@ export function testResult(test: NewTest, items: readonly ItemRow[], all: readon
   return {
     sentences: [
       ...[...screened].map(([about, words]) => ({ about, words })),
-      ...sentencesOf(test, items, counted),
+      ...sentencesOf(test, items, counted, all),
       ...controlSentences(counted),
     ],
     worths: worthsOf(test, items, counted),
     ratings: test.design === 'ratings' ? ratingsOf(items, counted) : [],
-    reveals: all.map((answers) => revealOf(test, items, answers)),
+    // A pack has one key for all; hundreds of listeners each with theirs would say the same.
+    reveals: test.design === 'pack' ? packReveal(items) : all.map((answers) => revealOf(test, items, answers)),
   };
 }
 
-function sentencesOf(test: NewTest, items: readonly ItemRow[], counted: readonly SittingAnswers[]): Sentence[] {
+/** @param all - with those who were left out: whether somebody listened is told by them as well */
+function sentencesOf(
+  test: NewTest,
+  items: readonly ItemRow[],
+  counted: readonly SittingAnswers[],
+  all: readonly SittingAnswers[],
+): Sentence[] {
   switch (test.design) {
     case 'abx':
       return abxSentences(test, counted);
     case 'names':
       return nameSentences(items, counted);
+    case 'pack':
+      return [...packSentences(items, counted, all), together(agreementWords(agreementOf(items, counted)))];
     case 'pairs':
       return [...pairSentences(items, counted), together(agreementWords(agreementOf(items, counted)))];
     default:
@@ -238,6 +248,8 @@ function agreementOf(items: readonly ItemRow[], counted: readonly SittingAnswers
         orderOf(trial, answer).forEach((id, place) => score.set(id, trial.round * 100 - place));
       if (trial.kind === 'ratings' && answer.kind === 'ratings')
         trial.items.forEach((id, i) => score.set(id, answer.ratings[codeOf(i)] ?? 0));
+      if (answer.kind === 'points' && score.size === 0)
+        trial.items.forEach((id, i) => { if (codeOf(i) in answer.points) score.set(id, answer.points[codeOf(i)]); }); // prettier-ignore
       if (trial.kind === 'pair' && trial.control === null && answer.kind === 'pair')
         trial.items.forEach((id, i) => {
           const won = answer.preferred === null ? 0.5 : answer.preferred === codeOf(i) ? 1 : 0;
@@ -256,12 +268,20 @@ function worthsOf(test: NewTest, items: readonly ItemRow[], counted: readonly Si
   const table = new AnswerTable(units.length);
   let answers = 0;
   const listeners: ListenerAnswers[] = [];
-  for (const { trials } of counted) {
+  const isPack = test.design === 'pack';
+  for (const { sitting, trials } of counted) {
+    const reliability = sitting.reliability ?? 1;
+    if (reliability === 0) continue;
     const own = new ListenerAnswers();
-    listeners.push(own);
-    for (const { trial, answer } of trials) {
+    // Votes are many people: they have no taste of one listener.
+    if (trials.every(({ trial }) => trial.kind !== 'votes')) listeners.push(own);
+    // Of what came back from a pack, the fullest counts: an order and points of one listener are one opinion.
+    for (const { trial, answer } of isPack ? trials.slice(0, 1) : trials) {
       if (!answer) continue;
-      const facts = heardFromAnswer(test, trial, answer, items.map(heardItem));
+      const facts = heardFromAnswer(test, trial, answer, items.map(heardItem)).map((f) => ({
+        ...f,
+        weight: f.weight * reliability,
+      }));
       for (const { specimens, outcome, tiesAllowed, weight } of facts) {
         const [a, b, ...rest] = specimens.map((s) => indexOf.get(s) ?? 0);
         for (const into of [table, own])
@@ -321,7 +341,7 @@ export function revealOf(test: NewTest, items: readonly ItemRow[], answers: Sitt
   return {
     listener: answers.sitting.listener,
     trials,
-    sentences: [...sentencesOf(test, items, alone), ...controlSentences(alone)]
+    sentences: [...sentencesOf(test, items, alone, alone), ...controlSentences(alone)]
       .filter((s) => s.about === answers.sitting.listener)
       .map((s) => s.words),
     leftOut: answers.sitting.left_out,

@@ -66,6 +66,6 @@ export function itemsOfSetup<T extends TestTake>(
     return { take, role: isReference ? 'reference' : take.take_id === test.yardstick ? 'yardstick' : 'unit' } as const;
   });
   if (isRated) return [...items, { take: takes[0], role: 'anchor-low' }, { take: takes[0], role: 'anchor-mid' }];
-  const isCompared = test.design === 'pairs' || test.design === 'heats';
+  const isCompared = test.design === 'pairs' || test.design === 'heats' || test.design === 'pack';
   return test.controls && isCompared ? [...items, { take: ordered[0], role: 'known-worse' }] : items;
 }

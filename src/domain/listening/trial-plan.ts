@@ -37,11 +37,15 @@ export const isRanked = ({ role }: Pick<PlanItem, 'role'>): boolean =>
 /** Low-passed copies are made of the others. */
 export const isCopy = (item: Pick<PlanItem, 'role'>): boolean => !isRanked(item);
 
+/** Whether answers come from elsewhere, and none is given on a listener's page. */
+export const isHeldElsewhere = ({ design }: Pick<NewTest, 'design'>): boolean =>
+  design === 'performer' || design === 'pack';
+
 /** Trials with which a sitting begins. */
 export function firstTrials(test: NewTest, items: readonly PlanItem[], seat: Seat): TrialDocument[] {
   const ranked = items.filter(isRanked).map((i) => i.id);
   const familiar = offered(ranked.slice(0, MOST_FAMILIAR), seat, 'familiar');
-  const familiarise: TrialDocument[] = test.design === 'performer' ? [] : [{ kind: 'familiarise', items: familiar }];
+  const familiarise: TrialDocument[] = isHeldElsewhere(test) ? [] : [{ kind: 'familiarise', items: familiar }];
   switch (test.design) {
     case 'heats':
       return [...familiarise, ...heats(drawHeats(ranked, test.heatSize, test.seeding, seat.testSeed), seat, 1)];
@@ -57,6 +61,7 @@ export function firstTrials(test: NewTest, items: readonly PlanItem[], seat: Sea
       return [...familiarise, { kind: 'ratings', items: offered(rated, seat, 'ratings'), reference }];
     }
     case 'performer':
+    case 'pack':
       return [];
   }
 }

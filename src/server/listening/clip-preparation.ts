@@ -15,6 +15,8 @@ import type { JobBoard } from '../platform/job-board';
 import type { WorkerPool } from '../platform/worker-pool';
 import { interruptedTests, itemsOfTest, setItemLevel, setTestStatus } from './queries/listening';
 import { mustFindTest } from './must-find-test';
+import { insertBlindPack } from './queries/blind-pack';
+import { sealPack } from './seal-pack';
 
 /** Clips of listening tests, cut, matched and copied in the background. */
 export class ClipPreparation {
@@ -48,9 +50,15 @@ export class ClipPreparation {
     return join(this.folder, testId, `${itemId}.wav`);
   }
 
+  /** Path of a clip as a pack sends it out. */
+  packedPath(testId: string, itemId: string): string {
+    return join(this.folder, testId, `${itemId}.pack.wav`);
+  }
+
   /** Deletes a prepared clip whose take was deleted. */
   async removeClip(testId: string, itemId: string): Promise<void> {
-    await rm(this.clipPath(testId, itemId), { force: true });
+    for (const path of [this.clipPath(testId, itemId), this.packedPath(testId, itemId)])
+      await rm(path, { force: true });
   }
 
   /** Prepares the clips of a test; how it went stands with the test. */
@@ -69,8 +77,8 @@ export class ClipPreparation {
   }
 
   private async prepare(id: string): Promise<void> {
-    const { document } = await mustFindTest(this.database, id);
-    const test = newTestSchema.parse(document);
+    const row = await mustFindTest(this.database, id);
+    const test = newTestSchema.parse(row.document);
     const items = await itemsOfTest(this.database, id);
     const folder = join(this.folder, id);
     await rm(folder, { recursive: true, force: true });
@@ -105,11 +113,14 @@ export class ClipPreparation {
         passage: test.passage,
       };
       const result = await this.pool.run('cut-listening-clips', task);
+      const sent = test.design === 'pack' ? await this.pool.run('render-pack-clips', { clips: items.map((i) => ({ path: this.clipPath(id, i.id), into: this.packedPath(id, i.id) })) }) : null; // prettier-ignore
       await this.database.transaction(async (tx) => {
         for (const [i, item] of plain.entries())
           await setItemLevel(tx, item.id, result.clips[i].gainDb, result.clips[i].loudnessLufs);
         for (const [i, item] of copies.entries())
           await setItemLevel(tx, item.id, result.anchors[i].gainDb, result.anchors[i].loudnessLufs);
+        // Sealed before anybody can have heard a clip, and in one with the test that opens.
+        if (sent) await insertBlindPack(tx, sealPack({ row, test, items, sha256s: sent.map((c) => c.sha256) }));
         await setTestStatus(tx, id, 'open');
       });
       job.finish();

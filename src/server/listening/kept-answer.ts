@@ -7,7 +7,8 @@ import { insertHeard } from '../scale/queries/heard';
 /** An answer that was given in a sitting. */
 export interface GivenAnswer {
   readonly trialId: string;
-  readonly listenerId: string;
+  /** Null where many are counted together: a poll has no taste of its own. */
+  readonly listenerId: string | null;
   readonly trial: TrialDocument;
   readonly answer: Answer;
 }

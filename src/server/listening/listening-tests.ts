@@ -8,7 +8,11 @@ import {
   type TestPage,
   type TestRow,
 } from '#contracts/listening';
-import type { Database } from '../platform/db/database';
+import { CODE_NAMES } from '#core/rules/listening/code-names';
+import { shuffled } from '#core/stats/shuffle';
+import type { PackPage } from '#contracts/blind-pack';
+import { packListeners } from '#domain/listening/pack-listeners';
+import type { Database, Queryable } from '../platform/db/database';
 import { heardSpecimens, wordCounts } from '../scale/queries/heard';
 import {
   insertItem,
@@ -37,6 +41,8 @@ import { itemsOfSetup, takesOfTest, takesRefusal } from '#domain/listening/test-
 import { isCopy } from '#domain/listening/trial-plan';
 import type { ClipPreparation } from './clip-preparation';
 import { mustFindTest } from './must-find-test';
+import { findBlindPack } from './queries/blind-pack';
+import { tagOf } from './seal-key';
 import type { ItemRow } from '#domain/listening/test-item';
 import type { Clock } from '../platform/clock';
 
@@ -64,6 +70,7 @@ export class ListeningTests {
    */
   async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
     const isLive = test.design === 'performer';
+    const isSent = test.design === 'pack';
     const rows = await takesInOrder(this.database, takesOfTest(test));
     const takes = rows.map((row) => ({ ...row, processing: processingOfRow(row) }));
     const [one, other] = takes.slice(0, 2).map((t) => ({ ...t, document: protocolSchema.parse(t.protocol_document) }));
@@ -73,7 +80,9 @@ export class ListeningTests {
     const ordered = test.seeding === 'seeded' ? await this.scale.strongestFirst(takes, test) : takes;
     const id = await this.database.transaction(async (tx) => {
       const testId = await insertTest(tx, test, isLive ? 'open' : 'preparing', newKey(), secret, day);
-      for (const [ordinal, { take, role }] of itemsOfSetup(test, takes, ordered).entries())
+      const setUp = itemsOfSetup(test, takes, ordered);
+      // Of a pack, the order is the draw: the first goes out under the first code name.
+      for (const [ordinal, { take, role }] of (isSent ? shuffled(setUp, `${secret}/code names`) : setUp).entries())
         await insertItem(tx, {
           test_id: testId,
           ordinal,
@@ -105,7 +114,8 @@ export class ListeningTests {
       row: rowOf(row),
       settings,
       invitation: row.invitation,
-      items: items.map((i) => ({
+      // The order of a pack's items is its key.
+      items: (settings.design === 'pack' && row.revealed_at === null ? byName(items) : items).map((i) => ({
         id: i.id,
         specimenId: i.specimen_id,
         takeId: i.take_id,
@@ -115,6 +125,7 @@ export class ListeningTests {
         loudnessLufs: i.loudness_lufs,
       })),
       residualLu: residual(items),
+      pack: await this.packOf(row, settings, items, answers),
       sittings: answers.map(({ sitting: s, trials }) => ({
         id: s.id,
         key: s.key,
@@ -124,10 +135,32 @@ export class ListeningTests {
         answered: trials.filter((t) => t.answer !== null).length,
         finished: s.finished_at !== null,
         leftOut: s.left_out,
+        cameAs: s.came_as,
+        reliability: s.reliability,
         headphones: s.headphones === null ? null : headphonesSchema.parse(s.headphones),
         about: s.about === null ? null : aboutListenerSchema.parse(s.about),
       })),
       result: row.revealed_at === null ? null : this.result(settings, items, answers, await this.words(id)),
+    };
+  }
+
+  /** What goes out, and what came back; null for another test, and until the key is sealed. */
+  private async packOf(
+    row: TestDbRow,
+    settings: NewTest,
+    items: readonly ItemRow[],
+    answers: readonly SittingAnswers[],
+  ): Promise<PackPage | null> {
+    const pack = settings.pack === null ? null : await findBlindPack(this.database, row.id);
+    if (!pack) return null;
+    const { passed, failed, share, share90 } = packListeners(answers.map((a) => a.trials), items); // prettier-ignore
+    return {
+      tag: tagOf(pack.key_sha256),
+      keySha256: pack.key_sha256,
+      sealedOn: pack.sealed_on,
+      clips: items.map((_, i) => CODE_NAMES[i]),
+      openingCode: row.revealed_at === null ? null : pack.opening_code,
+      answers: { listeners: answers.length, passed, failed, share, share90: [...share90] },
     };
   }
 
@@ -150,9 +183,9 @@ export class ListeningTests {
   }
 
   /** All sittings of a test with their trials. */
-  async answers(testId: string): Promise<SittingAnswers[]> {
-    const trials = await trialsOfTest(this.database, testId);
-    return (await sittingsOfTest(this.database, testId)).map((sitting) => ({
+  async answers(testId: string, db: Queryable = this.database): Promise<SittingAnswers[]> {
+    const trials = await trialsOfTest(db, testId);
+    return (await sittingsOfTest(db, testId)).map((sitting) => ({
       sitting,
       trials: trials
         .filter((t) => t.sitting_id === sitting.id)
@@ -213,6 +246,9 @@ export class ListeningTests {
     await setAbout(this.database, listenerId, null);
   }
 }
+
+const byName = (items: readonly ItemRow[]): ItemRow[] =>
+  [...items].sort((a, b) => a.name.localeCompare(b.name) || a.role.localeCompare(b.role));
 
 function rowOf(row: TestDbRow): TestRow {
   const test = newTestSchema.parse(row.document);

@@ -1,14 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import {
-  newTestSchema,
-  type Answer,
-  type NewTest,
-  type SendAnswer,
-  type SittingState,
-  type TestPage,
-} from '#contracts/listening';
+import { newTestSchema, type NewTest, type SendAnswer, type SittingState, type TestPage } from '#contracts/listening';
 import { scaleRequestSchema } from '#contracts/scale';
 import type { z } from 'zod';
 import { serve, temporaryFolder, testApplication } from '../testing/application';
@@ -16,6 +9,8 @@ import { firstTrials } from '#domain/listening/trial-plan';
 import { importUnits, type HeardUnit } from '../testing/heard-catalogue';
 import type { Application } from '../wiring';
 import { mustFindTest } from './must-find-test';
+
+type Answer = SendAnswer['answer'];
 
 interface Rig {
   readonly application: Application;

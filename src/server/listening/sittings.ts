@@ -2,6 +2,7 @@ import {
   answerSchema,
   newTestSchema,
   QUESTIONS,
+  askedTrialSchema,
   trialDocumentSchema,
   type AboutListener,
   type Join,
@@ -42,7 +43,14 @@ import { keepHeard } from './kept-answer';
 import type { ListeningTests } from './listening-tests';
 import { mustFindTest } from './must-find-test';
 import { revealOf } from '#domain/listening/test-result';
-import { expectedTrials, firstTrials, followingTrials, isRanked, type Seat } from '#domain/listening/trial-plan';
+import {
+  expectedTrials,
+  firstTrials,
+  followingTrials,
+  isHeldElsewhere,
+  isRanked,
+  type Seat,
+} from '#domain/listening/trial-plan';
 import { itemBehind, MOST_DELIVERIES, openTrial, slotsOf } from '#domain/listening/trial-slots';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { ItemRow } from '#domain/listening/test-item';
@@ -87,8 +95,8 @@ export class Sittings {
       throw new Failure('answer-refused', 'The clips of this test are still being prepared.');
     if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed.');
     const test = newTestSchema.parse(row.document);
-    if (test.design === 'performer')
-      throw new Failure('answer-refused', 'This test is performed live; the operator enters the answers.');
+    if (isHeldElsewhere(test))
+      throw new Failure('answer-refused', test.design === 'pack' ? 'This test is sent out as a pack; answers come back by whoever sent it.' : 'This test is performed live; the operator enters the answers.'); // prettier-ignore
     if (row.listeners >= MOST_SITTINGS)
       throw new Failure('too-many', `This test has ${row.listeners} listeners; it takes no more.`);
     const items = await itemsOfTest(this.database, row.id);
@@ -229,7 +237,7 @@ function answered(row: TrialRow): Parameters<typeof followingTrials>[3][number] 
 function stateOf({ sitting, row, test, items, trials }: Opened): SittingState {
   const current = trials.find((t) => t.answer === null);
   const isClosed = row.status !== 'open';
-  const trial = current && !isClosed ? trialDocumentSchema.parse(current.document) : null;
+  const trial = current && !isClosed ? askedTrialSchema.parse(current.document) : null;
   const done = trials.filter((t) => t.answer !== null).length;
   const units = items.filter(isRanked);
   const named = units.map((i) => ({ id: i.specimen_id, name: i.name })).sort((a, b) => (a.name < b.name ? -1 : 1));

@@ -19,6 +19,7 @@ export const workerFolder = join(packageRoot, 'dist/node/worker');
 export const demoBundle = join(packageRoot, 'dist/node/demo.js');
 /** The scripts of published pages. */
 export const readerScript = join(packageRoot, 'dist/node/press/reader.js');
+export const packScript = join(packageRoot, 'dist/node/press/pack.js');
 export const searchScript = join(packageRoot, 'dist/node/press/search.js');
 export const webFolder = join(packageRoot, 'dist/web');
 

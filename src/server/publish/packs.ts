@@ -1,9 +1,6 @@
-import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { Readable } from 'node:stream';
-import { ZipFile } from 'yazl';
 import type { Edition } from '#contracts/edition';
 import type { Protocol } from '#contracts/protocol';
 import type { SpecimenSheet } from '#contracts/specimen';
@@ -16,23 +13,7 @@ import type { ProtocolBook } from '../sessions/protocol-book';
 import type { Reviews } from '../reviews/reviews';
 import { nameOf } from './handouts';
 import type { ClipPacking, HandedClips } from './handed-clips';
-
-/** A file of a pack: how long it is and what its bytes are is known before it is read. */
-interface PackFile {
-  readonly path: string;
-  readonly bytes: number;
-  readonly sha256: string;
-  readonly open: () => Readable;
-}
-
-/** A pack that can be sent, as often and from wherever it is asked for. */
-export interface Pack {
-  readonly name: string;
-  readonly bytes: number;
-  /** Same tag, same bytes. */
-  readonly tag: string;
-  readonly stream: () => Promise<NodeJS.ReadableStream>;
-}
+import { hashOfFile, sentZip, textFile, type Pack, type PackFile } from './sent-zip';
 
 /**
  * An edition with all that stands behind it as a bag (RFC 8493) in a ZIP: recordings as they came, copies at one
@@ -57,13 +38,16 @@ export class Packs {
     const sheet = await this.catalogue.sheet(await this.reviews.unitOf(kept.reviewId));
     const missing: string[] = [];
     const payload = [
-      text('edition.json', kept.document),
-      text('review.md', reviewMarkdown(edition)),
+      textFile('edition.json', kept.document),
+      textFile('review.md', reviewMarkdown(edition)),
       ...this.figures(sheet, await this.protocols.protocols()),
       ...(await this.recordings(sheet, edition, missing)),
       ...(await this.matched(edition, packing, missing)),
-      text('licence.txt', `${edition.clipLicence || 'Nobody has said under which licence these clips may be used.'}\n`),
-      ...(missing.length === 0 ? [] : [text('missing.txt', `${missing.join('\n')}\n`)]),
+      textFile(
+        'licence.txt',
+        `${edition.clipLicence || 'Nobody has said under which licence these clips may be used.'}\n`,
+      ),
+      ...(missing.length === 0 ? [] : [textFile('missing.txt', `${missing.join('\n')}\n`)]),
     ].sort((a, b) => (a.path < b.path ? -1 : 1));
     const tags = Object.entries(
       bagTags(payload, {
@@ -73,16 +57,10 @@ export class Packs {
         description: `${edition.unit.maker} ${edition.unit.model} ${edition.unit.label}, edition ${edition.number}: ${edition.text.headline}`,
         software: `Sediment ${this.software}`,
       }),
-    ).map(([path, body]) => text(path, body));
-    const top = [...tags, text('tagmanifest-sha256.txt', tagManifest(tags))];
+    ).map(([path, body]) => textFile(path, body));
+    const top = [...tags, textFile('tagmanifest-sha256.txt', tagManifest(tags))];
     const files = [...top, ...payload.map((f) => ({ ...f, path: `data/${f.path}` }))].map((f) => ({ ...f, path: `${name}/${f.path}` })); // prettier-ignore
-    const { bytes } = await zipOf(files, edition.publishedOn);
-    return {
-      name: `${name}.zip`,
-      bytes,
-      tag: createHash('sha256').update(files.map((f) => `${f.sha256} ${f.path}`).join('\n')).digest('hex').slice(0, 32), // prettier-ignore
-      stream: async () => (await zipOf(files, edition.publishedOn)).zip.outputStream,
-    };
+    return sentZip(`${name}.zip`, files, edition.publishedOn);
   }
 
   private figures(sheet: SpecimenSheet, known: readonly Protocol[]): PackFile[] {
@@ -90,9 +68,9 @@ export class Packs {
     const used = new Set(sheet.runs.map((r) => `${r.protocol} ${r.protocolVersion}`));
     const protocols = known.filter((p) => used.has(`${p.id} ${p.version}`));
     return [
-      text('measurements.json', JSON.stringify(measured, null, 2)),
-      text('measurements.csv', unitCsv(measured)),
-      ...protocols.map((p) => text(`protocols/${p.id}-${p.version}.json`, JSON.stringify(p, null, 2))),
+      textFile('measurements.json', JSON.stringify(measured, null, 2)),
+      textFile('measurements.csv', unitCsv(measured)),
+      ...protocols.map((p) => textFile(`protocols/${p.id}-${p.version}.json`, JSON.stringify(p, null, 2))),
     ];
   }
 
@@ -122,37 +100,8 @@ export class Packs {
         const path = await this.clips.path(lane, packing);
         const as = `${d + 1}-${i + 1} ${fileName(`${deck.title} ${lane.name}`)}`;
         if (path === null) missing.push(`matched: ${as} (${lane.sha256}) is not in the archive any more`);
-        else files.push({ path: `matched/${as}${extname(path)}`, bytes: (await stat(path)).size, sha256: await hashOf(path), open: () => createReadStream(path) }); // prettier-ignore
+        else files.push({ path: `matched/${as}${extname(path)}`, bytes: (await stat(path)).size, sha256: await hashOfFile(path), open: () => createReadStream(path) }); // prettier-ignore
       }
     return files;
   }
-}
-
-function text(path: string, body: string): PackFile {
-  const bytes = Buffer.from(body, 'utf8');
-  const sha256 = createHash('sha256').update(bytes).digest('hex');
-  return { path, bytes: bytes.length, sha256, open: () => Readable.from([bytes]) };
-}
-
-async function hashOf(path: string): Promise<string> {
-  const hash = createHash('sha256');
-  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
-  return hash.digest('hex');
-}
-
-/**
- * A ZIP that reads its files as it is read itself, and its length, which is known beforehand since nothing is compressed:
- * sound hardly shrinks.
- */
-function zipOf(files: readonly PackFile[], day: string): Promise<{ readonly bytes: number; readonly zip: ZipFile }> {
-  const zip = new ZipFile();
-  // Of the edition, not of now: the same pack has the same bytes each time.
-  const mtime = new Date(`${day}T12:00:00Z`);
-  for (const { path, bytes, open } of files)
-    zip.addReadStreamLazy(path, { mtime, mode: 0o100644, compress: false, size: bytes }, (give) => give(null, open()));
-  return new Promise((resolve) => {
-    // The types of the package leave out what it is called with.
-    const told = ((bytes: number) => resolve({ bytes, zip })) as () => void;
-    zip.end({ forceZip64Format: false, comment: '' }, told);
-  });
 }

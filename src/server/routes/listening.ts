@@ -9,9 +9,11 @@ import { Failure } from '../platform/failure';
 import type { Application } from '../wiring';
 import { isLocalHost } from './caller';
 import { handle, parse, plain, type Site } from './handle';
+import { sendPack } from './send-pack';
 import { guessLimit, joinLimit, listeningLimit } from './limits';
 
 const ok = { ok: true } as const;
+const byId = z.object({ id: idSchema });
 const clipParams = z.object({
   key: keySchema,
   trial: z.coerce.number().int().min(0).max(10_000),
@@ -29,7 +31,19 @@ const zipQuery = z.object({
 /** Comparing, listening tests, the scale. */
 export function listeningRoutes(
   site: Site,
-  { compare, compareSets, comparisonExport, tests, sittings, scale, placings, answersImport, performers }: Application,
+  {
+    compare,
+    compareSets,
+    comparisonExport,
+    tests,
+    sittings,
+    scale,
+    placings,
+    answersImport,
+    performers,
+    returnedAnswers,
+    blindPacks,
+  }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
   handle(site, ENDPOINTS.compareSteps, () => compare.steps() as Promise<never[]>);
@@ -56,6 +70,8 @@ export function listeningRoutes(
     return tests.page(params.id);
   });
   handle(site, ENDPOINTS.revealTest, ({ params }) => tests.reveal(params.id));
+  handle(site, ENDPOINTS.readReturned, ({ params, body }) => returnedAnswers.read(params.id, body.text));
+  handle(site, ENDPOINTS.keepReturned, ({ params, body }) => returnedAnswers.keep(params.id, body));
   handle(site, ENDPOINTS.performerAnswer, async ({ params, body }) => {
     await performers.answer(params.id, body);
     return tests.page(params.id);
@@ -104,6 +120,31 @@ export function listeningRoutes(
       response.set('cache-control', 'no-store').removeHeader('etag');
       response.writeHead(200, { 'content-type': 'audio/wav', 'content-length': bytes.length });
       response.end(bytes);
+    } catch (error) {
+      next(error);
+    }
+  });
+
+  plain(site, 'blindPackZip', async (request: Request, response: Response, next: NextFunction) => {
+    try {
+      await sendPack(await blindPacks.zip(parse(byId, request.params).id), request, response);
+    } catch (error) {
+      next(error);
+    }
+  });
+  plain(site, 'blindPackPage', async (request: Request, response: Response, next: NextFunction) => {
+    try {
+      const { name, html } = await blindPacks.page(parse(byId, request.params).id);
+      // As a download alone: on this address it would run beside the archive.
+      response.attachment(name).type('text/html; charset=utf-8').send(html);
+    } catch (error) {
+      next(error);
+    }
+  });
+  plain(site, 'blindPackKey', async (request: Request, response: Response, next: NextFunction) => {
+    try {
+      const { name, text } = await blindPacks.key(parse(byId, request.params).id);
+      response.attachment(name).type('application/json; charset=utf-8').send(text);
     } catch (error) {
       next(error);
     }

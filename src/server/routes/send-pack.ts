@@ -1,7 +1,7 @@
 import type { Request, Response } from 'express';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { Pack } from '../publish/packs';
+import type { Pack } from '../publish/sent-zip';
 
 /** Where a transfer goes on, as its header says; null for the whole. What is no range of ours is answered with the whole. */
 export function rangeFrom(header: string | undefined, length: number): number | 'beyond' | null {

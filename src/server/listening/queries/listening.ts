@@ -152,7 +152,7 @@ const LISTENER_LABEL = `l.name || (SELECT CASE WHEN count(*) > 0 THEN ' (' || co
             FROM sitting sx JOIN listener lx ON lx.id = sx.listener_id
             WHERE sx.test_id = si.test_id AND lx.name = l.name AND sx.ordinal < si.ordinal)`;
 const SITTING_COLUMNS = `si.id, si.test_id, si.listener_id, ${LISTENER_LABEL} AS listener, l.about, l.same_as, si.ordinal, si.key,
-            si.secret, si.headphones, si.finished_at, si.left_out`;
+            si.secret, si.headphones, si.finished_at, si.left_out, si.reliability, si.came_as`;
 const SITTING_TABLES = 'sitting si JOIN listener l ON l.id = si.listener_id';
 
 /** Adds a sitting, or gives the one that this listener has begun. */
@@ -174,6 +174,11 @@ export async function ensureSitting(
     [testId, listenerId],
   );
   return { row, isNew: inserted.length > 0 };
+}
+
+/** Notes what an answer that came back looked like. */
+export async function setCameAs(db: Queryable, sittingId: string, cameAs: string): Promise<void> {
+  await db.query('UPDATE sitting SET came_as = $2 WHERE id = $1', [sittingId, cameAs]);
 }
 
 export async function findSitting(db: Queryable, key: string): Promise<SittingRow | null> {

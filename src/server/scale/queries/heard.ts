@@ -35,7 +35,10 @@ export interface HeardRow {
   readonly day: string;
 }
 
-/** Answers of a category and attribute that count, oldest first, after one of them. Of sittings that were left out, none does. */
+/**
+ * Answers of a category and attribute that count, oldest first, after one of them. Of sittings that were left out, none
+ * does; those that came back from outside weigh by how likely it is that somebody listened.
+ */
 export async function heardAnswers(
   db: Queryable,
   category: string,
@@ -43,13 +46,14 @@ export async function heardAnswers(
   after = '0',
 ): Promise<HeardRow[]> {
   return db.query(
-    `SELECT h.id, coalesce(l.same_as, h.listener_id) AS listener_id, h.specimens, h.outcome, h.ties_allowed, h.weight, h.circumstances, h.sighted, h.voice,
+    `SELECT h.id, coalesce(l.same_as, h.listener_id) AS listener_id, h.specimens, h.outcome, h.ties_allowed, h.weight * coalesce(si.reliability, 1) AS weight, h.circumstances, h.sighted, h.voice,
             h.purpose AS use, h.held_on AS day
      FROM heard_answer h
      LEFT JOIN listener l ON l.id = h.listener_id
      LEFT JOIN trial tr ON tr.id = h.trial_id
      LEFT JOIN sitting si ON si.id = tr.sitting_id
      WHERE h.category = $1 AND h.attribute = $2 AND h.id > $3::bigint AND h.removed_at IS NULL AND si.left_out IS NULL
+       AND h.weight * coalesce(si.reliability, 1) > 0
      ORDER BY h.id`,
     [category, attribute, after],
   );
