@@ -8,6 +8,8 @@ import {
   DEMO_WORDS,
   type DemoTest,
 } from './listening';
+import { DEMO_PACK } from './blind-pack';
+import { answerDemoPack } from './build-blind-pack';
 import { DEMO_UNITS } from './scenario';
 import { seededBits, uniform, type RandomBits } from '#core/stats/random';
 import {
@@ -48,6 +50,8 @@ export async function buildDemoListening(application: Application): Promise<void
     job.progress(i + 1);
   }
   await setUp(application, DEMO_OPEN_TEST, takes);
+  const pack = await setUp(application, { ...DEMO_PACK, listeners: [] }, takes);
+  if (pack) await answerDemoPack(application, pack, (id, listener) => feltWorth(id, pack, listener));
   const csv = fairCsv(takes);
   if (csv) await answersImport.importCsv(csv, 'preference', 'microphone');
   const compared = DEMO_COMPARE.units.flatMap((u) => newest(takes, u, '')?.takeId ?? []);

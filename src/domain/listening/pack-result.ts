@@ -1,5 +1,6 @@
 import { codeLetter, CODE_NAMES } from '#core/rules/listening/code-names';
 import { timesIn, matchingWords } from '#core/rules/listening/plain-words';
+import { shuffled } from '#core/stats/shuffle';
 import { chiSquaredTail } from '#core/stats/chi-squared';
 import { matchingTail, matchingTailOfRounds } from '#core/stats/matching';
 import type { Answer, Reveal, TestPage, TrialDocument } from '#contracts/listening';
@@ -109,6 +110,14 @@ function voteSentences(items: readonly ItemRow[], all: readonly Returned[]): Sen
 const codeIndex = (code: string): number => code.charCodeAt(0) - 65;
 
 const PART_WORDS: Partial<Record<ItemRow['role'], string>> = { 'known-worse': 'copy without highs', yardstick: 'yardstick' }; // prettier-ignore
+
+/**
+ * The draw of a pack: the first goes out under the first code name.
+ *
+ * @param items - of the test
+ * @param secret - of the test: nobody who knows the clips can work it out
+ */
+export const drawCodeNames = <T>(items: readonly T[], secret: string): T[] => shuffled(items, `${secret}/code names`);
 
 /** What a clip of a pack is there for, where it is not a unit that is ranked. */
 export const partWords = ({ role }: Pick<ItemRow, 'role'>): string => PART_WORDS[role] ?? '';

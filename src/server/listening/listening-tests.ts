@@ -9,8 +9,8 @@ import {
   type TestRow,
 } from '#contracts/listening';
 import { CODE_NAMES } from '#core/rules/listening/code-names';
-import { shuffled } from '#core/stats/shuffle';
 import type { PackPage } from '#contracts/blind-pack';
+import { drawCodeNames } from '#domain/listening/pack-result';
 import { packListeners } from '#domain/listening/pack-listeners';
 import type { Database, Queryable } from '../platform/db/database';
 import { heardSpecimens, wordCounts } from '../scale/queries/heard';
@@ -82,7 +82,7 @@ export class ListeningTests {
       const testId = await insertTest(tx, test, isLive ? 'open' : 'preparing', newKey(), secret, day);
       const setUp = itemsOfSetup(test, takes, ordered);
       // Of a pack, the order is the draw: the first goes out under the first code name.
-      for (const [ordinal, { take, role }] of (isSent ? shuffled(setUp, `${secret}/code names`) : setUp).entries())
+      for (const [ordinal, { take, role }] of (isSent ? drawCodeNames(setUp, secret) : setUp).entries())
         await insertItem(tx, {
           test_id: testId,
           ordinal,

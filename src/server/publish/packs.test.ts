@@ -1,36 +1,13 @@
 import { createHash } from 'node:crypto';
-import { fromBuffer, type Entry, type ZipFile } from 'yauzl';
 import { expect, it } from 'vitest';
 import { bagTags, tagManifest } from '#press/press';
 import { PLAIN_PATHS } from '#contracts/http';
 import { rangeFrom } from '../routes/send-pack';
 import { serve, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
+import { unzipped } from '../testing/unzipped';
 
 const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
-
-/** Files of a ZIP, read by a library other than the one that wrote it. */
-async function unzipped(bytes: Buffer): Promise<Map<string, Buffer>> {
-  const zip = await new Promise<ZipFile>((resolve, reject) => fromBuffer(bytes, { lazyEntries: true }, (error, z) => (error ? reject(error) : resolve(z)))); // prettier-ignore
-  const files = new Map<string, Buffer>();
-  return new Promise((resolve, reject) => {
-    zip.on('error', reject);
-    zip.on('end', () => resolve(files));
-    zip.on('entry', (entry: Entry) =>
-      zip.openReadStream(entry, (error, stream) => {
-        if (error) return reject(error);
-        const parts: Buffer[] = [];
-        stream.on('data', (part: Buffer) => parts.push(part));
-        stream.on('error', reject);
-        stream.on('end', () => {
-          files.set(entry.fileName, Buffer.concat(parts));
-          zip.readEntry();
-        });
-      }),
-    );
-    zip.readEntry();
-  });
-}
 
 /** What is wrong with a bag, by the sections of RFC 8493; empty for a valid one. */
 function bagProblems(all: ReadonlyMap<string, Buffer>): string[] {

@@ -30,8 +30,10 @@ export function readComment(text: string, pack: PackEars): Understood {
     return refused('There are several codes in one answer.');
   if (codes.length > 0) return wholeNames(understandCode(codes[0], pack), pack);
   const mentions = mentionsIn(text, pack);
+  const row = inARow(text, pack);
+  if (row) return row;
   if (mentions.length === 0) return refused('It names no clip of this pack.');
-  const read = inARow(text, pack) ?? guesses(text, mentions, pack) ?? points(text, mentions) ?? order(text, mentions) ?? best(text, mentions); // prettier-ignore
+  const read = guesses(text, mentions, pack) ?? points(text, mentions) ?? order(text, mentions) ?? best(text, mentions); // prettier-ignore
   if (read === null) return refused('What it says of these clips is not understood.');
   const doubts = [...read.doubts];
   const words = TURNING.exec(text)?.[0];
@@ -59,7 +61,7 @@ function mentionsIn(text: string, pack: PackEars): Mention[] {
     // "a" and "I" are words more often than clips.
     if (!isLarge && hasWords && m[1] === 'a') continue;
     if (letter === 'I' && hasWords && /^I\s+(\p{Ll}|['’])/u.test(text.slice(m.index))) continue;
-    found.push({ letter, from: m.index, to: m.index + 1, isSure: !hasWords || (isLarge && !/^A\s+\p{Ll}/u.test(text.slice(m.index))) }); // prettier-ignore
+    found.push({ letter, from: m.index, to: m.index + 1, isSure: !hasWords || (isLarge && !/^A\s+(?!(?:gets|is|has|was|wins|sounds)\b)\p{Ll}/u.test(text.slice(m.index))) }); // prettier-ignore
   }
   return found.sort((a, b) => a.from - b.from);
 }

@@ -4,6 +4,7 @@ import type { z } from 'zod';
 import type { CompareCandidate, CompareRequest, CompareSet, CompareTable, LaneDifference } from '#contracts/compare';
 import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
+import type { keepReturnedSchema, ReturnedAnswer } from '#contracts/blind-pack';
 import type { Attribute, NewTestDraft, performerAnswerSchema, TestPage, TestRow } from '#contracts/listening';
 import type {
   placeAnswerSchema,
@@ -103,6 +104,14 @@ export class ListeningData {
 
   performed(id: string, answer: z.input<typeof performerAnswerSchema>): Observable<TestPage> {
     return this.api.call(ENDPOINTS.performerAnswer, { params: { id }, body: answer });
+  }
+
+  readReturned(id: string, text: string): Observable<{ answers: ReturnedAnswer[] }> {
+    return this.api.call(ENDPOINTS.readReturned, { params: { id }, body: { text } });
+  }
+
+  keepReturned(id: string, body: z.input<typeof keepReturnedSchema>): Observable<{ kept: number; skipped: number }> {
+    return this.api.call(ENDPOINTS.keepReturned, { params: { id }, body });
   }
 
   sameListener(listener: string, as: string | null): Observable<unknown> {

@@ -1,7 +1,7 @@
 -- A listening test that is sent out: its key, sealed before anybody has heard a clip. Text and sealed file are kept byte
 -- by byte, so that the hash that was published can be counted again.
 CREATE TABLE blind_pack (
-  test_id bigint PRIMARY KEY REFERENCES listening_test (id) ON DELETE CASCADE,
+  test_id bigint PRIMARY KEY REFERENCES every_listening_test (id) ON DELETE CASCADE,
   key_text text NOT NULL,
   key_sha256 char(64) NOT NULL,
   opening_code text NOT NULL,

@@ -14,6 +14,10 @@ export const DESIGN_NAMES: Readonly<Record<Design, { readonly name: string; read
     name: "Performer's test",
     does: 'Somebody performs through each, blindfolded; you enter the order and the words.',
   },
+  pack: {
+    name: 'Blind pack, sent out',
+    does: 'Clips under code names for an audience, with a page that plays them; the key is sealed first, answers come back as comments, codes or tables.',
+  },
 };
 
 export const ATTRIBUTE_NAMES: Readonly<Record<Attribute, string>> = {

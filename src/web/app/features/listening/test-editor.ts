@@ -5,6 +5,7 @@ import { Router } from '@angular/router';
 import { Button } from 'primeng/button';
 import { MultiSelect } from 'primeng/multiselect';
 import { catchError, of, switchMap } from 'rxjs';
+import { PACK_ASKS, type PackAsk, type PackSettings } from '#contracts/blind-pack';
 import type { CompareCandidate } from '#contracts/compare';
 import { ATTRIBUTES, DESIGNS, newTestSchema, type Design, type NewTestDraft } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
@@ -22,12 +23,14 @@ import { today } from '../../ui/format';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
 import { NumberField } from '../../ui/field/number-field';
 import { SHEETS } from '../../ui/field/number-sheets';
+import { DateField } from '../../ui/field/date-field';
+import { PACK_ASK_NAMES, withAsk, withDesign, withPack } from './pack-draft';
 import { Refusals } from '../../ui/field/refusals';
 
 /** Sets up a test: design, question, clips. Everything else is prepared by itself. */
 @Component({
   selector: 'sd-test-editor',
-  imports: [Button, ChoiceField, FormsModule, MultiSelect, NumberField, ProblemBox, TextField, TickField],
+  imports: [Button, ChoiceField, DateField, FormsModule, MultiSelect, NumberField, ProblemBox, TextField, TickField],
   templateUrl: './test-editor.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -56,6 +59,7 @@ export class TestEditor {
   protected readonly draft = signal<NewTestDraft>({ name: `Test of ${today()}`, design: 'heats', takes: [] });
 
   protected readonly designs = DESIGNS.map((value) => ({ value, label: DESIGN_NAMES[value].name }));
+  protected readonly askNames = PACK_ASKS.map((value) => ({ value, label: PACK_ASK_NAMES[value] }));
   protected readonly attributes = ATTRIBUTES.map((value) => ({ value, label: ATTRIBUTE_NAMES[value] }));
   protected readonly designWords = computed(() => DESIGN_NAMES[this.draft().design].does);
   /** The newest clip of each unit. */
@@ -92,6 +96,8 @@ export class TestEditor {
         return `one trial with ${n} names`;
       case 'performer':
         return 'no clips: performed live';
+      case 'pack':
+        return `${n + (this.draft().controls === false ? 0 : 1)} clips under code names`;
     }
   });
 
@@ -111,7 +117,7 @@ export class TestEditor {
       const takes = (this.takes() ?? '').split(',').filter((t) => /^\d+$/.test(t));
       if (takes.length > 0) this.change({ takes });
       const design = DESIGNS.find((d) => d === this.design());
-      if (design) this.change({ design });
+      if (design) this.changeDesign(design);
       const pair = this.pair();
       if (pair) this.change({ name: pair });
     });
@@ -140,7 +146,19 @@ export class TestEditor {
   }
 
   protected changeDesign(design: Design): void {
-    this.change({ design });
+    this.draft.update((d) => withDesign(d, design, today()));
+  }
+
+  protected asks(ask: PackAsk): boolean {
+    return this.draft().pack?.asks.includes(ask) ?? false;
+  }
+
+  protected changeAsk(ask: PackAsk, isAsked: boolean): void {
+    this.draft.update((d) => withAsk(d, ask, isAsked, today()));
+  }
+
+  protected changePack(part: Partial<PackSettings>): void {
+    this.draft.update((d) => withPack(d, part, today()));
   }
 
   protected changePassage(part: Partial<{ fromS: number; lengthS: number }>): void {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { NgTemplateOutlet } from '@angular/common';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
@@ -13,12 +14,18 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
-import { formatNumber } from '../../ui/format';
+import { formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { QrCode } from '../../ui/qr-code';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
+import { revealCaution, weighingWords } from './pack-words';
+import { ReturnedAnswers } from './returned-answers';
+import { SentPack } from './sent-pack';
 import { ATTRIBUTE_NAMES, DESIGN_NAMES, STATUS_NAMES } from './design-words';
 import { CorrectionData } from '../../data/corrections';
+
+/** Listeners that are shown at first: an audience may be hundreds. */
+const SHOWN = 50;
 
 const ROLE_NAMES = {
   unit: 'unit',
@@ -32,7 +39,7 @@ const ROLE_NAMES = {
 /** A test as the operator sees it: how far it is, who listens, and, once revealed, what may be concluded. */
 @Component({
   selector: 'sd-test',
-  imports: [Button, FormsModule, ProblemBox, QrCode, RouterLink, TextField, WorthWhisker],
+  imports: [Button, FormsModule, NgTemplateOutlet, ProblemBox, QrCode, ReturnedAnswers, RouterLink, SentPack, TextField, WorthWhisker], // prettier-ignore
   templateUrl: './test.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -89,6 +96,22 @@ export class Test {
     effect(() => {
       if (this.loaded().value) this.newest.set(null);
     });
+  }
+
+  /** What revealing a pack means today. */
+  protected readonly caution = computed(() => revealCaution(this.page()?.settings.pack?.revealOn ?? today(), today()));
+  protected readonly showsAll = signal(false);
+  protected readonly sittings = computed(() =>
+    (this.page()?.sittings ?? []).slice(0, this.showsAll() ? undefined : SHOWN),
+  );
+  protected readonly weighing = computed(() => {
+    const answers = this.page()?.pack?.answers;
+    return answers ? weighingWords(answers) : '';
+  });
+
+  /** The page as it stands now: answers were kept. */
+  protected again(): void {
+    this.run(this.data.testNow(this.id()));
   }
 
   private run(question: ReturnType<ListeningData['reveal']>, then: () => void = () => undefined): void {

@@ -17,7 +17,7 @@ import { Slider } from 'primeng/slider';
 import { switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
-import type { AboutListener, Answer, Reveal, SittingState, Words } from '#contracts/listening';
+import type { AboutListener, Reveal, SendAnswer, SittingState, Words } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import { ChoiceField, type Choice } from '../../ui/field/choice-field';
 import { TextField } from '../../ui/field/text-field';
@@ -307,7 +307,7 @@ export class Sitting {
     );
   }
 
-  private answer(kind: NonNullable<SittingState['trial']>['kind']): Answer {
+  private answer(kind: NonNullable<SittingState['trial']>['kind']): SendAnswer['answer'] {
     switch (kind) {
       case 'familiarise':
         return { kind };
