@@ -1,52 +1,18 @@
-import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import type { Page } from 'playwright-core';
 import type { LanePlayer as Player } from '../src/web/app/audio/lane-player';
 import { describe, expect, it } from 'vitest';
 import { excerptLevel } from '#core/measure/excerpt-level';
-import { runDocument, writeRunFolder } from '#server/testing/application';
-import { MODELS, unitWav } from '#server/testing/heard-catalogue';
+import { MODELS } from '#server/testing/heard-catalogue';
 import { packageRoot } from '#server/platform/package-root';
+import { catalogueOf, measuredTakes } from './heard-units';
 import { stage } from './support';
 
 const UNITS = 5;
-
-/** Five units with one speech take each, imported as anybody's. */
-function catalogue(folder: string): void {
-  MODELS.slice(0, UNITS).forEach((model, i) => {
-    const run = writeRunFolder(
-      join(folder, '..', `${folder.split('/').at(-1) ?? ''}-run-${i}`),
-      runDocument({
-        specimen: { maker: 'Oarlock', model, label: 'A', category: 'microphone' },
-        date: `2026-05-0${i + 1}`,
-      }),
-      { 'speech.wav': unitWav(i) },
-    );
-    execFileSync(process.execPath, [join(packageRoot, 'bin/sediment'), 'import', run, '--data', folder]);
-  });
-}
-
 const FLAGS = ['--autoplay-policy=no-user-gesture-required'];
-
-/** Waits until every take of the catalogue is measured. */
-async function measured(address: string): Promise<{ takes: string[]; ids: Map<string, string> }> {
-  await expect
-    .poll(
-      async () => {
-        const rows = (await (await fetch(`${address}/api/compare/candidates/microphone/speech`)).json()) as unknown[];
-        return rows.length;
-      },
-      { timeout: 60_000 },
-    )
-    .toBe(UNITS);
-  const rows = (await (await fetch(`${address}/api/compare/candidates/microphone/speech`)).json()) as { takeId: string; unit: string; specimenId: string }[]; // prettier-ignore
-  const inOrder = MODELS.slice(0, UNITS).map((m) => rows.find((r) => r.unit.includes(` ${m} `)));
-  return {
-    takes: inOrder.map((r) => r?.takeId ?? ''),
-    ids: new Map(inOrder.map((r) => [r?.unit ?? '', r?.specimenId ?? ''])),
-  };
-}
+const catalogue = catalogueOf(UNITS);
+const measured = (address: string) => measuredTakes(address, UNITS);
 
 async function setUp(address: string, test: Record<string, unknown>): Promise<{ id: string; invitation: string }> {
   const response = await fetch(`${address}/api/listening`, {

@@ -14,6 +14,7 @@ export const packSettingsSchema = z.strictObject({
     .min(1, 'say what the pack asks for')
     .refine((asks) => new Set(asks).size === asks.length, 'asks for the same thing twice'),
   revealOn: daySchema.describe('Day on which the key is opened'),
+  onSite: z.boolean().default(false).describe('Whether it can be heard on the published site, too'),
 });
 export type PackSettings = z.infer<typeof packSettingsSchema>;
 

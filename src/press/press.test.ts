@@ -207,7 +207,7 @@ describe('a feed and what machines read', () => {
     const editions = days.map((publishedOn, i) => ({ edition: edition({ number: days.length - i, publishedOn }), sha256: `${id}${i}`.padEnd(64, '0') })); // prettier-ignore
     return { id, unit: '1', slug: `u-${id}`, edition: editions[0].edition, sha256: editions[0].sha256, since: [], editions }; // prettier-ignore
   };
-  const content = (reviews: SiteReview[]): SiteContent => ({ desk: 'Desk', address: 'https://desk.example', day: '2026-01-01', reviews, kinds: [] }); // prettier-ignore
+  const content = (reviews: SiteReview[]): SiteContent => ({ desk: 'Desk', address: 'https://desk.example', day: '2026-01-01', reviews, kinds: [], packs: [] }); // prettier-ignore
   const titles = (xml: string) => [...xml.matchAll(/<entry>[\s\S]*?<title>(.*?)<\/title>[\s\S]*?<updated>(.*?)T/g)].map((m) => `${m[2]} ${m[1].slice(-11)}`); // prettier-ignore
 
   it('lists editions, the latest first, of one day the higher number first, and fifty at most', () => {

@@ -8,6 +8,6 @@ export { filmText, reviewMarkdown, type LimitedText } from './review-text';
 export { MARK, PAGE_STYLE } from './style';
 export { atomFeed, siteMap } from './site/feed';
 export { reviewPage, type ReviewFiles } from './site/review-pages';
-export { editionPath, kindPath, pagesOf, reviewPath, slugOf, type SiteContent, type SiteKind, type SiteRankRow, type SiteReview } from './site/site-content'; // prettier-ignore
+export { editionPath, kindPath, packKeyPath, packPath, pagesOf, reviewPath, slugOf, type SiteContent, type SiteKind, type SitePack, type SiteRankRow, type SiteReview } from './site/site-content'; // prettier-ignore
 export { allPage, blindPage, frontPage, kindPage } from './site/site-pages';
 export type { SiteFrame } from './site/site-page';

@@ -80,6 +80,7 @@ summary{cursor:pointer;color:var(--azurite)}
 .deck .row{display:flex;flex-wrap:wrap;gap:1rem;align-items:center;margin:.5rem 0}
 .deck input[type='range']{accent-color:var(--azurite)}
 .deck [hidden]{display:none}
+.code{overflow-wrap:anywhere;white-space:normal}
 .place{font-weight:600}
 nav.site{max-width:60rem;margin:0 auto;padding:1rem 1rem 0;display:flex;flex-wrap:wrap;gap:.5rem 1.5rem}
 ol.top3{margin:0;padding-left:1.25rem}

@@ -184,6 +184,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
   const listeningClips = new ClipPreparation(options.folder, database, store, pool, hub, jobs, report);
+  const blindPacks = new BlindPacks(database, listeningClips, house);
   const tests = new ListeningTests(database, listeningClips, scale, hub, clock);
   const pictures = new ClipPictures(options.folder, store, pool);
   /** However bad something in the archive is, the start goes on: it is reported, and named on the page "Archive". */
@@ -233,13 +234,13 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     reviews,
     handouts: new Handouts(reviews, handed, clock),
     tables: new KindTables(catalogue, standings),
-    site: new Site(catalogue, standings, reviews, house, handed, photographs, clock, packageVersion),
+    site: new Site(catalogue, standings, reviews, house, handed, photographs, blindPacks, tests, clock, packageVersion),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),
     clips: new ClipReader(database),
     protocols,
-    blindPacks: new BlindPacks(database, listeningClips, house),
+    blindPacks,
     returnedAnswers: new ReturnedAnswers(database, tests, scale, hub, clock),
     packs: new Packs(reviews, catalogue, protocols, handed, store, packageVersion),
     rigs,

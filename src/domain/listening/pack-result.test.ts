@@ -12,7 +12,7 @@ const ITEMS = [item('1', 'unit'), item('2', 'known-worse', '1'), item('3', 'unit
 const ALL = ITEMS.map((i) => i.id);
 const TEST = newTestSchema.parse({ name: 'Sent', design: 'pack', takes: ['1', '3', '4'], pack: { title: 'Four', asks: ['order'], revealOn: '2026-12-01' } }); // prettier-ignore
 
-const order = (codes: string) => ({ trial: { kind: 'order', items: ALL, round: 1, isFinal: true } as TrialDocument, answer: { kind: 'order', codes: [...codes] } as Answer }); // prettier-ignore
+const order = (codes: string) => ({ trial: { kind: 'order', items: ALL, round: 1, isFinal: true } as TrialDocument, answer: { kind: 'order', codes: codes.split('') } as Answer }); // prettier-ignore
 const points = (given: Record<string, number>) => ({ trial: { kind: 'points', items: ALL } as TrialDocument, answer: { kind: 'points', points: given } as Answer }); // prettier-ignore
 const best = (code: string) => ({ trial: { kind: 'best', items: ALL } as TrialDocument, answer: { kind: 'best', best: code } as Answer }); // prettier-ignore
 const votes = (given: Record<string, number>) => ({ trial: { kind: 'votes', items: ALL } as TrialDocument, answer: { kind: 'votes', votes: given } as Answer }); // prettier-ignore

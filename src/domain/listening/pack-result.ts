@@ -78,7 +78,7 @@ function guessSentences(items: readonly ItemRow[], all: readonly Returned[]): Se
     ),
     ...(most === 0 || rounds.length < 2
       ? []
-      : [together(`The best guess has ${most} of ${rounds[0].clips} right, ${many === 1 ? 'once' : `${many} times`} among ${rounds.length}; as many guessers have that or better ${byChance < 0.095 ? `${byChance.toFixed(2)}` : byChance.toFixed(1)} times.`)]), // prettier-ignore
+      : [together(`The best guess has ${most} of ${rounds[0].clips} right, ${many === 1 ? 'once' : `${many} times`} among ${rounds.length}; as many guessers have that or better ${byChance.toFixed(byChance < 0.095 ? 2 : 1)} times.`)]), // prettier-ignore
   ];
 }
 

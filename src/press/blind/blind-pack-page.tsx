@@ -33,7 +33,6 @@ ol.clips .hear{min-width:8rem;text-align:left}
 .deck textarea{width:100%;font-family:ui-monospace,'SF Mono',Menlo,Consolas,monospace}
 .deck button.small-button{padding:.3rem .6rem;min-height:2.25rem}
 .deck button:disabled{opacity:.5;cursor:default}
-.code{overflow-wrap:anywhere;white-space:normal}
 .warn{color:var(--realgar)}
 `;
 

@@ -44,6 +44,17 @@ export interface SiteKind {
   }[];
 }
 
+/** A blind pack on a site: sealed, or opened with what its answers said. */
+export interface SitePack {
+  readonly tag: string;
+  readonly title: string;
+  readonly question: string;
+  readonly sealedOn: string;
+  readonly revealOn: string;
+  readonly keySha256: string;
+  readonly opened: { readonly code: string; readonly sentences: readonly string[] } | null;
+}
+
 /** Everything that a site says. */
 export interface SiteContent {
   readonly desk: string;
@@ -53,6 +64,8 @@ export interface SiteContent {
   /** Latest first. */
   readonly reviews: readonly SiteReview[];
   readonly kinds: readonly SiteKind[];
+  /** Latest first. */
+  readonly packs: readonly SitePack[];
 }
 
 /** Pages of units: of one that was reviewed again the latest. */
@@ -65,6 +78,8 @@ export function pagesOf(reviews: readonly Pick<SiteReview, 'unit' | 'slug' | 'ed
 
 export const reviewPath = (slug: string): string => `reviews/${slug}/index.html`;
 export const editionPath = (slug: string, number: number): string => `reviews/${slug}/edition-${number}.html`;
+export const packPath = (tag: string): string => `blind/${tag}.html`;
+export const packKeyPath = (tag: string): string => `blind/${tag}-key.json`;
 export const kindPath = (id: string): string => `kinds/${id}.html`;
 
 /** Names as a folder has them. */

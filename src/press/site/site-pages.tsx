@@ -2,7 +2,7 @@ import { Scroll } from '../scroll';
 import { formatNumber } from '#core/measure/figure-text';
 import { FrontierChart } from '../charts/frontier-chart';
 import { Whisker } from '../charts/whisker';
-import { kindPath, pagesOf, reviewPath, type SiteContent, type SiteKind, type SiteRankRow, type SiteReview } from './site-content'; // prettier-ignore
+import { kindPath, packKeyPath, packPath, pagesOf, reviewPath, type SiteContent, type SiteKind, type SitePack, type SiteRankRow, type SiteReview } from './site-content'; // prettier-ignore
 import { sitePage, way, type SiteFrame } from './site-page';
 
 /** So many of the latest stand on the front page; all of them on a page of their own. */
@@ -147,6 +147,8 @@ export function blindPage(content: SiteContent, frame: SiteFrame): string {
     body: (
       <main>
         <h1>Blind tests</h1>
+        {content.packs.length > 0 && <Packs packs={content.packs} from={path} />}
+        {content.packs.length > 0 && <h2>Guess and see at once</h2>}
         <p>Clips of one step, equally loud. Names are hidden until you have guessed.</p>
         {playable.length === 0 ? (
           <p>None yet.</p>
@@ -171,6 +173,44 @@ export function blindPage(content: SiteContent, frame: SiteFrame): string {
       </main>
     ),
   });
+}
+
+/** Packs whose key was sealed before anybody heard them. */
+function Packs({ packs, from }: { packs: readonly SitePack[]; from: string }) {
+  return (
+    <section aria-labelledby="sealed">
+      <h2 id="sealed">With a sealed key</h2>
+      <ul class="cards">
+        {packs.map((pack) => (
+          <li key={pack.tag}>
+            <h3>
+              <a href={way(from, packPath(pack.tag))}>{pack.title}</a>
+            </h3>
+            <p>{pack.question}</p>
+            {pack.opened === null ? (
+              <p class="quiet small">
+                Sealed on {pack.sealedOn}, to be opened on {pack.revealOn}. SHA-256 of the key:{' '}
+                <span class="num code">{pack.keySha256}</span>
+              </p>
+            ) : (
+              <>
+                <p class="small">
+                  Opened with <span class="num code">{pack.opened.code}</span>: enter it on the page of the test, or
+                  read <a href={way(from, packKeyPath(pack.tag))}>the key</a> (SHA-256{' '}
+                  <span class="num code">{pack.keySha256}</span>).
+                </p>
+                <ul class="lines plain small">
+                  {pack.opened.sentences.map((words) => (
+                    <li key={words}>{words}</li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 }
 
 function Ranking({

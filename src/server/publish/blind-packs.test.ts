@@ -1,4 +1,6 @@
 import { createHash } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { HtmlValidate } from 'html-validate';
 import { describe, expect, it } from 'vitest';
 import { answerCode } from '#core/rules/listening/answer-code';
@@ -7,7 +9,7 @@ import { blindKeySchema } from '#contracts/blind-pack';
 import { PLAIN_PATHS } from '#contracts/http';
 import { newTestSchema, type NewTestDraft } from '#contracts/listening';
 import { scaleRequestSchema } from '#contracts/scale';
-import { serve, testApplication } from '../testing/application';
+import { serve, temporaryFolder, testApplication } from '../testing/application';
 import { importUnits, type HeardUnit } from '../testing/heard-catalogue';
 import { unzipped } from '../testing/unzipped';
 import { heardAnswers } from '../scale/queries/heard';
@@ -131,6 +133,31 @@ describe('what is sent out', () => {
     const many = Array.from({ length: 12 }, (_, i) => String(i + 1));
     expect(faults({ takes: many })).toMatch(/12 code names/);
     expect(faults({ takes: many, controls: false })).toBeUndefined();
+  });
+});
+
+describe('on the site', () => {
+  it('is only what was meant to be there: sealed first, then opened with what the answers said', async () => {
+    const { app, id, page, units } = await sent(3, { pack: { ...PACK, onSite: true } });
+    const { row } = await app.tests.create({ ...page.settings, pack: { ...PACK, note: '', onSite: false } });
+    await app.listeningClips.settled();
+    const hidden = (await app.tests.page(row.id)).pack?.tag ?? '';
+    const out = join(temporaryFolder(), 'site');
+    const read = (path: string) => readFileSync(join(out, path), 'utf8');
+    await app.site.publish(out, { codec: 'flac' });
+    const { tag = '', keySha256 = '' } = page.pack ?? {};
+    const before = read('blind.html');
+    expect(before).toContain(keySha256);
+    expect(before).not.toContain(hidden);
+    expect(before).toContain(`href="blind/${tag}.html"`);
+    expect(read(`blind/${tag}.html`)).toContain('Four for a desk');
+    for (const unit of units) expect(before + read(`blind/${tag}.html`).replaceAll(/[A-Za-z0-9+/]{2000,}/g, '')).not.toContain(unit.name); // prettier-ignore
+    expect(existsSync(join(out, `blind/${tag}-key.json`))).toBe(false);
+    const opened = await app.tests.reveal(id);
+    await app.site.publish(out, { codec: 'flac' });
+    expect(read('blind.html')).toContain(opened.pack?.openingCode);
+    expect(read('blind.html')).toContain('needs two listeners');
+    expect(sha256(read(`blind/${tag}-key.json`))).toBe(keySha256);
   });
 });
 

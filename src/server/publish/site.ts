@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Edition } from '#contracts/edition';
+import { QUESTIONS } from '#contracts/listening';
 import {
   allPage,
   atomFeed,
@@ -8,6 +9,8 @@ import {
   frontPage,
   kindPage,
   kindPath,
+  packKeyPath,
+  packPath,
   MARK,
   pagesOf,
   PAGE_STYLE,
@@ -18,6 +21,7 @@ import {
   type ReviewFiles,
   type SiteContent,
   type SiteFrame,
+  type SitePack,
   type SiteReview,
 } from '#press/press';
 import type { Catalogue } from '../catalogue/catalogue';
@@ -27,6 +31,8 @@ import type { Photographs } from '../photos/photographs';
 import type { HouseRules } from '../reviews/house-rules';
 import type { KindStandings } from '../reviews/kind-standings';
 import type { Reviews } from '../reviews/reviews';
+import type { ListeningTests } from '../listening/listening-tests';
+import type { BlindPacks } from './blind-packs';
 import type { ClipPacking, HandedClips } from './handed-clips';
 import { SinceCache } from './since-cache';
 import { madeFrom, SiteFolder, type SiteReport } from './site-folder';
@@ -46,6 +52,8 @@ export class Site {
     private readonly house: HouseRules,
     private readonly clips: HandedClips,
     private readonly photographs: Photographs,
+    private readonly packs: BlindPacks,
+    private readonly tests: ListeningTests,
     private readonly clock: Clock,
     private readonly software: string,
   ) {}
@@ -86,6 +94,10 @@ export class Site {
       await folder.put(kindPath(kind.id), madeFrom(PAGES_VERSION, frame, content.day, kind, [...pages]), () =>
         Promise.resolve(kindPage(kind, content, frame)),
       );
+    for (const { tag, opened, id } of content.packs) {
+      await folder.put(packPath(tag), madeFrom(PAGES_VERSION, tag), async () => (await this.packs.page(id)).html);
+      if (opened) await folder.put(packKeyPath(tag), tag, async () => (await this.packs.key(id)).text);
+    }
     await this.lists(folder, content, frame);
     return folder.close(Object.fromEntries([...since.next].map(([sha, s]) => [sha, { key: s.key, changes: [...s.changes] }]))); // prettier-ignore
   }
@@ -95,7 +107,7 @@ export class Site {
     const { desk, address, day } = content;
     const lines = content.reviews.map((r) => [r.slug, r.sha256, r.since]);
     const tops = content.kinds.map((k) => [k.id, k.ranking.length, k.ranking.slice(0, 3)]);
-    const key = madeFrom(PAGES_VERSION, frame, day, lines, tops);
+    const key = madeFrom(PAGES_VERSION, frame, day, lines, tops, content.packs);
     const text = (make: () => string) => (): Promise<string> => Promise.resolve(make());
     await folder.put('index.html', key, text(() => frontPage(content, frame))); // prettier-ignore
     await folder.put('all.html', key, text(() => allPage(content, frame))); // prettier-ignore
@@ -105,7 +117,9 @@ export class Site {
     if (map !== null) await folder.put('sitemap.xml', madeFrom(map), text(() => map)); // prettier-ignore
   }
 
-  private async content(since: SinceCache): Promise<SiteContent> {
+  private async content(
+    since: SinceCache,
+  ): Promise<SiteContent & { readonly packs: readonly (SitePack & { readonly id: string })[] }> {
     const { desk, address } = await this.house.current();
     const reviews: SiteReview[] = [];
     for (const { unit, editions } of await this.reviews.published()) {
@@ -126,7 +140,30 @@ export class Site {
       const kind = siteKind(inputs, await this.standings.ofKind(inputs));
       if (kind) kinds.push(kind);
     }
-    return { desk, address: address.replace(/\/+$/, ''), day: this.clock.today(), reviews, kinds: inOrder(kinds) };
+    const packs = await this.sealedTests();
+    return {
+      desk,
+      address: address.replace(/\/+$/, ''),
+      day: this.clock.today(),
+      reviews,
+      kinds: inOrder(kinds),
+      packs,
+    };
+  }
+
+  /** Packs that are to be heard on the site, latest first; opened ones with what their answers said. */
+  private async sealedTests(): Promise<(SitePack & { readonly id: string })[]> {
+    const packs = [];
+    for (const row of await this.tests.list()) {
+      if (row.design !== 'pack') continue;
+      const { settings, pack, result } = await this.tests.page(row.id);
+      if (!pack || settings.pack?.onSite !== true) continue;
+      const { title, revealOn } = settings.pack;
+      const { tag, keySha256, sealedOn, openingCode } = pack;
+      const opened = openingCode === null ? null : { code: openingCode, sentences: result?.sentences.map((s) => s.words) ?? [] }; // prettier-ignore
+      packs.push({ id: row.id, tag, title, question: QUESTIONS[settings.attribute], sealedOn, revealOn, keySha256, opened }); // prettier-ignore
+    }
+    return packs;
   }
 
   /** Style and scripts, by what is in them: a browser may keep them for ever. */

@@ -75,7 +75,7 @@ export function readAnswerCode(code: string): ReadCode {
   for (const part of said) {
     const [what, rest] = [part[0], part.slice(1)];
     if (what === 'O' && /^[A-L]+$/.test(rest) && new Set(rest).size === rest.length)
-      answer = { ...answer, order: [...rest] };
+      answer = { ...answer, order: Array.from(rest) };
     else if (what === 'P' && /^(?:[A-L]\d{1,2}(?:\.\d)?)+$/.test(rest)) answer = { ...answer, points: numbersIn(rest) };
     else if (what === 'N' && /^(?:[A-L]\d{1,2})+$/.test(rest)) answer = { ...answer, names: numbersIn(rest) };
     else return damaged(`its part ${part} says nothing that is known`);

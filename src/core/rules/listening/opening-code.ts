@@ -30,5 +30,5 @@ export function openingCodeFrom(bytes: Uint8Array): string {
  */
 export function readOpeningCode(typed: string): string | null {
   const plain = typed.toUpperCase().replaceAll(/[\s-]/g, '').replaceAll(/[IL]/g, '1').replaceAll('O', '0');
-  return plain.length === SIGNS && [...plain].every((c) => DIGITS.includes(c)) ? plain : null;
+  return plain.length === SIGNS && Array.from(plain).every((c) => DIGITS.includes(c)) ? plain : null;
 }

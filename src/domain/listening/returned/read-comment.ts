@@ -71,7 +71,7 @@ function inARow(text: string, pack: PackEars): Understood | null {
   const row = text.trim().toUpperCase();
   const letters = lettersOf(pack);
   const isAll = letters.length > 1 && row.length === letters.length && letters.every((l) => row.includes(l));
-  return isAll ? { ...NOTHING, order: [...row] } : null;
+  return isAll ? { ...NOTHING, order: Array.from(row) } : null;
 }
 
 /** Units that are named behind clips: "A = Lantern One", "A is the Lantern". */

@@ -19,6 +19,7 @@ const packOf = (draft: NewTestDraft, today: string): PackSettings => ({
   title: draft.pack?.title ?? 'Blind test',
   note: draft.pack?.note ?? '',
   asks: draft.pack ? [...draft.pack.asks] : ['order'],
+  onSite: draft.pack?.onSite ?? false,
   revealOn: draft.pack?.revealOn ?? dayAfter(today, DAYS_TO_ANSWER),
 });
 

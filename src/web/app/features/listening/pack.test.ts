@@ -11,7 +11,13 @@ const DRAFT: NewTestDraft = { name: 'T', design: 'heats', takes: ['1', '2'], sig
 describe('the draft of a pack', () => {
   it('has a way to go as soon as it is a pack, and none when it is something else again; nothing typed is lost between', () => {
     const pack = withDesign(DRAFT, 'pack', TODAY);
-    expect(pack.pack).toEqual({ title: 'Blind test', note: '', asks: ['order'], revealOn: '2026-12-11' });
+    expect(pack.pack).toEqual({
+      title: 'Blind test',
+      note: '',
+      asks: ['order'],
+      revealOn: '2026-12-11',
+      onSite: false,
+    });
     expect(newTestSchema.safeParse(pack).success).toBe(true);
     const titled = withPack(pack, { title: 'Four' }, TODAY);
     expect(withDesign(titled, 'pack', TODAY).pack?.title).toBe('Four');
@@ -36,7 +42,7 @@ describe('the draft of a pack', () => {
 });
 
 describe('words about a pack', () => {
-  const settings = { title: 'Four', note: '', asks: ['order' as const], revealOn: '2026-12-04' };
+  const settings = { title: 'Four', note: '', asks: ['order' as const], revealOn: '2026-12-04', onSite: false };
   const page = (change: Partial<PackPage> = {}): PackPage => ({ tag: '7F3A2C', keySha256: '7f3a2cff', sealedOn: TODAY, clips: ['Alder'], openingCode: null, answers: { listeners: 3, passed: 2, failed: 1, share: 0.418, share90: [0.06, 0.81] }, ...change }); // prettier-ignore
 
   it('say the hash before, and the code after', () => {
