@@ -33,9 +33,9 @@ describe('a blind pack', () => {
     for (const option of await page.getByRole('option').all()) await option.click();
     await page.keyboard.press('Escape');
     await page.getByLabel('Passage from').fill('0.4');
-    await page.getByLabel('Passage from').press('Enter');
+    await page.getByLabel('Passage from').press('Tab');
     await page.getByLabel('Length').fill('3');
-    await page.getByLabel('Length').press('Enter');
+    await page.getByLabel('Length').press('Tab');
     await page.getByRole('button', { name: 'Prepare the test' }).click();
     await page.getByRole('heading', { level: 2, name: 'What goes out' }).waitFor();
     const announced = (await page.getByText(/SHA-256 of the key: [0-9a-f]{64}/).textContent()) ?? '';
@@ -106,7 +106,7 @@ describe('a blind pack', () => {
     await page.locator('sd-returned-answers input[type="file"]').setInputFiles(table);
     await page.getByText('1 answer.', { exact: true }).waitFor();
     await page.getByRole('button', { name: 'Keep 1 answer' }).click();
-    await page.getByRole('cell', { name: 'Bram "the desk"' }).waitFor();
+    await page.getByRole('cell', { name: 'Bram "the desk"', exact: true }).first().waitFor();
     await page.getByText('4 answers came back.').waitFor();
 
     await page.getByRole('button', { name: 'Reveal', exact: true }).click();

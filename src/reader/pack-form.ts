@@ -84,7 +84,7 @@ export class PackForm {
 
   private lineOf(clip: PackData['clips'][number], index: number): Line {
     const item = element('li', '');
-    const hear = element('button', clip.name, { type: 'button', class: 'hear', 'aria-pressed': 'false' });
+    const hear = element('button', clip.name, { type: 'button', class: 'hear', 'aria-pressed': String(index === 0) });
     const up = element('button', '↑', { type: 'button', class: 'small-button', 'aria-label': `${clip.name} up` });
     const down = element('button', '↓', { type: 'button', class: 'small-button', 'aria-label': `${clip.name} down` });
     hear.addEventListener('click', () => {
@@ -143,8 +143,10 @@ export class PackForm {
     const said = saidAnswer(this.draft, this.data.tag);
     const unheard = this.unheard.size > 0 ? ` Not heard yet: ${[...this.unheard].join(', ')}.` : '';
     this.told.classList.toggle('warn', said.kind === 'fault');
+    const without =
+      this.asks('order') && !this.draft.isOrdered ? ' Your order is not in it: say that it is meant.' : '';
     this.told.textContent =
-      said.kind === 'answer' ? `Paste this code as a comment, or send the CSV.${unheard}` : said.kind === 'fault' ? said.words : `Nothing is said yet.${unheard}`; // prettier-ignore
+      said.kind === 'answer' ? `Paste this code as a comment, or send the CSV.${without}${unheard}` : said.kind === 'fault' ? said.words : `Nothing is said yet.${unheard}`; // prettier-ignore
     this.code.value = said.kind === 'answer' ? said.code : '';
     this.copy.disabled = this.save.disabled = said.kind !== 'answer';
   }

@@ -25,6 +25,7 @@ export interface BlindPackPage {
 }
 
 const PACK_STYLE = `${PAGE_STYLE}
+section.deck>h2{margin-top:0;border:0;padding-top:0}
 ol.clips{list-style:none;margin:1rem 0;padding:0}
 ol.clips li{display:flex;flex-wrap:wrap;gap:.5rem 1rem;align-items:center;padding:.5rem 0;border-bottom:1px solid var(--rule)}
 ol.clips .hear{min-width:8rem;text-align:left}

@@ -30,12 +30,16 @@ export function withDesign(draft: NewTestDraft, design: Design, today: string): 
     : { ...draft, design, pack: null };
 }
 
-/** A draft that asks for something more, or no more: where names are guessed, there is no copy without a name. */
+/** A draft that asks for something more, or no more. */
 export function withAsk(draft: NewTestDraft, ask: PackAsk, isAsked: boolean, today: string): NewTestDraft {
   const pack = packOf(draft, today);
   const asks = isAsked ? [...pack.asks.filter((a) => a !== ask), ask] : pack.asks.filter((a) => a !== ask);
-  return { ...draft, pack: { ...pack, asks }, controls: asks.includes('names') ? false : (draft.controls ?? true) };
+  return { ...draft, pack: { ...pack, asks } };
 }
+
+/** A draft as it is sent: where names are guessed, there is no copy without highs, whatever was ticked before. */
+export const asSent = (draft: NewTestDraft): NewTestDraft =>
+  draft.pack?.asks.includes('names') ? { ...draft, controls: false } : draft;
 
 /** A draft whose pack says something else. */
 export const withPack = (draft: NewTestDraft, part: Partial<PackSettings>, today: string): NewTestDraft => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { PackPage, ReturnedAnswer } from '#contracts/blind-pack';
 import { newTestSchema, type NewTestDraft } from '#contracts/listening';
-import { dayAfter, withAsk, withDesign, withPack } from './pack-draft';
+import { asSent, dayAfter, withAsk, withDesign, withPack } from './pack-draft';
 import { announcement, openingWords, revealCaution, revealWords, weighingWords } from './pack-words';
 import { canBeKept, choiceOf, firstChoice, foundWords, keptLines, withChoice } from './returned-choice';
 
@@ -27,8 +27,12 @@ describe('the draft of a pack', () => {
 
   it('asks for more or less, and has no copy where names are guessed', () => {
     const named = withAsk(withDesign(DRAFT, 'pack', TODAY), 'names', true, TODAY);
-    expect(named).toMatchObject({ controls: false, pack: { asks: ['order', 'names'] } });
-    expect(newTestSchema.safeParse(named).success).toBe(true);
+    expect(asSent(named)).toMatchObject({ controls: false, pack: { asks: ['order', 'names'] } });
+    expect(newTestSchema.safeParse(asSent(named)).success).toBe(true);
+    // What was ticked stands again as soon as nothing is guessed.
+    const again = withAsk(named, 'names', false, TODAY);
+    expect(newTestSchema.parse(asSent(again)).controls).toBe(true);
+    expect(asSent({ ...again, controls: false }).controls).toBe(false);
     const twice = withAsk(named, 'names', true, TODAY);
     expect(twice.pack?.asks).toEqual(['order', 'names']);
     const none = withAsk(withAsk(named, 'names', false, TODAY), 'order', false, TODAY);

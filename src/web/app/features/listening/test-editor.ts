@@ -24,7 +24,7 @@ import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
 import { NumberField } from '../../ui/field/number-field';
 import { SHEETS } from '../../ui/field/number-sheets';
 import { DateField } from '../../ui/field/date-field';
-import { PACK_ASK_NAMES, withAsk, withDesign, withPack } from './pack-draft';
+import { asSent, PACK_ASK_NAMES, withAsk, withDesign, withPack } from './pack-draft';
 import { Refusals } from '../../ui/field/refusals';
 
 /** Sets up a test: design, question, clips. Everything else is prepared by itself. */
@@ -97,7 +97,7 @@ export class TestEditor {
       case 'performer':
         return 'no clips: performed live';
       case 'pack':
-        return `${n + (this.draft().controls === false ? 0 : 1)} clips under code names`;
+        return `${n + (asSent(this.draft()).controls === false ? 0 : 1)} clips under code names`;
     }
   });
 
@@ -133,7 +133,7 @@ export class TestEditor {
 
   private full(): NewTestDraft {
     const category = (this.pair() ? this.category() : undefined) ?? this.step()?.category ?? 'microphone';
-    return { ...this.draft(), category };
+    return asSent({ ...this.draft(), category });
   }
 
   protected change(part: Partial<NewTestDraft>): void {
