@@ -624,6 +624,8 @@ export const PLAIN_PATHS = {
   blindPackKey: '/api/listening/:id/key.json',
   rankingCsv: '/api/tables/:category/ranking.csv',
   boardCsv: '/api/tables/:category/board.csv',
+  rankingJson: '/api/tables/:category/ranking.json',
+  boardJson: '/api/tables/:category/board.json',
 } as const;
 
 /** How each of them is called. */
@@ -656,6 +658,8 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   blindPackKey: 'get',
   rankingCsv: 'get',
   boardCsv: 'get',
+  rankingJson: 'get',
+  boardJson: 'get',
 };
 
 /** Who may call each of them. */

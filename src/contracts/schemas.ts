@@ -4,6 +4,7 @@ import { clipSummarySchema } from './clip-summary';
 import { differenceReportSchema, responseReportSchema, toneReportSchema } from './comparisons';
 import { editionSchema } from './edition';
 import { kindDocumentSchema } from './kind';
+import { boardExportSchema, rankingExportSchema } from './kind-tables';
 import { protocolSchema } from './protocol';
 import { criterionSchema } from './rubric';
 import { runDocumentSchema } from './run-document';
@@ -32,6 +33,8 @@ export const JSON_SCHEMAS: Readonly<Record<string, Record<string, unknown>>> = {
   ),
   'edition-1.schema.json': document(editionSchema, 'An edition of a review, format sediment-edition/1', 'output'),
   'blind-key-1.schema.json': document(blindKeySchema, 'Key of a blind pack, format sediment-blind-key/1', 'output'),
+  'ranking-1.schema.json': document(rankingExportSchema, 'The ranking of a kind, format sediment-ranking/1', 'output'),
+  'board-1.schema.json': document(boardExportSchema, 'Every figure of a kind, format sediment-board/1', 'output'),
   'protocol.schema.json': document(protocolSchema, 'A version of a protocol', 'input'),
   'kind.schema.json': document(kindDocumentSchema, 'A kind of gear as a person has made it', 'input'),
   'criterion.schema.json': document(criterionSchema, 'One criterion of a rubric', 'input'),

@@ -1,4 +1,4 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import type { Edition, FrozenLane } from '#contracts/edition';
 import { PICTURES, type PictureKind, type PictureSize, type PictureTheme } from '#contracts/picture';
 import {
@@ -14,15 +14,35 @@ import { Failure } from '../platform/failure';
 import { readerScript } from '../platform/package-root';
 import type { Clock } from '../platform/clock';
 import type { Reviews } from '../reviews/reviews';
+import type { Photographs } from '../photos/photographs';
 import type { HandedClips, ClipPacking } from './handed-clips';
+import { withinBudget } from './within-budget';
+
+/** Photographs inside one file, together: more is no file to be sent. */
+const MOST_PICTURE_BYTES = 12e6;
 
 /** An edition as something that can be handed out: a page, a text. */
 export class Handouts {
   constructor(
     private readonly reviews: Reviews,
     private readonly clips: HandedClips,
+    private readonly photographs: Photographs,
     private readonly clock: Clock,
   ) {}
+
+  /** Photographs as addresses that stand inside a page; those that would make it heavy are left to the site. */
+  private async pictures({ photographs }: Edition): Promise<Map<string, string>> {
+    const found = await Promise.all(
+      photographs.map(async ({ sha256, format }) => {
+        const photo = await this.photographs.find(sha256);
+        return photo ? [{ sha256, format, path: photo.path, bytes: (await stat(photo.path)).size }] : [];
+      }),
+    );
+    const inside = new Map<string, string>();
+    for (const { sha256, format, path } of withinBudget(found.flat(), MOST_PICTURE_BYTES))
+      inside.set(sha256, `data:image/${format};base64,${(await readFile(path)).toString('base64')}`);
+    return inside;
+  }
 
   /**
    * One HTML file with everything inside.
@@ -45,6 +65,7 @@ export class Handouts {
       if (clip) return { kind: 'inside' as const, id: clip.id };
       return { kind: 'gone' as const, why: packing ? 'its clip was deleted from the archive' : 'clips are not in this file' }; // prettier-ignore
     };
+    const pictures = await this.pictures(edition);
     const html = loneReview(
       {
         edition,
@@ -53,7 +74,7 @@ export class Handouts {
         seenOn: this.clock.today(),
         editions: [],
         clipOf,
-        pictureOf: () => null,
+        pictureOf: (hash) => pictures.get(hash) ?? null,
         pageOf: () => null,
       },
       [...inside.values()],

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { editionSchema } from '#contracts/edition';
 import { PLAIN_PATHS } from '#contracts/http';
+import { boardExportSchema, rankingExportSchema } from '#contracts/kind-tables';
 import type { ReviewDocument } from '#contracts/review';
 import { serve, temporaryFolder, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
@@ -140,6 +141,15 @@ it('hands an edition out as a page, a text, its document, and tables', async () 
   expect(semicolons.trim().split('\r\n')).toHaveLength(units.length + 1);
   expect((await (await at('boardCsv')).text()).split('\r\n')[0]).toMatch(/unit,.*Noise re speech/);
   expect((await at('boardCsv', '?style=tabs')).status).toBe(400);
+  // The same facts as documents, by their schemas; a figure that is not there is null, never zero.
+  const ranking = rankingExportSchema.parse(await (await at('rankingJson')).json());
+  expect(ranking.units.map((u) => u.place)).toEqual(units.map((_, i) => i + 1));
+  expect(ranking.units[0].points90[0]).toBeLessThanOrEqual(ranking.units[0].points);
+  expect(semicolons).toContain(`;${ranking.units[0].unit};`);
+  const board = boardExportSchema.parse(await (await at('boardJson')).json());
+  expect(board.units).toHaveLength(units.length);
+  const facts = board.units.flatMap((u) => Object.values(u.figures));
+  expect(facts.every((f) => (f.value === null) === (f.notMeasured !== null))).toBe(true);
 });
 
 it('of two that publish at once one is told, and a clip that is gone is named with its step', async () => {

@@ -95,14 +95,22 @@ export function handoutRoutes(site: Site, { handouts, tables, packs }: Applicati
     const pack = await packs.of(parse(byId, request.params).id, packingOf(clips) ?? { codec: 'flac' });
     await sendPack(pack, request, response);
   });
-  for (const [route, table] of [
-    ['rankingCsv', 'ranking'],
-    ['boardCsv', 'board'],
-  ] as const)
-    // prettier-ignore
-    file(route, async ({ params, query }, response) => {
+  for (const [csv, json, table] of [
+    ['rankingCsv', 'rankingJson', 'ranking'],
+    ['boardCsv', 'boardJson', 'board'],
+  ] as const) {
+    file(csv, async ({ params, query }, response) => {
       const { category } = parse(byCategory, params);
-      const text = await tables[table](category, parse(csvQuery, query).style);
-      response.attachment(`${table}-${category}.csv`).type('text/csv; charset=utf-8').send(BYTE_ORDER_MARK + text);
+      const text = await tables.csv(table, category, parse(csvQuery, query).style);
+      response
+        .attachment(`${table}-${category}.csv`)
+        .type('text/csv; charset=utf-8')
+        .send(BYTE_ORDER_MARK + text);
     });
+    file(json, async ({ params }, response) => {
+      const { category } = parse(byCategory, params);
+      const text = JSON.stringify(await tables[table](category), null, 2);
+      response.attachment(`${table}-${category}.json`).type('application/json; charset=utf-8').send(text);
+    });
+  }
 }

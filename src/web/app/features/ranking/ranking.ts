@@ -45,6 +45,7 @@ import { Narrow } from '../../data/narrow';
 import { BeatenView } from './beaten-view';
 import { BoardView } from './board-view';
 import { FrontierView } from './frontier-view';
+import { KindTables } from './kind-tables';
 import { MovedView } from './moved-view';
 import { RecordsView } from './records-view';
 import { DateField } from '../../ui/field/date-field';
@@ -93,6 +94,7 @@ const LINES_ABOVE = 6;
     DateField,
     FrontierView,
     KeptLists,
+    KindTables,
     MovedView,
     NgTemplateOutlet,
     NumberField,
