@@ -48,6 +48,7 @@ const clip = (step) => `${address}/api/clips/${step.clip.sha256}/audio`;
 /** name, path, theme, and what is done before the picture is taken */
 const views = [
   ['ranking-chalk', '/ranking', 'chalk', (page) => page.locator('.row.tested').click()],
+  ['blind-pack', `/listening/${await testCalled('Four for the winter desk')}`, 'chalk', answersRead],
   ['bench', '/bench', 'chalk'],
   ['gear', '/gear?kind=microphone', 'chalk'],
   ['archive', '/archive', 'chalk'],
@@ -65,7 +66,6 @@ const views = [
   ['compare', `/compare/${await keptSet()}`, 'basalt', heardAndCompared],
   ['scale', '/scale', 'chalk', (page) => page.locator('sd-worth-whisker').first().waitFor()],
   ['listening', await invitation(), 'chalk', (page) => intoAHeat(page, 'At the desk')],
-  ['reveal', `/listening/${await testCalled('Is the dear one better?')}`, 'chalk'],
   ['protocol', '/protocols/desk-voice/3', 'chalk', (page) => show(page, 'ol.steps', false)],
   [
     'sums',
@@ -84,6 +84,18 @@ async function changedRules(page) {
   await page.getByLabel('Weight of Rejection').blur();
   await page.getByRole('button', { name: /^Rejection/ }).click();
   await page.locator('sd-who-moves table').waitFor();
+}
+
+/** Answers that came back, as they were read. */
+async function answersRead(page) {
+  await page
+    .getByLabel('Answers', { exact: true })
+    .fill(
+      'Ines: C > A > D > B > E\nWim: not sure, B?\nsaltmarsh_fm: E > A > B > C > D\nlovely evening\nA 7, B 9, C 6.5, D 8, E 2',
+    );
+  await page.getByRole('button', { name: 'Read them' }).click();
+  await page.getByText('to look at').waitFor();
+  await page.evaluate(() => document.querySelector('sd-returned-answers section').scrollIntoView());
 }
 
 async function keptSet() {

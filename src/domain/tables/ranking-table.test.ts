@@ -18,7 +18,9 @@ it('a board has every figure with its doubt; what was not measured is empty, wit
     unit('1', { noiseReSpeechA: fact(-60), truePeak: fact(-3) }),
     unit('2', { noiseReSpeechA: fact(null), rearRejection: fact(12, { bound: 'at-least' }) }),
   ];
-  const [head, first, second] = boardTable(boardExport(units, (id) => `U${id}`, { category: 'microphone', day: '2026-01-01' }));
+  const [head, first, second] = boardTable(
+    boardExport(units, (id) => `U${id}`, { category: 'microphone', day: '2026-01-01' }),
+  );
   expect(head).toEqual(['unit', 'Noise re speech, A-weighted (dB(A))', 'Noise re speech, A-weighted: standard uncertainty', 'Noise re speech, A-weighted: bound', 'Rear rejection of speech (dB)', 'Rear rejection of speech: standard uncertainty', 'Rear rejection of speech: bound']); // prettier-ignore
   expect(first).toEqual(['U1', -60, 0.5, 'exact', null, null, null]);
   expect(second).toEqual(['U2', null, null, 'No take of it.', 12, 0.5, 'at-least']);

@@ -41,7 +41,7 @@ const byLetter = (values: Readonly<Record<string, number>>): string =>
  * @param answer - what is said
  *
  * @example
- *   answerCode('7F3A2C', { order: ['B', 'A'], points: {}, names: {} }); // => 'SD1-7F3A2C-OBA-6Y'
+ *   answerCode('7F3A2C', { order: ['B', 'A'], points: {}, names: {} }); // => 'SD1-7F3A2C-OBA-TZ'
  */
 export function answerCode(pack: string, answer: PackAnswer): string {
   const parts = ['SD1', pack.toUpperCase()];
