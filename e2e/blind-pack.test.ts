@@ -30,6 +30,10 @@ describe('a blind pack', () => {
     await page.getByRole('checkbox', { name: /one clip without highs among them/ }).waitFor();
     await page.getByRole('checkbox', { name: /points/ }).check();
     await page.locator('p-multiselect').click();
+    await page
+      .getByRole('option')
+      .nth(UNITS - 1)
+      .waitFor();
     for (const option of await page.getByRole('option').all()) await option.click();
     await page.keyboard.press('Escape');
     await page.getByLabel('Passage from').fill('0.4');
