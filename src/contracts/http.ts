@@ -95,6 +95,7 @@ import {
   testPageSchema,
   testRowSchema,
 } from './listening';
+import { characterSchema } from './character';
 import { keepReturnedSchema, keptReturnedSchema, readReturnedSchema, returnedSchema } from './blind-pack';
 import {
   placeAnswerSchema,
@@ -266,6 +267,12 @@ export const ENDPOINTS = {
   savedLists: get('/api/lists', 'Lists that are kept under a name', none, z.array(savedListSchema)),
   keepList: post('/api/lists', 'Keep a list under a name', none, newSavedListSchema, addedSchema),
   removeList: post('/api/lists/:id/removed', 'Remove a list that is kept', byId, nothing, done),
+  unitCharacter: get(
+    '/api/specimens/:id/character',
+    'Words for a unit by where they come from, and what it is for',
+    byId,
+    characterSchema,
+  ),
   reviews: get('/api/reviews', 'Reviews, the latest first', none, z.array(reviewRowSchema)),
   reviewsOfUnit: get(
     '/api/specimens/:id/reviews',

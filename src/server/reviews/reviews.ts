@@ -10,6 +10,9 @@ import { isWhatWasPublished, publishProblems } from '#domain/review/publish-prob
 import { changedLines, offered, propose } from '#domain/review/propose';
 import { proposeDeck } from '#domain/review/propose-deck';
 import type { ReviewFacts } from '#domain/review/review-facts';
+import type { Character } from '#contracts/character';
+import { characterWords } from '#domain/character/character-words';
+import { useStandings } from '#domain/character/use-standing';
 import { emptyReview } from '#domain/review/shipped-house';
 import { sinceEdition } from '#domain/review/since-edition';
 import type { Catalogue } from '../catalogue/catalogue';
@@ -72,6 +75,17 @@ export class Reviews {
       });
     }
     return rows;
+  }
+
+  /**
+   * Words for a unit by where they come from, and how it stands for the uses of this desk.
+   *
+   * @throws Failure `not-found`
+   */
+  async character(unit: string): Promise<Character> {
+    const facts = await this.standings.factsOf(unit);
+    const house = await this.house.current();
+    return { ...characterWords(facts, house), uses: useStandings(facts, house) };
   }
 
   /** @throws Failure `not-found` */

@@ -18,6 +18,7 @@ export function reviewRoutes(site: Site, application: Application): void {
   const { reviews, house, site: publishing, status } = application;
   handle(site, ENDPOINTS.reviews, () => reviews.list());
   handle(site, ENDPOINTS.reviewsOfUnit, ({ params }) => reviews.list(params.id));
+  handle(site, ENDPOINTS.unitCharacter, ({ params }) => reviews.character(params.id));
   handle(site, ENDPOINTS.openReview, ({ body }) => reviews.open(body.unit));
   handle(site, ENDPOINTS.review, ({ params }) => reviews.get(params.id));
   handle(site, ENDPOINTS.saveReview, ({ params, body }) => reviews.save(params.id, body.revision, body.document));

@@ -1,3 +1,4 @@
+import { HEARD_WORDS } from '../../rules/listening/vocabulary';
 import type { SheetField } from './sheet-field';
 
 /** What every kind of gear has: a body, a box, and a maker. */
@@ -39,6 +40,14 @@ export const BOX_FIELDS = [
     group: 'Box and maker',
     type: 'several',
     options: ['cable', 'mount', 'stand', 'power supply', 'pop filter', 'adapter', 'cells'],
+  },
+  {
+    id: 'makersWords',
+    name: 'Character, as its maker says',
+    group: 'Box and maker',
+    type: 'several',
+    options: HEARD_WORDS,
+    alsoCalled: ['character', 'sound character', 'sound signature', 'tonality'],
   },
   {
     id: 'origin',

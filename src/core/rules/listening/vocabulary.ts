@@ -15,6 +15,12 @@ export const HEARD_WORDS = [
 ] as const;
 export type HeardWord = (typeof HEARD_WORDS)[number];
 
+/** Words that cannot both be said of one sound. Common practice, no source. */
+export const OPPOSITE_WORDS: readonly (readonly [HeardWord, HeardWord])[] = [
+  ['dull', 'bright'],
+  ['thin', 'full'],
+];
+
 /**
  * The measured quantities that a word is held against, and whether more of the word goes with a higher figure. Which
  * figures a word belongs to is common practice, no source.

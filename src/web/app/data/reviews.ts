@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Subject, filter, merge, tap, type Observable } from 'rxjs';
+import type { Character } from '#contracts/character';
 import { ENDPOINTS } from '#contracts/http';
 import type { House, Review, ReviewDocument, ReviewRow } from '#contracts/review';
 import type { SiteReportJson } from '#contracts/site';
@@ -27,6 +28,11 @@ export class ReviewData {
   /** Reviews of one unit. */
   of(unit: string): Observable<Loaded<ReviewRow[]>> {
     return live(() => this.api.call(ENDPOINTS.reviewsOfUnit, { params: { id: unit } }), this.facts);
+  }
+
+  /** Words for a unit and what it is for. */
+  character(unit: string): Observable<Loaded<Character>> {
+    return live(() => this.api.call(ENDPOINTS.unitCharacter, { params: { id: unit } }), this.facts);
   }
 
   review(id: string): Observable<Loaded<Review>> {

@@ -41,6 +41,7 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
       missing: figures.length === 0 ? (needsFigures ? 'no figures' : '') : count(unmeasured, 'missing'),
     },
     { id: 'heard', label: 'Heard', missing: row.heardAnswers === 0 ? 'by nobody yet' : '' },
+    { id: 'character', label: 'Character and use', missing: '' },
     {
       id: 'points',
       label: 'Points',

@@ -40,6 +40,7 @@ import { RunCorrections } from './run-corrections';
 import { UnitAnswers } from './unit-answers';
 import { UnitCorrections } from './unit-corrections';
 import { UnitEvents } from './unit-events';
+import { UnitCharacter } from './unit-character';
 import { UnitHeard } from './unit-heard';
 import { UnitMerge } from './unit-merge';
 import { UnitName } from './unit-name';
@@ -73,6 +74,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     UnitAnswers,
     UnitCorrections,
     UnitEvents,
+    UnitCharacter,
     UnitHeard,
     UnitMerge,
     UnitName,
