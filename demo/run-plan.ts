@@ -3,7 +3,15 @@ import { NEW_DESK, OLD_DESK } from '#rig/audio-interface';
 import { gainFor } from './demo-gain';
 import { DEMO_VOICES, type DemoRunPlan, type DemoVoice } from './demo-run';
 import { OTHER_GEAR } from './other-gear';
-import { DEMO_RIGS, DEMO_UNITS, INTERFACE_CHANGE, PLOSIVE_CHANGE, PROTOCOL_CHANGE, type DemoUnit } from './scenario';
+import {
+  DEMO_MAKERS_WORDS,
+  DEMO_RIGS,
+  DEMO_UNITS,
+  INTERFACE_CHANGE,
+  PLOSIVE_CHANGE,
+  PROTOCOL_CHANGE,
+  type DemoUnit,
+} from './scenario';
 
 /** All runs of the demo, oldest first. */
 export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS, others = OTHER_GEAR): DemoRunPlan[] {
@@ -113,7 +121,10 @@ const PATTERNS: readonly (readonly [share: number, name: string])[] = [
 const LEAST_CONDENSER_MV = 4;
 
 /** What anybody sees on the box: kind of transducer, pattern, connection. */
-function sheetOf({ microphone: { alphaHigh, sensitivityMvPa } }: DemoUnit): NonNullable<RunDocumentInput['sheet']> {
+function sheetOf({
+  model,
+  microphone: { alphaHigh, sensitivityMvPa },
+}: DemoUnit): NonNullable<RunDocumentInput['sheet']> {
   const [, pattern] = PATTERNS.reduce((a, b) => (Math.abs(b[0] - alphaHigh) < Math.abs(a[0] - alphaHigh) ? b : a));
   const transducer = alphaHigh < 0.1 ? 'ribbon' : sensitivityMvPa < LEAST_CONDENSER_MV ? 'moving coil' : 'condenser';
   return {
@@ -121,6 +132,7 @@ function sheetOf({ microphone: { alphaHigh, sensitivityMvPa } }: DemoUnit): NonN
     pattern: { type: 'words', words: [pattern] },
     connection: { type: 'words', words: ['XLR'] },
     power: { type: 'words', words: [transducer === 'condenser' ? 'phantom 48 V' : 'none'] },
+    ...(model in DEMO_MAKERS_WORDS ? { makersWords: { type: 'words', words: [...DEMO_MAKERS_WORDS[model]] } } : {}),
   };
 }
 

@@ -525,3 +525,12 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     build: [3, 'Does not rattle either.'],
   },
 ];
+
+/** What makers say of the sound, on their boxes. */
+export const DEMO_MAKERS_WORDS: Readonly<Record<string, readonly string[]>> = {
+  Lantern: ['bright', 'airy'],
+  'Ribbon Two': ['full', 'like velvet'],
+  Nib: ['natural'],
+  Tidemark: ['natural', 'full'],
+  Commodore: ['bright'],
+};
