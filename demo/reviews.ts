@@ -10,6 +10,7 @@ interface DemoReview {
   readonly obtained: ReviewDocument['obtained'];
   readonly afterwards: ReviewDocument['afterwards'];
   readonly conditions: string;
+  readonly quotations?: ReviewDocument['quotations'];
   /** Published, or left as a draft. */
   readonly isPublished: boolean;
   /** Noted after it was published: what its page says has changed since. */
@@ -27,6 +28,15 @@ const REVIEWS: readonly DemoReview[] = [
     obtained: 'bought',
     afterwards: 'stays here',
     conditions: LOFT,
+    quotations: [
+      {
+        words: 'It sits in front of the mix without shouting.',
+        saidBy: 'Wietske, ferry announcer',
+        saidOn: '2023-03-18',
+        consent: 'given',
+      },
+      { words: 'Mine sounds better, I think.', saidBy: 'Bram, the desk', saidOn: '2024-02-10', consent: 'not asked' },
+    ],
     isPublished: true,
     later: { amount: 159, date: '2025-11-20' },
   },

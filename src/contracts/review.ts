@@ -52,6 +52,18 @@ export type Alternative = z.infer<typeof alternativeSchema>;
 export const OBTAINED = ['bought', 'lent', 'sent by the maker', 'not said'] as const;
 export const AFTERWARDS = ['stays here', 'went back', 'was sold', 'was given away', 'not said'] as const;
 
+/** Whether somebody who is quoted has agreed to it. */
+export const CONSENTS = ['given', 'not asked', 'refused'] as const;
+export type Consent = (typeof CONSENTS)[number];
+
+const quotationSchema = z.strictObject({
+  words: textSchema(600).refine((t) => t.trim() !== '', 'must not be empty'),
+  saidBy: z.string().max(120).describe('As they want to be called; empty for nobody who is named'),
+  saidOn: daySchema.nullable(),
+  consent: z.enum(CONSENTS).describe('Only what was agreed to is published'),
+});
+export type Quotation = z.infer<typeof quotationSchema>;
+
 /** What a reader hears beside each other: takes of one step. */
 const deckSchema = z.strictObject({
   step: z.string().max(120),
@@ -77,6 +89,7 @@ export const reviewDocumentSchema = z.strictObject({
   appliedBoosts: textSchema(600).describe('What was done to what is heard in a film: gain, equaliser, in dB'),
   links: z.array(z.strictObject({ label: nameSchema, address: z.url().max(500) })).max(20, 'at most 20 links'),
   decks: z.array(deckSchema).max(6, 'at most six steps can be heard'),
+  quotations: z.array(quotationSchema).max(40, 'at most 40 quotations').default([]),
 });
 export type ReviewDocument = z.infer<typeof reviewDocumentSchema>;
 

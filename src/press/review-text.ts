@@ -1,5 +1,5 @@
 import type { Edition } from '#contracts/edition';
-import type { ReviewLine } from '#contracts/review';
+import type { Quotation, ReviewLine } from '#contracts/review';
 import { disclosureText } from './review/disclosure';
 
 /** What a film's description may hold on most sites (common practice, no source). */
@@ -17,6 +17,10 @@ const part = (heading: string, lines: readonly string[]): string[] =>
 
 /** A cell of a Markdown table: no bar may end it. */
 const cell = (text: string): string => text.replaceAll('|', '\\|').replaceAll('\n', ' ');
+
+/** Who said it, and when. */
+export const quotedFrom = ({ saidBy, saidOn }: Pick<Quotation, 'saidBy' | 'saidOn'>): string =>
+  [saidBy.trim() === '' ? 'a listener' : saidBy.trim(), ...(saidOn === null ? [] : [saidOn])].join(', ');
 
 /** A whole review as Markdown, figures as tables. */
 export function reviewMarkdown(edition: Edition): string {
@@ -37,6 +41,10 @@ export function reviewMarkdown(edition: Edition): string {
     ...part('## Not for whom', bullets(usesOf(edition, 'not for'))),
     ...part('## Better alternatives', bullets(text.alternatives.map((a) => `**${a.name}**: ${a.text}`))),
     ...part('## Price that turns the verdict', text.turningPrice ? [text.turningPrice.text] : []),
+    ...part(
+      '## Said by others',
+      text.quotations.flatMap((q) => [`> ${q.words.replaceAll('\n', '\n> ')}`, '>', `> — ${quotedFrom(q)}`, '']),
+    ),
     ...part('## Not tested', bullets(texts(text.notTested))),
     ...part(
       '## Where it stands',

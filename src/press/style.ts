@@ -89,6 +89,7 @@ ul.cards>li{background:var(--panel);border:1px solid var(--rule);border-radius:2
 ul.cards :is(h2,h3){margin:0 0 .25rem;border:0;padding:0;font-size:1rem}
 main>h1:first-child{margin-top:1.5rem}
 figure{margin:1rem 0}
+blockquote{margin:0;padding-left:.75rem;border-left:3px solid var(--rule);max-width:44rem;white-space:pre-line}
 figcaption{color:var(--quiet);font-size:.875rem}
 img{max-width:100%;height:auto}
 @media (max-width:40rem){

@@ -109,6 +109,11 @@ function textChanges(before: Text, after: Text): EditionChange[] {
   });
   for (const part of Object.keys(WRITTEN) as (keyof typeof WRITTEN)[])
     if (before[part] !== after[part]) changes.push(`${WRITTEN[part]} written anew`);
+  const [quoted, quotes] = [before.quotations.map((q) => q.words), after.quotations.map((q) => q.words)];
+  changes.push(
+    ...quotes.filter((q) => !quoted.includes(q)).map((q) => `Quotation, added: ${q}`),
+    ...quoted.filter((q) => !quotes.includes(q)).map((q) => `Quotation, taken out: ${q}`),
+  );
   if (before.obtained !== after.obtained) changes.push(`How it came: ${before.obtained} → ${after.obtained}`);
   if (before.afterwards !== after.afterwards) changes.push(`Where it went: ${before.afterwards} → ${after.afterwards}`);
   const price = (t: Text): string => (t.turningPrice ? `${t.turningPrice.amount} ${t.turningPrice.currency}` : 'none');

@@ -5,13 +5,14 @@ import { pricePoints } from '#core/rules/price-rule';
 import type { Criterion } from '#core/rules/rubric';
 import { gainWords, takeGain } from '#core/rules/take-gain';
 import type { Edition, FrozenDeck, FrozenFigure, FrozenRow } from '#contracts/edition';
-import { reviewTextSchema, type House, type ReviewDocument } from '#contracts/review';
+import type { House, ReviewDocument } from '#contracts/review';
 import type { Run, SpecimenSheet, Take } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { countingRun } from '../catalogue/counting-run';
 import { plainPrice } from '../catalogue/unit-facts';
 import { takeWords } from '../compare/take-words';
 import { editionChanges, type EditionFacts } from './edition-changes';
+import { publishedText } from './published-text';
 import { figureWords, type ReviewFacts } from './review-facts';
 
 /** So many rows of a ranking are published in full; of a longer one its head and what stands around the unit. */
@@ -47,7 +48,7 @@ export function freeze({ review, document, house, facts, decks, day, software, b
     desk: house.desk,
     clipLicence: house.clipLicence,
     unit: { id, maker, model, label, category, kind: kind.name },
-    text: reviewTextSchema.parse(document),
+    text: publishedText(document),
     ...frozenFacts(facts, software),
     claims: frozenClaims(facts),
     prices: sheet.prices.map(plainPrice),

@@ -1,5 +1,6 @@
 import type { Edition } from '#contracts/edition';
-import { reviewTextSchema, type ReviewDocument } from '#contracts/review';
+import type { ReviewDocument } from '#contracts/review';
+import { publishedText } from './published-text';
 
 /** What stands against publishing an edition; empty where nothing does. */
 export function publishProblems(edition: Edition, before: Edition | null): { field: string; message: string }[] {
@@ -16,6 +17,6 @@ export function publishProblems(edition: Edition, before: Edition | null): { fie
 /** Whether what is written is what the newest edition says; what facts say beside it may have changed. */
 export function isWhatWasPublished(document: ReviewDocument, newest: Edition | undefined): boolean {
   if (!newest) return false;
-  const isSaid = JSON.stringify(reviewTextSchema.parse(document)) === JSON.stringify(newest.text);
+  const isSaid = JSON.stringify(publishedText(document)) === JSON.stringify(newest.text);
   return isSaid && document.decks.length === newest.decks.length;
 }

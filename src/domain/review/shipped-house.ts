@@ -85,4 +85,5 @@ export const emptyReview = (): ReviewDocument => ({
   appliedBoosts: '',
   links: [],
   decks: [],
+  quotations: [],
 });

@@ -1,5 +1,6 @@
 import type { ReviewLine } from '#contracts/review';
 import { markdownHtml } from '../markdown';
+import { quotedFrom } from '../review-text';
 import type { PublishedReview } from './published';
 
 /** Lines under a heading; nothing where there are none. */
@@ -64,6 +65,17 @@ export function Verdict({ review }: { review: PublishedReview }) {
           <strong>Price that turns the verdict: </strong>
           {text.turningPrice.text}
         </p>
+      )}
+      {text.quotations.length > 0 && (
+        <>
+          <h3>Said by others</h3>
+          {text.quotations.map((q) => (
+            <figure key={q.words}>
+              <blockquote>{q.words}</blockquote>
+              <figcaption>{quotedFrom(q)}</figcaption>
+            </figure>
+          ))}
+        </>
       )}
       <Lines title="Not tested" lines={text.notTested} kind="plain" />
     </section>

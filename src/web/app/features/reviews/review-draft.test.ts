@@ -3,7 +3,7 @@ import type { House, Proposal, ReviewDocument } from '#contracts/review';
 import { emptyReview, SHIPPED_HOUSE } from '#domain/review/shipped-house';
 import { directionOf, houseProblems, limitOf, withLimit, withRule } from './house-draft';
 import { forgetDraft, keepDraft, keptDraft } from './kept-draft';
-import { draftProblems, isTaken, markOf, moved, renewed, savable, withProposal } from './review-draft';
+import { draftProblems, isTaken, markOf, moved, renewed, savable, unquoted, withProposal } from './review-draft';
 
 const proposal = (change: Partial<Proposal> = {}): Proposal => ({
   restsOn: { rule: 'stands-out', subject: 'noiseReSpeechA', fact: 'quiet', gist: 'pros: −70' },
@@ -121,5 +121,22 @@ describe('how the desk reviews', () => {
     expect(houseProblems(house({ address: 'tidewrack' }))).toHaveLength(1);
     expect(withRule(withRule(SHIPPED_HOUSE, 'claim', false), 'claim', false).rulesOff).toEqual(['claim']);
     expect(withRule(house({ rulesOff: ['claim'] }), 'claim', true).rulesOff).toEqual([]);
+  });
+});
+
+describe('quotations', () => {
+  const quote = (words: string) => ({ words, saidBy: '', saidOn: null, consent: 'given' as const });
+  it('that hold no words yet are not saved', () => {
+    expect(savable({ ...emptyReview(), quotations: [quote(' '), quote('full')] }).quotations).toEqual([quote('full')]);
+    expect(draftProblems({ ...emptyReview(), quotations: [quote('x'.repeat(601))] })).toHaveLength(1);
+  });
+
+  it('are offered from own words of listeners, once', () => {
+    const heard = [
+      { word: 'like tar', count: 1, isFree: true },
+      { word: 'full', count: 3, isFree: false },
+      { word: 'Velvet', count: 1, isFree: true },
+    ];
+    expect(unquoted(heard, [quote('velvet ')])).toEqual(['like tar']);
   });
 });

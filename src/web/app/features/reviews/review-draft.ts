@@ -1,4 +1,5 @@
-import { reviewDocumentSchema, type LineMark, type Proposal, type RestsOn, type ReviewDocument, type ReviewLine } from '#contracts/review'; // prettier-ignore
+import type { Character } from '#contracts/character';
+import { reviewDocumentSchema, type LineMark, type Proposal, type Quotation, type RestsOn, type ReviewDocument, type ReviewLine } from '#contracts/review'; // prettier-ignore
 import { issueText } from '#contracts/issue-text';
 import { proposalKey, restingLines } from '#domain/review/propose';
 
@@ -71,7 +72,14 @@ export function savable(document: ReviewDocument): ReviewDocument {
     turningPrice: isPriceWritten(document.turningPrice) ? document.turningPrice : null,
     links: document.links.filter((l) => l.label.trim() !== '' && l.address.trim() !== ''),
     decks: document.decks.filter((d) => d.takes.length > 0),
+    quotations: document.quotations.filter((q) => q.words.trim() !== ''),
   };
+}
+
+/** Own words of listeners that are not among the quotations yet; those of a list are no quotations. */
+export function unquoted(heard: Character['heard'], quotations: readonly Quotation[]): string[] {
+  const quoted = new Set(quotations.map((q) => q.words.trim().toLowerCase()));
+  return heard.filter((w) => w.isFree && !quoted.has(w.word.trim().toLowerCase())).map((w) => w.word);
 }
 
 /** Why it cannot be saved as it is, in words; empty where it can. */

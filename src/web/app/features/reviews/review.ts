@@ -26,6 +26,7 @@ import { forgetDraft, keepDraft, keptDraft } from './kept-draft';
 import { LineList } from './line-list';
 import { LineMarkNote } from './line-mark';
 import { ProposalsPanel } from './proposals-panel';
+import { QuotationLines } from './quotation-lines';
 import { changedAt, draftProblems, markOf, renewed, savable, withProposal, without } from './review-draft';
 import { UseLines } from './use-lines';
 
@@ -37,7 +38,7 @@ const PAUSE_MS = 900;
 /** A review as it is written: what a person says, what rules propose, what was published of it. */
 @Component({
   selector: 'sd-review',
-  imports: [AlternativeLines, Button, ChoiceField, CurrencyField, DeckPicker, EditionList, LineList, LineMarkNote, MarkdownField, NumberField, ProblemBox, ProposalsPanel, RouterLink, TextField, UseLines], // prettier-ignore
+  imports: [AlternativeLines, Button, ChoiceField, CurrencyField, DeckPicker, EditionList, LineList, LineMarkNote, MarkdownField, NumberField, ProblemBox, ProposalsPanel, RouterLink, TextField, UseLines, QuotationLines], // prettier-ignore
   templateUrl: './review.html',
   styleUrl: './review.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
