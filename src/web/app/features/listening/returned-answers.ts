@@ -6,6 +6,7 @@ import type { Problem } from '#contracts/problem';
 import { answerWords } from '#domain/listening/returned/same-answer';
 import { problemOf } from '../../data/api';
 import { ListeningData } from '../../data/listening';
+import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
 import { TickField } from '../../ui/field/tick-field';
 import { ProblemBox } from '../../ui/problem-box';
@@ -27,6 +28,7 @@ export class ReturnedAnswers {
   /** Answers were kept. */
   readonly kept = output();
   private readonly data = inject(ListeningData);
+  private readonly refusals = inject(Refusals);
   protected readonly text = signal('');
   protected readonly problem = signal<Problem | null>(null);
   protected readonly isBusy = signal(false);
@@ -75,7 +77,7 @@ export class ReturnedAnswers {
 
   protected keep(): void {
     const read = this.read();
-    if (!read || this.isStale()) return;
+    if (!read || this.isStale() || this.refusals.stop()) return;
     this.isBusy.set(true);
     this.data.keepReturned(this.page().row.id, { text: read.of, kept: this.lines() }).subscribe({
       next: ({ kept, skipped }) => {
