@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { listenedShare, listenedWeight } from './listened-share';
+import { listenedShare, listenedWeight, votersListened } from './listened-share';
 
 describe('the share of those who listened', () => {
   it('is what the integrals say, worked out by hand', () => {
@@ -34,6 +34,20 @@ describe('the share of those who listened', () => {
   it('refuses what are no counts', () => {
     expect(() => listenedShare(-1, 0)).toThrow(RangeError);
     expect(() => listenedShare(1, 0.5)).toThrow(RangeError);
+  });
+});
+
+describe('voters', () => {
+  it('who divide evenly did not listen, who never name the copy did, few say little', () => {
+    expect(votersListened(250, 1000, 4)).toBeCloseTo(0, 2);
+    expect(votersListened(400, 1000, 4)).toBe(0);
+    // 10 % guess: a fortieth of all votes falls on the copy.
+    expect(votersListened(250, 10_000, 4)).toBeCloseTo(0.9, 2);
+    expect(votersListened(0, 10_000, 4)).toBeCloseTo(1, 3);
+    expect(votersListened(0, 0, 4)).toBe(0);
+    expect(votersListened(0, 4, 4)).toBe(0.5);
+    expect(() => votersListened(2, 1, 4)).toThrow(RangeError);
+    expect(() => votersListened(0, 1, 1)).toThrow(RangeError);
   });
 });
 

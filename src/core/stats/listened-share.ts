@@ -38,6 +38,21 @@ export function listenedShare(passed: number, failed: number): ListenedShare {
 }
 
 /**
+ * Share of voters who listened, from how many voted for a clip that nobody prefers who listens: who guesses divides evenly
+ * over all clips. The same correction for guessing, of many voters at once; one vote is added to each clip, so that few
+ * votes say little.
+ *
+ * @param forCopy - votes for that clip
+ * @param votes - all of them
+ * @param clips - that were offered, two at least
+ * @throws RangeError for fewer clips, or more votes for one than there are
+ */
+export function votersListened(forCopy: number, votes: number, clips: number): number {
+  if (clips < 2 || forCopy < 0 || forCopy > votes) throw new RangeError('these are no votes of a poll');
+  return Math.max(0, 1 - (clips * (forCopy + 1)) / (votes + clips));
+}
+
+/**
  * What the answers of one listener weigh: how likely it is that this listener listened.
  *
  * @param share - of those who listen

@@ -1,4 +1,4 @@
-import { listenedShare, listenedWeight } from '#core/stats/listened-share';
+import { listenedShare, listenedWeight, votersListened } from '#core/stats/listened-share';
 import type { Answer, TrialDocument } from '#contracts/listening';
 import { codeOf, orderOf } from './heard-from-answer';
 import { isRanked } from './trial-plan';
@@ -44,11 +44,30 @@ export function knewTheCopy(answered: Answered, items: readonly Item[]): boolean
   return null;
 }
 
-/** How far those who answered can be relied on: by their own checks, all of them together. */
+/** Share of a poll's voters who listened, where the copy without highs could be voted for; null for anything else. */
+export function pollListened(answered: Answered, items: readonly Item[]): number | null {
+  const copy = items.find((i) => i.role === 'known-worse');
+  for (const { trial, answer } of answered) {
+    const code = copy ? codeOf(trial.items.indexOf(copy.id)) : '';
+    if (answer?.kind !== 'votes' || !(code in answer.votes)) continue;
+    const counts = Object.values(answer.votes);
+    if (counts.length < 2) return null;
+    return votersListened(answer.votes[code], counts.reduce((sum, n) => sum + n, 0), counts.length); // prettier-ignore
+  }
+  return null;
+}
+
+/** How far those who answered can be relied on: by their own checks, all of them together; a poll by its own. */
 export function packListeners(all: readonly Answered[], items: readonly Item[]): PackListeners {
   const outcomes = all.map((answered) => knewTheCopy(answered, items));
   const passed = outcomes.filter((o) => o === true).length;
   const failed = outcomes.filter((o) => o === false).length;
   const { mean, interval90 } = listenedShare(passed, failed);
-  return { passed, failed, share: mean, share90: interval90, weights: outcomes.map((o) => listenedWeight(mean, o)) };
+  return {
+    passed,
+    failed,
+    share: mean,
+    share90: interval90,
+    weights: outcomes.map((o, i) => pollListened(all[i], items) ?? listenedWeight(mean, o)),
+  };
 }

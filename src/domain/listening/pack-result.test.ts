@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newTestSchema, type Answer, type ItemRole, type TrialDocument } from '#contracts/listening';
 import { heardFromAnswer, heardItem } from './heard-from-answer';
-import { knewTheCopy, packListeners } from './pack-listeners';
+import { knewTheCopy, packListeners, pollListened } from './pack-listeners';
 import { drawCodeNames, packReveal, packSentences } from './pack-result';
 import type { ItemRow } from './test-item';
 import { testResult } from './test-result';
@@ -81,6 +81,20 @@ describe('whether they listened', () => {
   });
 });
 
+describe('a poll', () => {
+  it('is weighed by how many voted for the copy, where they could', () => {
+    const poll = votes({ A: 60, B: 5, C: 20, D: 15 });
+    // 1 − 4 · 6 / 104.
+    expect(pollListened([poll], ITEMS)).toBeCloseTo(0.769, 3);
+    expect(packListeners([[poll], [order('ABCD')]], ITEMS).weights[0]).toBeCloseTo(0.769, 3);
+    expect(pollListened([votes({ A: 60, C: 40 })], ITEMS)).toBeNull();
+    expect(pollListened([order('ABCD')], ITEMS)).toBeNull();
+    expect(packListeners([[votes({ A: 60, C: 40 })]], ITEMS).weights).toEqual([
+      packListeners([[best('A')]], ITEMS).share,
+    ]);
+  });
+});
+
 describe('what may be said', () => {
   const sentences = (all: Parameters<typeof packSentences>[1], items = ITEMS) => packSentences(items, all, all).map((s) => s.words); // prettier-ignore
   const of = (...trials: { trial: TrialDocument; answer: Answer }[]) => ({ trials });
@@ -111,6 +125,12 @@ describe('what may be said', () => {
     // χ² of 60, 40 against 50, 50: 4, one degree of freedom: 0.0455.
     expect(sentences([of(votes({ A: 60, C: 40 }))]).at(-1)).toBe('100 votes: Unit 1 has 60 (60 %). Voters without any preference divide as unequally 5 times in 100.'); // prettier-ignore
     expect(sentences([of(votes({ A: 52, C: 48 }))]).at(-1)).toContain('no favourite is shown');
+    // The copy is no candidate: that nobody votes for it shows no favourite.
+    const polled = sentences([of(votes({ A: 51, B: 2, C: 49 }))]);
+    expect(polled).toHaveLength(2);
+    expect(polled.at(-2)).toContain('100 votes: Unit 1 has 51 (51 %)');
+    expect(polled.at(-2)).toContain('no favourite is shown');
+    expect(polled.at(-1)).toContain('about 91 % listened');
     expect(sentences([of(votes({ A: 3, C: 1 }))]).at(-1)).toContain('too few');
     expect(sentences([of(votes({ A: 0, C: 0 }))])).toHaveLength(1);
   });

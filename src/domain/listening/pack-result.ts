@@ -5,7 +5,7 @@ import { chiSquaredTail } from '#core/stats/chi-squared';
 import { matchingTail, matchingTailOfRounds } from '#core/stats/matching';
 import type { Answer, Reveal, TestPage, TrialDocument } from '#contracts/listening';
 import { codeOf } from './heard-from-answer';
-import { packListeners } from './pack-listeners';
+import { packListeners, pollListened } from './pack-listeners';
 import { isRanked } from './trial-plan';
 import type { ItemRow } from './test-item';
 
@@ -33,7 +33,8 @@ export function packSentences(
 
 /** Whether they listened at all. */
 function checkSentences(items: readonly ItemRow[], all: readonly Returned[]): Sentence[] {
-  if (all.length === 0) return [];
+  // A poll says by itself how many listened.
+  if (all.every(({ trials }) => pollListened(trials, items) !== null)) return [];
   const { passed, failed, share, share90 } = packListeners(
     all.map((a) => a.trials),
     items,
@@ -82,26 +83,29 @@ function guessSentences(items: readonly ItemRow[], all: readonly Returned[]): Se
   ];
 }
 
-/** A poll's votes against equal ones. */
+/** A poll's votes against equal ones; the copy without highs is no candidate, it tells whether voters listened. */
 function voteSentences(items: readonly ItemRow[], all: readonly Returned[]): Sentence[] {
   return all.flatMap(({ trials }) =>
     trials.flatMap(({ trial, answer }): Sentence[] => {
       if (trial.kind !== 'votes' || answer?.kind !== 'votes') return [];
-      const counts = Object.entries(answer.votes);
-      const votes = counts.reduce((sum, [, n]) => sum + n, 0);
+      const counts = Object.entries(answer.votes).flatMap(([code, n]) => {
+        const item = items.find((i) => i.id === trial.items[codeIndex(code)]);
+        return item && isRanked(item) ? [{ name: nameOf(item), n }] : [];
+      });
+      const votes = counts.reduce((sum, { n }) => sum + n, 0);
       if (votes === 0 || counts.length < 2) return [];
+      const listened = pollListened(trials, items);
+      const checked = listened === null ? [] : [together(`Of the voters about ${percent(listened)} listened, as the votes for the copy without highs tell: who guesses divides evenly. Their votes weigh by that.`)]; // prettier-ignore
       const expected = votes / counts.length;
-      const chi = counts.reduce((sum, [, n]) => sum + (n - expected) ** 2 / expected, 0);
-      const [code, n] = counts.reduce((a, b) => (b[1] > a[1] ? b : a));
-      const item = items.find((i) => i.id === trial.items[codeIndex(code)]);
-      const name = item ? nameOf(item) : code;
       if (expected < 5)
-        return [together(`${votes} votes: too few for a word on chance (five for each clip at least).`)];
+        return [together(`${votes} votes: too few for a word on chance (five for each clip at least).`), ...checked];
+      const chi = counts.reduce((sum, { n }) => sum + (n - expected) ** 2 / expected, 0);
+      const first = counts.reduce((a, b) => (b.n > a.n ? b : a));
       const p = chiSquaredTail(chi, counts.length - 1);
+      const chance = `Voters without any preference divide as unequally ${timesIn(p)}${p <= 0.05 ? '.' : ': no favourite is shown.'}`;
       return [
-        together(
-          `${votes} votes: ${name} has ${n} (${percent(n / votes)}). ${p <= 0.05 ? `Voters without any preference divide as unequally ${timesIn(p)}.` : `Voters without any preference divide as unequally ${timesIn(p)}: no favourite is shown.`}`,
-        ),
+        together(`${votes} votes: ${first.name} has ${first.n} (${percent(first.n / votes)}). ${chance}`),
+        ...checked,
       ];
     }),
   );
