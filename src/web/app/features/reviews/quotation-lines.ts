@@ -30,7 +30,7 @@ import { changedAt, unquoted, without } from './review-draft';
         <sd-text-field
           label="Said by"
           bare
-          placeholder="Said by; empty: nobody named"
+          placeholder="Said by"
           [most]="120"
           [value]="line.saidBy"
           (valueChange)="change(i, { saidBy: $event })"
@@ -52,7 +52,7 @@ import { changedAt, unquoted, without } from './review-draft';
         />
       </div>
     } @empty {
-      <p class="quiet small">Nothing yet. Only what was agreed to is published.</p>
+      <p class="quiet small">Nothing yet. Only what was agreed to is published; without a name it is “a listener”.</p>
     }
     <div class="row">
       <p-button icon="pi pi-plus" [text]="true" size="small" label="Add a quotation" (onClick)="add('')" />
