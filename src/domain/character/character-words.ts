@@ -16,7 +16,7 @@ export function measuredWords(
   return HEARD_WORDS.flatMap((word) =>
     (WORD_QUANTITIES[word] ?? []).flatMap(({ quantity: id, sign }) => {
       const own = facts.own.figures[id];
-      const others = othersOf(facts).flatMap((u) => (u.figures[id]?.value == null ? [] : [u.figures[id]]));
+      const others = othersOf(facts).flatMap((u) => ((u.figures[id]?.value ?? null) === null ? [] : [u.figures[id]]));
       if (!own || own.value === null || others.length + 1 < leastUnits) return [];
       const beyond = others.filter((o) => isBetterBeyondDoubt(own, o, sign === 1 ? 'higher' : 'lower')).length;
       if (100 * beyond < standsOutPercent * others.length) return [];
