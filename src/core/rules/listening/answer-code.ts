@@ -1,3 +1,5 @@
+import { CROCKFORD } from './crockford';
+
 /** What a listener of a blind pack says; clips by their letters. */
 export interface PackAnswer {
   /** Best first; empty where nothing was put in order. */
@@ -15,16 +17,13 @@ export type ReadCode =
   | { readonly kind: 'answer'; readonly pack: string; readonly answer: PackAnswer }
   | { readonly kind: 'damaged'; readonly why: string };
 
-/** Letters and digits that are not taken for one another (Crockford's base 32). */
-const DIGITS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
-
 /** Two signs over everything before them: a letter that was lost or changed is found in all but 1 of 1,024 cases. */
 function checkOf(text: string): string {
   // FNV-1a, folded to ten bits.
   let hash = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;
   const folded = (hash ^ (hash >>> 10) ^ (hash >>> 20) ^ (hash >>> 30)) & 0x3ff;
-  return DIGITS[folded >> 5] + DIGITS[folded & 31];
+  return CROCKFORD[folded >> 5] + CROCKFORD[folded & 31];
 }
 
 const byLetter = (values: Readonly<Record<string, number>>): string =>

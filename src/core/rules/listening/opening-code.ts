@@ -1,8 +1,8 @@
+import { CROCKFORD } from './crockford';
+
 /** What the key of a seal is derived for (HKDF's info). */
 export const SEAL_INFO = 'sediment-blind-key/1';
 
-/** Crockford's base 32: no letter that is taken for a digit. */
-const DIGITS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 const BYTES = 16;
 const SIGNS = 26;
 
@@ -17,7 +17,7 @@ export function openingCodeFrom(bytes: Uint8Array): string {
   let value = bytes.reduce((sum, b) => (sum << 8n) | BigInt(b), 0n);
   let signs = '';
   for (let i = 0; i < SIGNS; i++) {
-    signs = DIGITS[Number(value & 31n)] + signs;
+    signs = CROCKFORD[Number(value & 31n)] + signs;
     value >>= 5n;
   }
   return signs.match(/.{1,5}/g)?.join('-') ?? signs;
@@ -30,5 +30,5 @@ export function openingCodeFrom(bytes: Uint8Array): string {
  */
 export function readOpeningCode(typed: string): string | null {
   const plain = typed.toUpperCase().replaceAll(/[\s-]/g, '').replaceAll(/[IL]/g, '1').replaceAll('O', '0');
-  return plain.length === SIGNS && Array.from(plain).every((c) => DIGITS.includes(c)) ? plain : null;
+  return plain.length === SIGNS && Array.from(plain).every((c) => CROCKFORD.includes(c)) ? plain : null;
 }
