@@ -35,6 +35,12 @@ describe('an order', () => {
     ['#1 B #2 C', 'BC'],
     ['B → C → A → D', 'BCAD'],
     ['B/C/A/D', 'BCAD'],
+    ['(B) (C) (A) (D)', 'BCAD'],
+    ['Mic B > Mic C > mic A', 'BCA'],
+    ['Clip B then clip C', 'BC'],
+    ['best to worst: B, C, A, D', 'BCAD'],
+    ['worst to best: D A C B', 'BCAD'],
+    ['from worst to best D, A, C, B', 'BCAD'],
   ])('%s', (text, expected) => {
     expect(order(text)).toBe(expected);
     expect(read(text).problem).toBeNull();
@@ -45,6 +51,12 @@ describe('an order', () => {
     expect(read('A > B > A').problem).toMatch(/A stands twice/);
     expect(read('1. A 3. B').problem).toMatch(/one is missing/);
     expect(read('1. A 1. B').problem).toMatch(/stands twice/);
+  });
+
+  it('is refused or doubted where it names letters that are no clips', () => {
+    expect(read('A > B > C > D > E').problem).toMatch(/names E, which/);
+    expect(read('my order is A > B, and X').doubts.join()).toMatch(/“X” is no clip/);
+    expect(read('I say A > B').doubts).toEqual([]);
   });
 
   it('with some alike becomes points', () => {
@@ -76,6 +88,8 @@ describe('points', () => {
     expect(read('A 7/10, B 8/20').doubts.join()).toMatch(/different numbers/);
     expect(read('A 700, B 8').problem).toMatch(/100/);
     expect(read('A 7, A 8').problem).toMatch(/twice/);
+    expect(read('A 11/10').problem).toMatch(/more points than there are/);
+    expect(read('A 5 5').problem).toMatch(/not understood/);
   });
 });
 
@@ -84,6 +98,13 @@ describe('guesses', () => {
     const given = read('A is the Lantern, B = Oarlock Fathom Two, C = Thole Quiet, D: Oarlock Fathom');
     expect(given).toMatchObject({ problem: null, names: { A: '14', B: '12', C: '13', D: '11' } });
     expect(given.doubts.join()).toMatch(/part of its name/);
+  });
+
+  it('with the unit in front of the clip belong to the clip behind it', () => {
+    const names = { A: '13', B: '14', C: '12', D: '11' };
+    expect(read('Thole Quiet is A, Lantern is B, Oarlock Fathom Two is C, Oarlock Fathom is D').names).toEqual(names);
+    expect(read('the Quiet = A / Lantern = B / Two = C / Oarlock Fathom = D').names).toEqual(names);
+    expect(read('Thole Quiet is A, B is the Lantern').problem).toMatch(/not clear/);
   });
 
   it('that leave one name for one clip are filled up, others are not', () => {

@@ -14,17 +14,26 @@ interface Mention {
 
 /** Words that may turn what is said into its opposite. */
 const TURNING = /\b(not|never|worst|least|hate|dislike|except|but|unlike|last|instead of)\b|n['’]t\b|\?/i;
-const FAVOURING = /\b(best|favou?rites?|prefer|prefers|preferred|like|love|winner|wins|vote|pick|choose|choice)\b/i;
+const FAVOURING =
+  /\b(best|favou?rites?|favs?|prefer|prefers|preferred|like|love|winner|wins|vote|pick|choose|choice)\b/i;
+
+/** Words that stand before a letter and say nothing: "clip C", "mic A". */
+const CALLED = /\b(?:clips?|mics?|microphones?|samples?|options?|numbers?|letters?)\s+(?=[A-La-l]\b)/gi;
+/** An order that begins with the worst, or says that it begins with the best. */
+const WORST_FIRST = /\b(?:from\s+)?(?:worst|last)\s*(?:to|->|→|-|>)\s*(?:best|first)\b|\bworst first\b|\bbest last\b/i;
+const BEST_FIRST = /\b(?:from\s+)?(?:best|first)\s*(?:to|->|→|-|>)\s*(?:worst|last)\b|\bbest first\b|\bworst last\b/i;
 
 /**
  * Reads what somebody wrote in a comment: a code, an order ("B > C > A", "1. Birch 2. Alder"), points ("A 7, B 8.5"),
  * guesses ("A = …"), or the best one alone. What could mean something else is read with a doubt; what says nothing, or
  * contradicts itself, with a problem.
  *
- * @param text - without the name of who wrote it
+ * @param written - without the name of who wrote it
  * @param pack - what can be spoken of
  */
-export function readComment(text: string, pack: PackEars): Understood {
+export function readComment(written: string, pack: PackEars): Understood {
+  const text = written.replaceAll(CALLED, '').replace(BEST_FIRST, '').replace(WORST_FIRST, '');
+  const isRising = WORST_FIRST.test(written);
   const codes = answerCodesIn(text);
   if (codes.length > 1 && new Set(codes.map((c) => c.toUpperCase())).size > 1)
     return refused('There are several codes in one answer.');
@@ -35,12 +44,27 @@ export function readComment(text: string, pack: PackEars): Understood {
   if (mentions.length === 0) return refused('It names no clip of this pack.');
   const read = guesses(text, mentions, pack) ?? points(text, mentions) ?? order(text, mentions) ?? best(text, mentions); // prettier-ignore
   if (read === null) return refused('What it says of these clips is not understood.');
-  const doubts = [...read.doubts];
+  const foreign = foreignLetters(text, pack);
+  if (foreign.length > 0 && !hasWords(text, pack))
+    return refused(`It names ${foreign.join(', ')}, which this pack has not.`);
+  const doubts = [...read.doubts, ...foreign.map((l) => `“${l}” is no clip of this pack`)];
   const words = TURNING.exec(text)?.[0];
   if (words !== undefined) doubts.push(`“${words}” may turn its meaning`);
   if (mentions.some((m) => !m.isSure) && /[a-z]{4}/i.test(text))
     doubts.push('a small letter may be a word of the sentence');
-  return wholeNames({ ...read, doubts }, pack);
+  const ordered = isRising ? [...read.order].reverse() : read.order;
+  return wholeNames({ ...read, order: ordered, doubts }, pack);
+}
+
+/** Whether there is more in a text than names of clips and signs: then a small letter may be a word. */
+const hasWords = (text: string, pack: PackEars): boolean =>
+  /[\p{L}]{2}/u.test(pack.clips.reduce((rest, name) => rest.replace(new RegExp(name, 'gi'), ''), text));
+
+/** Large letters that stand alone and are none of the pack's; "I" is a word. */
+function foreignLetters(text: string, pack: PackEars): string[] {
+  const own = [...lettersOf(pack), 'I'];
+  const alone = [...text.matchAll(/(?<![\p{L}\p{N}'’])([A-Z])(?![\p{L}\p{N}'’])/gu)].map((m) => m[1]);
+  return [...new Set(alone)].filter((l) => !own.includes(l));
 }
 
 /** Clips that are named: by their code names in any letters, or by a letter that stands alone. */
@@ -48,9 +72,7 @@ function mentionsIn(text: string, pack: PackEars): Mention[] {
   const found: Mention[] = [];
   const letters = lettersOf(pack);
   // In a line that has no words, small letters are letters of clips.
-  const hasWords = /[\p{L}]{2}/u.test(
-    pack.clips.reduce((rest, name) => rest.replace(new RegExp(name, 'gi'), ''), text),
-  );
+  const isSentence = hasWords(text, pack);
   for (const [i, name] of pack.clips.entries())
     for (const m of text.matchAll(new RegExp(`\\b${name}\\b`, 'gi')))
       found.push({ letter: letters[i], from: m.index, to: m.index + name.length, isSure: true });
@@ -59,9 +81,9 @@ function mentionsIn(text: string, pack: PackEars): Mention[] {
     if (!letters.includes(letter)) continue;
     const isLarge = m[1] === letter;
     // "a" and "I" are words more often than clips.
-    if (!isLarge && hasWords && m[1] === 'a') continue;
-    if (letter === 'I' && hasWords && /^I\s+(\p{Ll}|['’])/u.test(text.slice(m.index))) continue;
-    found.push({ letter, from: m.index, to: m.index + 1, isSure: !hasWords || (isLarge && !/^A\s+(?!(?:gets|is|has|was|wins|sounds)\b)\p{Ll}/u.test(text.slice(m.index))) }); // prettier-ignore
+    if (!isLarge && isSentence && m[1] === 'a') continue;
+    if (letter === 'I' && isSentence && /^I\s+(\p{Ll}|['’])/u.test(text.slice(m.index))) continue;
+    found.push({ letter, from: m.index, to: m.index + 1, isSure: !isSentence || (isLarge && !/^A\s+(?!(?:gets|is|has|was|wins|sounds)\b)\p{Ll}/u.test(text.slice(m.index))) }); // prettier-ignore
   }
   return found.sort((a, b) => a.from - b.from);
 }
@@ -74,13 +96,17 @@ function inARow(text: string, pack: PackEars): Understood | null {
   return isAll ? { ...NOTHING, order: Array.from(row) } : null;
 }
 
-/** Units that are named behind clips: "A = Lantern One", "A is the Lantern". */
+/** Units that are named behind clips ("A = Lantern One", "A is the Lantern") or before them ("the Lantern is A"). */
 function guesses(text: string, mentions: readonly Mention[], pack: PackEars): Understood | null {
   const doubts = new Set<string>();
   const names: Record<string, string> = {};
+  const isBefore = unitIn(text.slice(0, mentions[0].from), pack) !== null;
+  if (isBefore && unitIn(text.slice(mentions[mentions.length - 1].to), pack) !== null)
+    return { ...NOTHING, problem: 'Units stand before clips and behind them: which belongs to which is not clear.' };
   for (const [i, mention] of mentions.entries()) {
     const behind = text.slice(mention.to, mentions.at(i + 1)?.from ?? text.length);
-    const unit = unitIn(behind, pack);
+    const before = text.slice(i === 0 ? 0 : mentions[i - 1].to, mention.from);
+    const unit = unitIn(isBefore ? before : behind, pack);
     if (unit === null) continue;
     if (unit === 'several') return { ...NOTHING, problem: `More than one unit is named for ${mention.letter}.` };
     if (mention.letter in names && names[mention.letter] !== unit.id)
@@ -122,9 +148,11 @@ function points(text: string, mentions: readonly Mention[]): Understood | null {
   for (const [i, { letter, to }] of mentions.entries()) {
     const behind = text.slice(to, mentions.at(i + 1)?.from ?? text.length);
     const m = /^\s*(?:[:=\-–—]|gets|is)?\s*(\d{1,3}(?:[.,]\d{1,2})?)\s*(?:\/\s*(\d{1,3}))?/i.exec(behind);
-    if (!m) return null;
+    if (!m || /\d/.test(behind.slice(m[0].length))) return null;
     if (letter in given) return { ...NOTHING, problem: `${letter} has points twice.` };
     given[letter] = Number(m[1].replace(',', '.'));
+    if (m[2] && Number(m[2]) < given[letter])
+      return { ...NOTHING, problem: `${letter} has more points than there are: ${m[0].trim()}.` };
     if (m[2]) out.push(Number(m[2]));
   }
   if (Object.values(given).some((n) => n > 100)) return { ...NOTHING, problem: 'Points go from 0 to 100 at most.' };
@@ -149,7 +177,7 @@ function order(text: string, mentions: readonly Mention[]): Understood | null {
       return { ...NOTHING, problem: `The places are ${numbers.join(', ')}: one is missing or stands twice.` };
     return { ...NOTHING, order: byPlace.map((p) => p.letter) };
   }
-  const isListed = between.every((b) => /^[\s>→,;/|&+.…=<-]*(?:\b(?:then|and|over|before)\b)?[\s>→,;/|&+.…=<-]*$/i.test(b)); // prettier-ignore
+  const isListed = between.every((b) => /^[\s>→,;/|&+.…=<()[\]-]*(?:\b(?:then|and|over|before)\b)?[\s>→,;/|&+.…=<()[\]-]*$/i.test(b)); // prettier-ignore
   if (!isListed) return null;
   if (new Set(letters).size < letters.length) return twice(letters);
   const [more, less, same] = ['>', '<', '='].map((sign) => between.filter((b) => b.includes(sign)).length);

@@ -42,16 +42,26 @@ function readParagraph({ line, lines }: Paragraph, pack: PackEars): ReadAnswer {
   const [first, ...rest] = lines;
   const said = rest.filter((l) => !WHEN.test(l));
   // Above what was said stands who said it, if that line itself says nothing of a clip.
-  if (said.length > 0 && first.length <= 60 && readComment(first, pack).problem !== null)
+  if (said.length > 0 && first.length <= 60 && !NO_NAME.test(first) && readComment(first, pack).problem !== null)
     return { ...readComment(said.join('\n'), pack), line, text: shortened(said.join(' ')), listener: nameIn(first) };
   return readLine(lines.join(' '), line, pack);
 }
+
+/** What stands before a colon and is no name: "My ranking:", "worst to best:". */
+const NO_NAME =
+  /\b(my|mine|rank\w*|orders?|top|best|worst|fav\w*|votes?|picks?|answers?|choices?|guess\w*|lists?|scores?|points|here|imo|edit|results?)\b/i;
 
 function readLine(text: string, line: number, pack: PackEars): ReadAnswer {
   const m = /^\s*([^:\t]{1,60})(?::|\t)\s*(.*\S)\s*$/s.exec(text);
   const isClip = (before: string): boolean =>
     [...pack.clips, ...lettersOf(pack)].some((c) => c.toLowerCase() === before.trim().toLowerCase());
-  if (m && !isClip(m[1]) && !/^\s*\(?#?\d/.test(m[1]) && readComment(m[1], pack).problem !== null)
+  if (
+    m &&
+    !isClip(m[1]) &&
+    !NO_NAME.test(m[1]) &&
+    !/^\s*\(?#?\d/.test(m[1]) &&
+    readComment(m[1], pack).problem !== null
+  )
     return { ...readComment(m[2], pack), line, text: shortened(m[2]), listener: nameIn(m[1]) };
   return { ...readComment(text, pack), line, text: shortened(text), listener: null };
 }

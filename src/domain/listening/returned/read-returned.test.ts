@@ -42,6 +42,20 @@ describe('pasted comments', () => {
     expect(read[2].order.join('')).toBe('BAC');
   });
 
+  it('takes no words about the answer for a name', () => {
+    const read = readComments(
+      'My ranking: B, A, C\nworst to best: B A C\nTop 3: C, A, B\nTopsy: C, A, B\nEDIT: C > B',
+      PACK,
+    );
+    expect(read.map((r) => [r.listener, r.order.join('')])).toEqual([
+      [null, 'BAC'],
+      [null, 'CAB'],
+      [null, 'CAB'],
+      ['Topsy', 'CAB'],
+      [null, 'CB'],
+    ]);
+  });
+
   it('keeps what is not understood, with why', () => {
     expect(readComments('great film', PACK)[0]).toMatchObject({ listener: null, text: 'great film', problem: 'It names no clip of this pack.' }); // prettier-ignore
   });
