@@ -298,22 +298,26 @@ describe('sediment sweep, response, difference, match, peaks', () => {
 });
 
 describe('sediment check', () => {
-  it('reads every clip, names what is wrong, and says so by its code, with and without a server', async () => {
-    const data = emptyArchive();
-    await sediment('import', writeRunFolder(temporaryFolder()), '--data', data);
-    expect(await sediment('check', '--data', data)).toMatchObject({
-      code: 0,
-      stdout: '3 of 3 clips read; nothing is wrong.\n',
-    });
-    const clip = readdirSync(join(data, 'clips'), { recursive: true }).map(String).find((n) => n.endsWith('.wav')) ?? ''; // prettier-ignore
-    const bytes = readFileSync(join(data, 'clips', clip));
-    bytes[500] ^= 1;
-    writeFileSync(join(data, 'clips', clip), bytes);
-    const found = await sediment('check', '--data', data);
-    expect(found.code).toBe(1);
-    expect(found.stdout).toMatch(/^\w+\.wav \([0-9a-f]{12}…\): Its bytes have changed .* Upload the original/m);
-    const server = await startServer(data);
-    expect((await sediment('check', '--data', data)).stdout).toBe(found.stdout);
-    await server.kill('SIGTERM');
-  });
+  it(
+    'reads every clip, names what is wrong, and says so by its code, with and without a server',
+    { timeout: 300_000 },
+    async () => {
+      const data = emptyArchive();
+      await sediment('import', writeRunFolder(temporaryFolder()), '--data', data);
+      expect(await sediment('check', '--data', data)).toMatchObject({
+        code: 0,
+        stdout: '3 of 3 clips read; nothing is wrong.\n',
+      });
+      const clip = readdirSync(join(data, 'clips'), { recursive: true }).map(String).find((n) => n.endsWith('.wav')) ?? ''; // prettier-ignore
+      const bytes = readFileSync(join(data, 'clips', clip));
+      bytes[500] ^= 1;
+      writeFileSync(join(data, 'clips', clip), bytes);
+      const found = await sediment('check', '--data', data);
+      expect(found.code).toBe(1);
+      expect(found.stdout).toMatch(/^\w+\.wav \([0-9a-f]{12}…\): Its bytes have changed .* Upload the original/m);
+      const server = await startServer(data);
+      expect((await sediment('check', '--data', data)).stdout).toBe(found.stdout);
+      await server.kill('SIGTERM');
+    },
+  );
 });

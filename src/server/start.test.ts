@@ -38,30 +38,35 @@ const RIG = {
 };
 
 describe('a start beside clips', () => {
-  it('is refused in words where the database is missing, empty or damaged, and a new one is made when told to', async () => {
-    const folder = emptyArchive();
-    const first = await startServer(folder);
-    expect((await upload(first.address, 'speech.wav', takeWav(-14, -70))).status).toBe(200);
-    await first.kill('SIGTERM');
-    const database = join(folder, 'database');
+  // Starts the server again and again.
+  it(
+    'is refused in words where the database is missing, empty or damaged, and a new one is made when told to',
+    { timeout: 300_000 },
+    async () => {
+      const folder = emptyArchive();
+      const first = await startServer(folder);
+      expect((await upload(first.address, 'speech.wav', takeWav(-14, -70))).status).toBe(200);
+      await first.kill('SIGTERM');
+      const database = join(folder, 'database');
 
-    truncateSync(join(database, 'global', 'pg_control'), 0);
-    const damaged = refusedStart(folder);
-    expect(damaged.code).toBe(1);
-    expect(damaged.said).toMatch(/is damaged .*clips are untouched.*last backup/s);
-    writeFileSync(join(database, 'global', 'pg_control'), Buffer.alloc(8192, 7));
-    expect(refusedStart(folder).said).toMatch(/is damaged .*last backup/s);
+      truncateSync(join(database, 'global', 'pg_control'), 0);
+      const damaged = refusedStart(folder);
+      expect(damaged.code).toBe(1);
+      expect(damaged.said).toMatch(/is damaged .*clips are untouched.*last backup/s);
+      writeFileSync(join(database, 'global', 'pg_control'), Buffer.alloc(8192, 7));
+      expect(refusedStart(folder).said).toMatch(/is damaged .*last backup/s);
 
-    rmSync(database, { recursive: true });
-    expect(refusedStart(folder).said).toMatch(/There are clips in .* but no database/);
-    mkdirSync(database);
-    expect(refusedStart(folder).said).toMatch(/There are clips in .* but no database/);
-    expect(existsSync(join(folder, 'database'))).toBe(false);
+      rmSync(database, { recursive: true });
+      expect(refusedStart(folder).said).toMatch(/There are clips in .* but no database/);
+      mkdirSync(database);
+      expect(refusedStart(folder).said).toMatch(/There are clips in .* but no database/);
+      expect(existsSync(join(folder, 'database'))).toBe(false);
 
-    const anew = await startServer(folder, ['--new-database']);
-    expect((await archive(anew.address)).clips).toBe(1);
-    await anew.kill('SIGTERM');
-  });
+      const anew = await startServer(folder, ['--new-database']);
+      expect((await archive(anew.address)).clips).toBe(1);
+      await anew.kill('SIGTERM');
+    },
+  );
 
   it('is refused for an archive that a newer version has written, before anything is changed', async () => {
     const folder = emptyArchive();
