@@ -4,7 +4,7 @@ import { shuffled } from '#core/stats/shuffle';
 import { chiSquaredTail } from '#core/stats/chi-squared';
 import { matchingTail, matchingTailOfRounds } from '#core/stats/matching';
 import type { Answer, Reveal, TestPage, TrialDocument } from '#contracts/listening';
-import { codeOf } from './heard-from-answer';
+import { codeOf, itemOfCode } from './heard-from-answer';
 import { packListeners, pollListened } from './pack-listeners';
 import { isRanked } from './trial-plan';
 import type { ItemRow } from './test-item';
@@ -89,7 +89,7 @@ function voteSentences(items: readonly ItemRow[], all: readonly Returned[]): Sen
     trials.flatMap(({ trial, answer }): Sentence[] => {
       if (trial.kind !== 'votes' || answer?.kind !== 'votes') return [];
       const counts = Object.entries(answer.votes).flatMap(([code, n]) => {
-        const item = items.find((i) => i.id === trial.items[codeIndex(code)]);
+        const item = items.find((i) => i.id === itemOfCode(trial, code));
         return item && isRanked(item) ? [{ name: nameOf(item), n }] : [];
       });
       const votes = counts.reduce((sum, { n }) => sum + n, 0);
@@ -110,8 +110,6 @@ function voteSentences(items: readonly ItemRow[], all: readonly Returned[]): Sen
     }),
   );
 }
-
-const codeIndex = (code: string): number => code.charCodeAt(0) - 65;
 
 const PART_WORDS: Partial<Record<ItemRow['role'], string>> = { 'known-worse': 'copy without highs', yardstick: 'yardstick' }; // prettier-ignore
 

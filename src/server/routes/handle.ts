@@ -52,6 +52,17 @@ export function plain({ app, doors }: Site, name: keyof typeof PLAIN_PATHS, ...h
   app[PLAIN_METHODS[name]](PLAIN_PATHS[name], doors.door(PLAIN_WHO[name]), ...handlers);
 }
 
+/** A plain path that answers with a file; what goes wrong is answered as everywhere. */
+export function plainFile(
+  site: Site,
+  name: keyof typeof PLAIN_PATHS,
+  answer: (request: Request, response: Response) => Promise<void>,
+): void {
+  plain(site, name, (request: Request, response: Response, next: NextFunction) => {
+    answer(request, response).catch(next);
+  });
+}
+
 /**
  * What came from outside, as its schema says.
  *

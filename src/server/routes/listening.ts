@@ -8,7 +8,7 @@ import { keySchema } from '#contracts/listening';
 import { Failure } from '../platform/failure';
 import type { Application } from '../wiring';
 import { isLocalHost } from './caller';
-import { handle, parse, plain, type Site } from './handle';
+import { handle, parse, plain, plainFile, type Site } from './handle';
 import { sendPack } from './send-pack';
 import { guessLimit, joinLimit, listeningLimit } from './limits';
 
@@ -125,29 +125,17 @@ export function listeningRoutes(
     }
   });
 
-  plain(site, 'blindPackZip', async (request: Request, response: Response, next: NextFunction) => {
-    try {
-      await sendPack(await blindPacks.zip(parse(byId, request.params).id), request, response);
-    } catch (error) {
-      next(error);
-    }
+  plainFile(site, 'blindPackZip', async (request, response) => {
+    await sendPack(await blindPacks.zip(parse(byId, request.params).id), request, response);
   });
-  plain(site, 'blindPackPage', async (request: Request, response: Response, next: NextFunction) => {
-    try {
-      const { name, html } = await blindPacks.page(parse(byId, request.params).id);
-      // As a download alone: on this address it would run beside the archive.
-      response.attachment(name).type('text/html; charset=utf-8').send(html);
-    } catch (error) {
-      next(error);
-    }
+  plainFile(site, 'blindPackPage', async ({ params }, response) => {
+    const { name, html } = await blindPacks.page(parse(byId, params).id);
+    // As a download alone: on this address it would run beside the archive.
+    response.attachment(name).type('text/html; charset=utf-8').send(html);
   });
-  plain(site, 'blindPackKey', async (request: Request, response: Response, next: NextFunction) => {
-    try {
-      const { name, text } = await blindPacks.key(parse(byId, request.params).id);
-      response.attachment(name).type('application/json; charset=utf-8').send(text);
-    } catch (error) {
-      next(error);
-    }
+  plainFile(site, 'blindPackKey', async ({ params }, response) => {
+    const { name, text } = await blindPacks.key(parse(byId, params).id);
+    response.attachment(name).type('application/json; charset=utf-8').send(text);
   });
 
   plain(site, 'compareZip', async (request: Request, response: Response, next: NextFunction) => {

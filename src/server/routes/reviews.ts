@@ -1,8 +1,8 @@
 import { join } from 'node:path';
-import type { NextFunction, Request, RequestHandler, Response } from 'express';
+import type { RequestHandler } from 'express';
 import { z } from 'zod';
 import { categorySchema, idSchema } from '#contracts/common';
-import { ENDPOINTS, type PLAIN_PATHS } from '#contracts/http';
+import { ENDPOINTS } from '#contracts/http';
 import { pictureKindSchema, pictureQuerySchema } from '#contracts/picture';
 import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
@@ -11,7 +11,7 @@ import { packingOf } from '../publish/packing';
 import { sendPack } from './send-pack';
 import type { Application } from '../wiring';
 import { callerOf, isFromHere } from './caller';
-import { handle, parse, plain, type Site } from './handle';
+import { handle, parse, plainFile, type Site } from './handle';
 
 /** Reviews and their editions: parse, call, answer. */
 export function reviewRoutes(site: Site, application: Application): void {
@@ -57,41 +57,33 @@ const BYTE_ORDER_MARK = '\ufeff';
 
 /** Reviews and tables as files. */
 export function handoutRoutes(site: Site, { handouts, tables, packs }: Application): void {
-  const file = (
-    name: keyof typeof PLAIN_PATHS,
-    answer: (request: Request, response: Response) => Promise<void>,
-  ): void => {
-    plain(site, name, (request: Request, response: Response, next: NextFunction) => {
-      answer(request, response).catch(next);
-    });
-  };
-  file('editionPage', async ({ params, query }, response) => {
+  plainFile(site, 'editionPage', async ({ params, query }, response) => {
     const { clips } = parse(pageQuery, query);
     const packing = packingOf(clips);
     const { name, html } = await handouts.page(parse(byId, params).id, packing);
     // As a download alone: on this address it would run beside the archive.
     response.attachment(name).type('text/html; charset=utf-8').send(html);
   });
-  file('editionMarkdown', async ({ params }, response) => {
+  plainFile(site, 'editionMarkdown', async ({ params }, response) => {
     const { name, text } = await handouts.markdown(parse(byId, params).id);
     response.attachment(name).type('text/markdown; charset=utf-8').send(text);
   });
-  file('editionFilm', async ({ params, query }, response) => {
+  plainFile(site, 'editionFilm', async ({ params, query }, response) => {
     const { name, text, leftOut } = await handouts.film(parse(byId, params).id, parse(filmQuery, query).most);
     if (leftOut.length > 0) response.setHeader('Sediment-Left-Out', leftOut.join(', '));
     response.attachment(name).type('text/plain; charset=utf-8').send(text);
   });
-  file('editionDocument', async ({ params }, response) => {
+  plainFile(site, 'editionDocument', async ({ params }, response) => {
     const { name, json } = await handouts.document(parse(byId, params).id);
     response.attachment(name).type('application/json; charset=utf-8').send(json);
   });
-  file('editionPicture', async ({ params, query }, response) => {
+  plainFile(site, 'editionPicture', async ({ params, query }, response) => {
     const { id, kind } = parse(byId.extend({ kind: pictureKindSchema }), params);
     const { size, theme } = parse(pictureQuerySchema, query);
     const { name, svg } = await handouts.picture(id, kind, size, theme);
     response.attachment(name).type('image/svg+xml').send(svg);
   });
-  file('editionPack', async (request, response) => {
+  plainFile(site, 'editionPack', async (request, response) => {
     const { clips } = parse(packQuery, request.query);
     const pack = await packs.of(parse(byId, request.params).id, packingOf(clips) ?? { codec: 'flac' });
     await sendPack(pack, request, response);
@@ -100,7 +92,7 @@ export function handoutRoutes(site: Site, { handouts, tables, packs }: Applicati
     ['rankingCsv', 'rankingJson', 'ranking'],
     ['boardCsv', 'boardJson', 'board'],
   ] as const) {
-    file(csv, async ({ params, query }, response) => {
+    plainFile(site, csv, async ({ params, query }, response) => {
       const { category } = parse(byCategory, params);
       const text = await tables.csv(table, category, parse(csvQuery, query).style);
       response
@@ -108,7 +100,7 @@ export function handoutRoutes(site: Site, { handouts, tables, packs }: Applicati
         .type('text/csv; charset=utf-8')
         .send(BYTE_ORDER_MARK + text);
     });
-    file(json, async ({ params }, response) => {
+    plainFile(site, json, async ({ params }, response) => {
       const { category } = parse(byCategory, params);
       const text = JSON.stringify(await tables[table](category), null, 2);
       response.attachment(`${table}-${category}.json`).type('application/json; charset=utf-8').send(text);

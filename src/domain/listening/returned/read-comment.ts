@@ -1,4 +1,5 @@
 import { answerCodesIn } from '#core/rules/listening/answer-code';
+import { arePlaces } from './are-places';
 import { lettersOf, NOTHING, refused, type PackEars, type Understood } from './pack-ears';
 import { understandCode } from './read-code';
 import { wholeNames } from './whole-names';
@@ -157,9 +158,8 @@ function points(text: string, mentions: readonly Mention[]): Understood | null {
   }
   if (Object.values(given).some((n) => n > 100)) return { ...NOTHING, problem: 'Points go from 0 to 100 at most.' };
   const doubts = new Set(out).size > 1 ? ['points are out of different numbers'] : [];
-  const values = Object.values(given);
-  const isPlaces = values.length > 1 && [...values].sort((a, b) => a - b).every((v, i) => v === i + 1);
-  if (isPlaces) doubts.push('these may be places, not points: the largest number is taken as the best');
+  if (arePlaces(Object.values(given)))
+    doubts.push('these may be places, not points: the largest number is taken as the best');
   return { ...NOTHING, points: given, doubts };
 }
 

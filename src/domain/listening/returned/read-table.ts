@@ -1,3 +1,4 @@
+import { arePlaces } from './are-places';
 import { lettersOf, NOTHING, refused, saysSomething, type PackEars, type Understood } from './pack-ears';
 import { readComment, unitIn } from './read-comment';
 import { wholeNames } from './whole-names';
@@ -187,8 +188,8 @@ function wideRow(row: TableRow, clips: Heading['clips'], pack: PackEars): Unders
   if (given.every((g) => g.number !== null)) {
     const numbers = given.map((g) => g.number ?? 0);
     if (numbers.some((n) => n > 100)) return refused('Points go from 0 to 100 at most.');
-    const isPlaces = given.length > 1 && [...numbers].sort((a, b) => a - b).every((n, i) => n === i + 1);
-    if (!isPlaces) return { ...NOTHING, points: Object.fromEntries(given.map((g) => [g.letter, g.number ?? 0])) };
+    if (!arePlaces(numbers))
+      return { ...NOTHING, points: Object.fromEntries(given.map((g) => [g.letter, g.number ?? 0])) };
     const order = [...given].sort((a, b) => (a.number ?? 0) - (b.number ?? 0)).map((g) => g.letter);
     return { ...NOTHING, order, doubts: ['numbers from 1 up, each once: taken as places, 1 as the best'] };
   }
