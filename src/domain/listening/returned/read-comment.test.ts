@@ -41,6 +41,7 @@ describe('an order', () => {
     ['best to worst: B, C, A, D', 'BCAD'],
     ['worst to best: D A C B', 'BCAD'],
     ['from worst to best D, A, C, B', 'BCAD'],
+    ['worst to best DACB', 'BCAD'],
   ])('%s', (text, expected) => {
     expect(order(text)).toBe(expected);
     expect(read(text).problem).toBeNull();
@@ -62,6 +63,10 @@ describe('an order', () => {
   it('with some alike becomes points', () => {
     expect(read('B > A = C > D')).toMatchObject({ points: { B: 2, A: 1, C: 1, D: 0 }, order: [] });
     expect(read('D < A = C < B')).toMatchObject({ points: { D: 0, A: 1, C: 1, B: 2 } });
+  });
+
+  it('that begins with the worst and has some alike is doubted', () => {
+    expect(read('worst to best: A = C > B').doubts.join()).toMatch(/begins with the worst/);
   });
 
   it('in which clips are named together is doubted', () => {

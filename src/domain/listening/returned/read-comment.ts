@@ -41,7 +41,7 @@ export function readComment(written: string, pack: PackEars): Understood {
   if (codes.length > 0) return wholeNames(understandCode(codes[0], pack), pack);
   const mentions = mentionsIn(text, pack);
   const row = inARow(text, pack);
-  if (row) return row;
+  if (row) return isRising ? { ...row, order: [...row.order].reverse() } : row;
   if (mentions.length === 0) return refused('It names no clip of this pack.');
   const read = guesses(text, mentions, pack) ?? points(text, mentions) ?? order(text, mentions) ?? best(text, mentions); // prettier-ignore
   if (read === null) return refused('What it says of these clips is not understood.');
@@ -53,6 +53,7 @@ export function readComment(written: string, pack: PackEars): Understood {
   if (words !== undefined) doubts.push(`“${words}” may turn its meaning`);
   if (mentions.some((m) => !m.isSure) && /[a-z]{4}/i.test(text))
     doubts.push('a small letter may be a word of the sentence');
+  if (isRising && read.order.length === 0) doubts.push('it begins with the worst, which only a plain order can');
   const ordered = isRising ? [...read.order].reverse() : read.order;
   return wholeNames({ ...read, order: ordered, doubts }, pack);
 }
