@@ -95,6 +95,7 @@ import {
   testPageSchema,
   testRowSchema,
 } from './listening';
+import { panelCommandSchema, panelPageSchema, panelSeatSchema, seatCommandSchema } from './live-panel';
 import { characterSchema } from './character';
 import { keepReturnedSchema, keptReturnedSchema, readReturnedSchema, returnedSchema } from './blind-pack';
 import {
@@ -518,6 +519,14 @@ export const ENDPOINTS = {
     performerAnswerSchema,
     testPageSchema,
   ),
+  livePanel: get('/api/listening/:id/panel', 'A live panel, for the one who leads it', byId, panelPageSchema),
+  leadPanel: post(
+    '/api/listening/:id/panel',
+    'What the one who leads a panel does: draw, play, note, close',
+    byId,
+    panelCommandSchema,
+    panelPageSchema,
+  ),
   leaveOutSitting: post(
     '/api/listening/:id/sittings/:sitting/left-out',
     'Take the answers of a listener out of all results, or put them back',
@@ -557,6 +566,20 @@ export const ENDPOINTS = {
   ),
   sittingAnswer: post('/api/listen/:key/answers', 'An answer', byKey, sendAnswerSchema, sittingStateSchema),
   sittingReveal: get('/api/listen/:key/reveal', 'The key of one’s own test, once it is revealed', byKey, revealSchema),
+  panelScreen: get(
+    '/api/listen/join/:key/screen',
+    'What is heard in a panel now, by its letter',
+    byKey,
+    panelSeatSchema,
+  ),
+  panelSeat: get('/api/listen/:key/seat', 'A listener’s place in a live panel', byKey, panelSeatSchema),
+  sitInPanel: post(
+    '/api/listen/:key/seat',
+    'What a listener says in a live panel',
+    byKey,
+    seatCommandSchema,
+    panelSeatSchema,
+  ),
   importAnswers: post(
     '/api/scale/import',
     'Answers of tests that were run elsewhere',
@@ -626,6 +649,7 @@ export const PLAIN_PATHS = {
   editionDocument: '/api/editions/:id/edition.json',
   editionPack: '/api/editions/:id/pack.zip',
   editionPicture: '/api/editions/:id/pictures/:kind.svg',
+  panelClip: '/api/listening/:id/panel/clips/:letter',
   blindPackZip: '/api/listening/:id/pack.zip',
   blindPackPage: '/api/listening/:id/listen.html',
   blindPackKey: '/api/listening/:id/key.json',
@@ -660,6 +684,7 @@ export const PLAIN_METHODS: Readonly<Record<keyof typeof PLAIN_PATHS, 'get' | 'p
   editionDocument: 'get',
   editionPack: 'get',
   editionPicture: 'get',
+  panelClip: 'get',
   blindPackZip: 'get',
   blindPackPage: 'get',
   blindPackKey: 'get',

@@ -3,8 +3,9 @@ import { CODE_NAMES } from '#core/rules/listening/code-names';
 import { HEARD_WORDS } from '#core/rules/listening/vocabulary';
 import { packPageSchema, packSettingsSchema } from './blind-pack';
 import { categorySchema, daySchema, idSchema, nameSchema } from './common';
+import { panelSettingsSchema } from './live-panel';
 
-export const DESIGNS = ['heats', 'pairs', 'abx', 'names', 'ratings', 'performer', 'pack'] as const;
+export const DESIGNS = ['heats', 'pairs', 'abx', 'names', 'ratings', 'performer', 'panel', 'pack'] as const;
 export type Design = (typeof DESIGNS)[number];
 /** What is asked. Each attribute has its own scale; preference is the one that counts for the ranking. */
 export const ATTRIBUTES = ['preference', 'natural', 'clear', 'quiet'] as const;
@@ -29,7 +30,9 @@ export const newTestSchema = z
     voice: z.string().trim().max(60).nullable().default(null).describe('Kind of voice that is heard'),
     use: z.string().trim().max(60).nullable().default(null).describe('What the unit would be used for'),
     /** Clips, one step; for the performer's test, any take of each unit. */
-    takes: z.array(idSchema).min(1, 'choose the units').max(40),
+    takes: z.array(idSchema).max(40),
+    /** Of a live panel that is performed: the units themselves, which need no take. */
+    units: z.array(idSchema).max(40).default([]),
     /** A famous unit that takes part without being ranked. */
     yardstick: idSchema.nullable().default(null),
     heatSize: z.int().min(2).max(6).default(4),
@@ -50,20 +53,35 @@ export const newTestSchema = z
     }),
     /** Of a test that is sent out: how it goes. */
     pack: packSettingsSchema.nullable().default(null),
+    /** Of a live panel: how it is held. */
+    panel: panelSettingsSchema.nullable().default(null),
   })
   .superRefine((test, context) => {
     const say = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
+    if (test.panel?.source === 'performed') {
+      if (new Set(test.units).size < test.units.length) say('units', 'names a unit twice');
+      if (test.units.length < 2) say('units', 'choose two units at least');
+      if (test.takes.length > 0 || test.yardstick !== null) say('takes', 'what is performed in the room has no clips');
+    } else if (test.units.length > 0) say('units', 'only what is performed in the room is chosen by units');
+    else if (test.takes.length === 0) say('takes', 'choose the units');
+    const isPerformed = test.panel?.source === 'performed';
     const clips = new Set([...test.takes, ...(test.yardstick ? [test.yardstick] : [])]);
     if (clips.size < test.takes.length) say('takes', 'names a take twice');
     if (test.design === 'abx' && test.takes.length !== 2) say('takes', 'an ABX test compares two clips');
     if (test.design === 'ratings' && test.takes.length < 2) say('takes', 'needs a reference and one clip at least');
-    if (test.design !== 'ratings' && test.design !== 'abx' && clips.size < 2) say('takes', 'needs two clips at least');
+    if (!isPerformed && test.design !== 'ratings' && test.design !== 'abx' && clips.size < 2)
+      say('takes', 'needs two clips at least');
     if (test.design === 'names' && test.takes.length > 8) say('takes', 'at most 8 clips can be told apart by name');
     if (test.design === 'ratings' && test.takes.length > 12) say('takes', 'at most 12 clips fit into one trial');
     if (test.design === 'pairs' && test.takes.length > 12)
       say('takes', 'every pair of more than 12 would be over 66 questions; use heats');
     if ((test.design === 'pack') !== (test.pack !== null))
       say('pack', test.pack === null ? 'say how the pack goes out' : 'only a blind pack goes out');
+    if ((test.design === 'panel') !== (test.panel !== null))
+      say('panel', test.panel === null ? 'say how the panel is held' : 'only a live panel is held in a room');
+    if (test.panel !== null && test.panel.goOn >= test.heatSize)
+      say('panel.goOn', `of a heat of ${test.heatSize} at most ${test.heatSize - 1} can go on`);
+    if (test.design === 'panel' && test.sighted) say('sighted', 'a panel is blind');
     const codes = clips.size + (test.controls ? 1 : 0);
     if (test.design === 'pack' && codes > CODE_NAMES.length)
       say(
@@ -84,7 +102,13 @@ export type ItemRole = (typeof ITEM_ROLES)[number];
 /** What a trial asks; items by their numbers in the test, in the order in which they are offered. */
 const askedTrials = [
   z.object({ kind: z.literal('familiarise'), items: z.array(z.string()) }),
-  z.object({ kind: z.literal('order'), items: z.array(z.string()), round: z.int(), isFinal: z.boolean() }),
+  z.object({
+    kind: z.literal('order'),
+    items: z.array(z.string()),
+    round: z.int(),
+    isFinal: z.boolean(),
+    isAgain: z.boolean().optional().describe('Of a live panel: whether the same were heard once more'),
+  }),
   z.object({ kind: z.literal('pair'), items: z.array(z.string()), control: z.enum(['same', 'worse']).nullable() }),
   z.object({ kind: z.literal('abx'), items: z.array(z.string()), x: z.string() }),
   z.object({ kind: z.literal('names'), items: z.array(z.string()) }),
@@ -92,12 +116,16 @@ const askedTrials = [
 ] as const;
 /** A trial of a sitting. */
 export const askedTrialSchema = z.discriminatedUnion('kind', askedTrials);
-/** Any trial: answers that come back from a pack may also be points of some clips, the best one alone, or votes. */
+/**
+ * Any trial: answers that come back from a pack may also be points of some clips, the best one alone, or votes; a live
+ * panel puts one more, the last of the items, into a table of the others, which stand best first.
+ */
 export const trialDocumentSchema = z.discriminatedUnion('kind', [
   ...askedTrials,
   z.object({ kind: z.literal('points'), items: z.array(z.string()) }),
   z.object({ kind: z.literal('best'), items: z.array(z.string()) }),
   z.object({ kind: z.literal('votes'), items: z.array(z.string()) }),
+  z.object({ kind: z.literal('place'), items: z.array(z.string()), round: z.int() }),
 ]);
 export type AskedTrialDocument = z.infer<typeof askedTrialSchema>;
 export type TrialDocument = z.infer<typeof trialDocumentSchema>;
@@ -119,6 +147,7 @@ export const answerSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('points'), points: z.record(codeSchema, z.number().min(0).max(100)) }),
   z.strictObject({ kind: z.literal('best'), best: codeSchema }),
   z.strictObject({ kind: z.literal('votes'), votes: z.record(codeSchema, z.int().min(0).max(10_000_000)) }),
+  z.strictObject({ kind: z.literal('place'), at: z.int().min(0).max(11).describe('0 before the first') }),
 ]);
 export type Answer = z.infer<typeof answerSchema>;
 

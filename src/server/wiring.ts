@@ -23,6 +23,7 @@ import { Placings } from './scale/placings';
 import { ScaleFit } from './scale/scale-fit';
 import { ClipPreparation } from './listening/clip-preparation';
 import { ListeningTests } from './listening/listening-tests';
+import { LivePanels } from './listening/live-panels';
 import { PerformerAnswers } from './listening/performer-answers';
 import { ReturnedAnswers } from './listening/returned-answers';
 import { Sittings } from './listening/sittings';
@@ -118,6 +119,7 @@ export interface Application {
   readonly answersImport: AnswersImport;
   readonly tests: ListeningTests;
   readonly listeningClips: ClipPreparation;
+  readonly livePanels: LivePanels;
   readonly performers: PerformerAnswers;
   readonly sittings: Sittings;
   close(): Promise<void>;
@@ -263,6 +265,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     answersImport: new AnswersImport(database, pool, heard, scale, clock),
     tests,
     listeningClips,
+    livePanels: new LivePanels(database, pool, listeningClips, scale, hub, clock),
     performers: new PerformerAnswers(database, scale, hub, clock),
     sittings: new Sittings(database, pool, tests, listeningClips, scale, hub, now),
     async close() {

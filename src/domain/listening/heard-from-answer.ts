@@ -2,6 +2,7 @@ import type { Answer, ItemRole, NewTest, TrialDocument } from '#contracts/listen
 import { isRanked } from './trial-plan';
 import type { ItemRow } from './test-item';
 import type { HeardAnswer } from '../scale/heard-answer';
+import { putIn } from './put-in';
 
 /** An item with what the scale needs of it. */
 export interface HeardItem {
@@ -27,8 +28,10 @@ export function itemOfCode(trial: TrialDocument, code: string): string | null {
   return trial.items.at(code.charCodeAt(0) - 65) ?? null;
 }
 
-/** Items of an answer, best first; empty where it is not an order. */
+/** Items of an answer, best first; empty where it is not an order. One that was put into a table stands in it. */
 export function orderOf(trial: TrialDocument, answer: Answer): string[] {
+  if (trial.kind === 'place' && answer.kind === 'place')
+    return putIn(trial.items.slice(0, -1), trial.items.at(-1) ?? '', answer.at);
   return answer.kind === 'order' ? answer.codes.flatMap((c) => itemOfCode(trial, c) ?? []) : [];
 }
 
@@ -41,8 +44,9 @@ type Facts = Pick<HeardAnswer, 'specimens' | 'outcome' | 'tiesAllowed' | 'weight
 
 /**
  * What an answer tells the scale: a pair as it is, a heat as an order, ratings as an order (or, where some are equal,
- * as all their pairs, weighted so that they count as much as one order would), a favourite as one choice. Controls and
- * anchors tell it nothing.
+ * as all their pairs, weighted so that they count as much as one order would), a favourite as one choice, one that was
+ * put into a table as better than the next and worse than the one before: the table itself was told already. Controls
+ * and anchors tell it nothing.
  */
 export function heardFromAnswer(
   test: NewTest,
@@ -75,6 +79,14 @@ export function heardFromAnswer(
   if (trial.kind === 'order' && answer.kind === 'order') {
     const ordered = orderOf(trial, answer).filter(isUnit);
     return ordered.length < 2 ? [] : [facts(ordered, null, false, 1)];
+  }
+  if (trial.kind === 'place' && answer.kind === 'place') {
+    const placed = trial.items.at(-1) ?? '';
+    const [above, below] = [trial.items.slice(0, -1).at(answer.at - 1), trial.items.slice(0, -1).at(answer.at)];
+    return [
+      ...(answer.at > 0 && above !== undefined ? [facts([above, placed], 1, false, 1)] : []),
+      ...(below === undefined ? [] : [facts([placed, below], 1, false, 1)]),
+    ];
   }
   if (trial.kind === 'best' && answer.kind === 'best')
     return favourite(trial, answer.best, trial.items.filter(isUnit)).map((ids) => facts(ids, 1, false, 1 / (trial.items.filter(isUnit).length - 1))); // prettier-ignore

@@ -21,6 +21,7 @@ import { scaleFrom } from '#core/stats/worth-scale';
 import type { Answer, NewTest, Reveal, TestPage, TrialDocument } from '#contracts/listening';
 import { codeOf, heardFromAnswer, heardItem, isRight, itemOfCode, orderOf } from './heard-from-answer';
 import { packReveal, packSentences } from './pack-result';
+import { panelSentences } from './panel/panel-sentences';
 import { isRanked } from './trial-plan';
 import type { ItemRow } from './test-item';
 import type { SittingRow } from './sitting';
@@ -65,6 +66,8 @@ function sentencesOf(
       return abxSentences(test, counted);
     case 'names':
       return nameSentences(items, counted);
+    case 'panel':
+      return panelSentences(counted.map(({ sitting, trials }) => ({ listener: sitting.listener, trials })), (id) => itemName(items, id)); // prettier-ignore
     case 'pack':
       return [...packSentences(items, counted, all), together(agreementWords(agreementOf(items, counted)))];
     case 'pairs':
@@ -307,6 +310,11 @@ function worthsOf(test: NewTest, items: readonly ItemRow[], counted: readonly Si
     .sort((a, b) => a.place - b.place);
 }
 
+const itemName = (items: readonly ItemRow[], id: string): string => {
+  const item = items.find((i) => i.id === id);
+  return item ? nameOf(item) : '';
+};
+
 /** A yardstick takes part without being ranked: it says so wherever it is named. */
 const nameOf = (item: ItemRow): string => (item.role === 'yardstick' ? `${item.name} (yardstick)` : item.name);
 
@@ -360,6 +368,9 @@ function answerWords(
     return answer.preferred === null ? 'Neither.' : `${nameById(itemOfCode(trial, answer.preferred) ?? '')} preferred.`;
   if (trial.kind === 'names' && answer.kind === 'names')
     return `${rightNames(items, trial, answer)} of ${trial.items.length} right.`;
-  if (trial.kind === 'order') return trial.isFinal ? 'Final, best first.' : `Round ${trial.round}, best first.`;
+  if (trial.kind === 'order')
+    return `${trial.isFinal ? 'Final' : `Round ${trial.round}`}${trial.isAgain ? ', heard again' : ''}, best first.`;
+  if (trial.kind === 'place' && answer.kind === 'place')
+    return `${nameById(trial.items.at(-1) ?? '')} put into the table, best first.`;
   return '';
 }

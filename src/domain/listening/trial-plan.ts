@@ -37,9 +37,9 @@ export const isRanked = ({ role }: Pick<PlanItem, 'role'>): boolean =>
 /** Low-passed copies are made of the others. */
 export const isCopy = (item: Pick<PlanItem, 'role'>): boolean => !isRanked(item);
 
-/** Whether answers come from elsewhere, and none is given on a listener's page. */
+/** Whether no sitting has trials of its own to go through: answers come from elsewhere, or turn by turn. */
 export const isHeldElsewhere = ({ design }: Pick<NewTest, 'design'>): boolean =>
-  design === 'performer' || design === 'pack';
+  design === 'performer' || design === 'panel' || design === 'pack';
 
 /** Trials with which a sitting begins. */
 export function firstTrials(test: NewTest, items: readonly PlanItem[], seat: Seat): TrialDocument[] {
@@ -61,6 +61,7 @@ export function firstTrials(test: NewTest, items: readonly PlanItem[], seat: Sea
       return [...familiarise, { kind: 'ratings', items: offered(rated, seat, 'ratings'), reference }];
     }
     case 'performer':
+    case 'panel':
     case 'pack':
       return [];
   }

@@ -41,6 +41,8 @@ import { itemsOfSetup, takesOfTest, takesRefusal } from '#domain/listening/test-
 import { isCopy } from '#domain/listening/trial-plan';
 import type { ClipPreparation } from './clip-preparation';
 import { mustFindTest } from './must-find-test';
+import { mustHaveNoOpenTurn } from './panel-journal';
+import { unitsById } from './queries/panel-units';
 import { findBlindPack } from './queries/blind-pack';
 import { tagOf } from './seal-key';
 import type { ItemRow } from '#domain/listening/test-item';
@@ -69,14 +71,16 @@ export class ListeningTests {
    * @throws Failure `invalid-request` for takes that make no test, `not-found`
    */
   async create(test: NewTest, day = this.clock.today(), secret = newSecret()): Promise<TestPage> {
-    const isLive = test.design === 'performer';
+    const isPerformed = test.panel?.source === 'performed';
+    const isLive = test.design === 'performer' || isPerformed;
     const isSent = test.design === 'pack';
     const rows = await takesInOrder(this.database, takesOfTest(test));
     const takes = rows.map((row) => ({ ...row, processing: processingOfRow(row) }));
     const [one, other] = takes.slice(0, 2).map((t) => ({ ...t, document: protocolSchema.parse(t.protocol_document) }));
     const arePair = takes.length === 2 && arePaired(one, other);
-    const refusal = takesRefusal(test, takes, arePair);
+    const refusal = isPerformed ? null : takesRefusal(test, takes, arePair);
     if (refusal !== null) throw new Failure('invalid-request', refusal);
+    const performed = await this.performedUnits(test);
     const ordered = test.seeding === 'seeded' ? await this.scale.strongestFirst(takes, test) : takes;
     const id = await this.database.transaction(async (tx) => {
       const testId = await insertTest(tx, test, isLive ? 'open' : 'preparing', newKey(), secret, day);
@@ -90,10 +94,23 @@ export class ListeningTests {
           take_id: isLive ? null : take.take_id,
           role,
         });
+      for (const [ordinal, { id: specimenId }] of performed.entries())
+        await insertItem(tx, { test_id: testId, ordinal, specimen_id: specimenId, take_id: null, role: 'unit' });
       return testId;
     });
     if (!isLive) this.clips.start(id);
     return this.page(id);
+  }
+
+  /** Units that are performed through in the room: of the kind that is asked about, in the order in which they were chosen. */
+  private async performedUnits({ units, category }: NewTest): Promise<{ id: string }[]> {
+    const known = await unitsById(this.database, units);
+    return units.map((id) => {
+      const unit = known.find((u) => u.id === id);
+      if (!unit) throw new Failure('not-found', `There is no unit with the number ${id}.`);
+      if (unit.category !== category) throw new Failure('invalid-request', `${unit.name} is of another kind.`);
+      return unit;
+    });
   }
 
   /** @throws Failure `not-found`, `already-running` */
@@ -196,16 +213,22 @@ export class ListeningTests {
     }));
   }
 
-  /** Ends a test: nobody can answer any more. */
+  /**
+   * Ends a test: nobody can answer any more.
+   *
+   * @throws Failure `not-found`; `answer-refused` while a live panel hears a turn
+   */
   async close(id: string): Promise<void> {
     await mustFindTest(this.database, id);
+    await mustHaveNoOpenTurn(this.database, id);
     await setTestStatus(this.database, id, 'closed');
     this.hub.emit({ type: 'listening', testId: id });
   }
 
-  /** Shows what was what; from then on nobody can answer. */
+  /** Shows what was what; from then on nobody can answer. @throws Failure as {@link close} */
   async reveal(id: string): Promise<TestPage> {
     await mustFindTest(this.database, id);
+    await mustHaveNoOpenTurn(this.database, id);
     await setRevealed(this.database, id, this.clock.now());
     this.hub.emit({ type: 'listening', testId: id });
     return this.page(id);

@@ -95,7 +95,7 @@ export class Sittings {
       throw new Failure('answer-refused', 'The clips of this test are still being prepared.');
     if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed.');
     const test = newTestSchema.parse(row.document);
-    if (isHeldElsewhere(test))
+    if (isHeldElsewhere(test) && test.design !== 'panel')
       throw new Failure('answer-refused', test.design === 'pack' ? 'This test is sent out as a pack; answers come back by whoever sent it.' : 'This test is performed live; the operator enters the answers.'); // prettier-ignore
     if (row.listeners >= MOST_SITTINGS)
       throw new Failure('too-many', `This test has ${row.listeners} listeners; it takes no more.`);

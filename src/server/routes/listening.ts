@@ -19,6 +19,7 @@ const clipParams = z.object({
   trial: z.coerce.number().int().min(0).max(10_000),
   slot: z.string().regex(/^[A-Z]$/),
 });
+const panelClipParams = z.object({ id: idSchema, letter: z.string().regex(/^[A-Z]$/, 'must be a letter') });
 const zipQuery = z.object({
   takes: z.string().transform((s) => s.split(',')),
   zero: idSchema,
@@ -43,6 +44,7 @@ export function listeningRoutes(
     performers,
     returnedAnswers,
     blindPacks,
+    livePanels,
   }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
@@ -76,6 +78,8 @@ export function listeningRoutes(
     await performers.answer(params.id, body);
     return tests.page(params.id);
   });
+  handle(site, ENDPOINTS.livePanel, ({ params }) => livePanels.page(params.id));
+  handle(site, ENDPOINTS.leadPanel, ({ params, body }) => livePanels.lead(params.id, body));
   handle(site, ENDPOINTS.leaveOutSitting, async ({ params, body }) => {
     await tests.leaveOut(params.id, params.sitting, body.reason);
     return tests.page(params.id);
@@ -102,6 +106,9 @@ export function listeningRoutes(
     guesses,
   );
   handle(site, ENDPOINTS.sittingAnswer, ({ params, body }) => sittings.answer(params.key, body), listening, guesses);
+  handle(site, ENDPOINTS.panelScreen, ({ params }) => livePanels.screen(params.key), listening, guesses);
+  handle(site, ENDPOINTS.panelSeat, ({ params }) => livePanels.seat(params.key), listening, guesses);
+  handle(site, ENDPOINTS.sitInPanel, ({ params, body }) => livePanels.sit(params.key, body), listening, guesses);
   handle(site, ENDPOINTS.sittingReveal, ({ params }) => sittings.reveal(params.key), listening, guesses);
 
   handle(site, ENDPOINTS.scale, ({ body }) => scale.scale(body));
@@ -123,6 +130,12 @@ export function listeningRoutes(
     } catch (error) {
       next(error);
     }
+  });
+
+  plainFile(site, 'panelClip', async (request, response) => {
+    const { id, letter } = parse(panelClipParams, request.params);
+    const bytes = await livePanels.clip(id, letter);
+    response.set('cache-control', 'no-store').type('audio/wav').send(Buffer.from(bytes));
   });
 
   plainFile(site, 'blindPackZip', async (request, response) => {

@@ -3,8 +3,12 @@ import { shuffled } from '../../stats/shuffle';
 /** How clips are put into heats. */
 export type Seeding = 'random' | 'seeded';
 
+/** How many heats so many things make: of one alone there is none, whoever is left over joins another. */
+const heatsOf = (things: number, size: number): number =>
+  Math.max(1, Math.min(Math.ceil(things / size), Math.floor(things / 2)));
+
 /**
- * Splits things into heats of about one size, never of one alone.
+ * Splits things into heats of about one size, never of one alone: of an odd number in twos, three meet in one heat.
  *
  * @param ids - things; for seeded heats, strongest first
  * @param size - wanted, 2–6
@@ -13,7 +17,7 @@ export type Seeding = 'random' | 'seeded';
  */
 export function drawHeats<T>(ids: readonly T[], size: number, seeding: Seeding, seed: string): T[][] {
   if (ids.length <= size) return [[...ids]];
-  const count = Math.ceil(ids.length / size);
+  const count = heatsOf(ids.length, size);
   const heats: T[][] = Array.from({ length: count }, () => []);
   const order = seeding === 'random' ? shuffled(ids, seed) : ids;
   order.forEach((id, i) => {
@@ -48,7 +52,6 @@ export function nextRound<T>(orders: readonly (readonly T[])[], size: number, se
  * @param size - of a heat
  */
 export function heatCount(things: number, size: number): number {
-  if (things <= size) return 1;
-  const heats = Math.ceil(things / size);
-  return heats + heatCount(heats, size);
+  const heats = heatsOf(things, size);
+  return heats === 1 ? 1 : heats + heatCount(heats, size);
 }

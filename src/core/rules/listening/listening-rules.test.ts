@@ -44,9 +44,10 @@ describe('heats', () => {
         );
         expect(heats.flat().sort((a, b) => a - b)).toEqual(Array.from({ length: count }, (_, i) => i));
         const sizes = heats.map((h) => h.length);
-        expect(Math.max(...sizes)).toBeLessThanOrEqual(size);
+        // Three meet in one of the heats where an odd number goes in twos.
+        expect(Math.max(...sizes)).toBeLessThanOrEqual(size === 2 && count % 2 === 1 ? 3 : size);
         expect(Math.max(...sizes) - Math.min(...sizes)).toBeLessThanOrEqual(1);
-        if (count > 3 || size > 2) expect(Math.min(...sizes)).toBeGreaterThan(count === 3 && size === 2 ? 0 : 1 - (size === 2 ? 1 : 0)); // prettier-ignore
+        expect(Math.min(...sizes)).toBeGreaterThan(1);
       }
   });
 
@@ -59,7 +60,9 @@ describe('heats', () => {
     const first = drawHeats(ids, 4, 'seeded', '');
     expect(nextRound(first, 4, 's').flat().sort()).toEqual([1, 2, 3]);
     expect(nextRound([[1, 2, 3]], 4, 's')).toEqual([]);
-    expect([heatCount(11, 4), heatCount(4, 4), heatCount(17, 4), heatCount(9, 2)]).toEqual([4, 1, 8, 11]);
+    expect([heatCount(11, 4), heatCount(4, 4), heatCount(17, 4), heatCount(9, 2), heatCount(3, 2)]).toEqual([
+      4, 1, 8, 7, 1,
+    ]);
   });
 });
 

@@ -91,16 +91,21 @@ export interface SaidWords {
   readonly free: string;
 }
 
-export async function insertWords(
-  db: Queryable,
-  of: { readonly trialId: string; readonly listenerId: string; readonly specimenId: string; readonly day: string },
-  said: SaidWords,
-): Promise<void> {
+/** Where words come from: a trial of somebody’s, or a note of a live panel, of nobody in particular if need be. */
+export interface WordsOf {
+  readonly trialId: string | null;
+  readonly panelEntryId?: string;
+  readonly listenerId: string | null;
+  readonly specimenId: string;
+  readonly day: string;
+}
+
+export async function insertWords(db: Queryable, of: WordsOf, said: SaidWords): Promise<void> {
   const all = [...said.words.map((word) => ({ word, isFree: false })), ...(said.free ? [{ word: said.free, isFree: true }] : [])]; // prettier-ignore
   for (const { word, isFree } of all)
     await db.query(
-      'INSERT INTO heard_word (trial_id, listener_id, specimen_id, word, is_free, held_on) VALUES ($1, $2, $3, $4, $5, $6)',
-      [of.trialId, of.listenerId, of.specimenId, word, isFree, of.day],
+      'INSERT INTO heard_word (trial_id, listener_id, specimen_id, word, is_free, held_on, panel_entry_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+      [of.trialId, of.listenerId, of.specimenId, word, isFree, of.day, of.panelEntryId ?? null],
     );
 }
 
@@ -122,9 +127,10 @@ export async function wordCounts(
      FROM heard_word w
      JOIN unit u ON u.id = w.specimen_id
      LEFT JOIN trial tr ON tr.id = w.trial_id
-     LEFT JOIN sitting si ON si.id = tr.sitting_id
+     LEFT JOIN panel_entry pe ON pe.id = w.panel_entry_id
+     LEFT JOIN sitting si ON si.id = coalesce(tr.sitting_id, pe.sitting_id)
      WHERE si.left_out IS NULL AND ($1::text IS NULL OR u.category = $1) AND ($2::bigint IS NULL OR w.specimen_id = $2)
-       AND ($3::bigint IS NULL OR si.test_id = $3)
+       AND ($3::bigint IS NULL OR coalesce(si.test_id, pe.test_id) = $3)
      GROUP BY w.specimen_id, u.name, w.word, w.is_free
      ORDER BY count(*) DESC, w.word`,
     [where.category ?? null, where.specimenId ?? null, where.testId ?? null],
@@ -141,7 +147,7 @@ export async function hearings(db: Queryable, category: string): Promise<{ speci
      CROSS JOIN LATERAL jsonb_array_elements_text(tr.document->'items') AS offered (item)
      JOIN test_item i ON i.id = offered.item::bigint
      WHERE tr.answered_at IS NOT NULL AND lt.document->>'category' = $1
-       AND tr.document->>'kind' IN ('order', 'pair', 'ratings') AND tr.document->>'control' IS NULL
+       AND tr.document->>'kind' IN ('order', 'pair', 'ratings', 'place') AND tr.document->>'control' IS NULL
        AND i.role IN ('unit', 'yardstick', 'reference')
      GROUP BY i.specimen_id`,
     [category],

@@ -1,0 +1,38 @@
+import type { PanelSeat } from '#contracts/live-panel';
+import { codeOf } from '../heard-from-answer';
+import { turnTitle } from './panel-refusal';
+import { lettersOf, openTurn, type PanelState } from './panel-state';
+
+/** Whose page it is, and what it says beside the turn. */
+export interface SeatOf {
+  readonly question: string;
+  readonly isOpen: boolean;
+  /** Null for the screen in the room. */
+  readonly sitting: { readonly id: string; readonly name: string } | null;
+}
+
+/** What listeners see of a panel: letters. Nothing of who is behind them, and nothing of what others say. */
+export function seatView(state: PanelState, { question, isOpen, sitting }: SeatOf): PanelSeat {
+  const turn = isOpen ? openTurn(state) : null;
+  const own = sitting === null ? undefined : turn?.orders.get(sitting.id);
+  return {
+    question,
+    listener: sitting?.name ?? null,
+    isOpen,
+    turn:
+      turn === null
+        ? null
+        : {
+            number: turn.number,
+            kind: turn.kind,
+            title: turnTitle(turn, state),
+            letters: lettersOf(turn),
+            now: turn.now,
+            order: own?.map((item) => codeOf(turn.items.indexOf(item))) ?? null,
+            wishes: turn.wishes.flatMap((w) => (sitting !== null && w.sitting === sitting.id ? [w.letter] : [])),
+            notes: state.notes
+              .filter((n) => sitting !== null && n.sitting === sitting.id && n.turn === turn.number)
+              .map(({ entry, letter, words, free }) => ({ entry, letter, words, free })),
+          },
+  };
+}
