@@ -30,7 +30,8 @@ export const takeKeptDemo = (folder: string): void => cpSync(join(CACHE, demoKey
 export function keepDemo(folder: string): void {
   const half = join(CACHE, `half-${process.pid}`);
   mkdirSync(CACHE, { recursive: true });
-  cpSync(folder, half, { recursive: true, filter: (path) => !/in-use\.json$|postmaster\.pid$/.test(path) });
+  // The server says every few seconds that it lives, by way of a file that is gone again before it can be copied.
+  cpSync(folder, half, { recursive: true, filter: (path) => !/in-use\.json|postmaster\.pid$/.test(path) });
   for (const name of readdirSync(CACHE)) if (!name.startsWith('half-')) rmSync(join(CACHE, name), { recursive: true });
   renameSync(half, join(CACHE, demoKey()));
 }
