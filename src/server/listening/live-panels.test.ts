@@ -66,9 +66,7 @@ describe('a panel that is held live', () => {
     const final = page.tables.at(-1);
     expect(page.items.find((i) => i.id === final?.rows[0].item)?.name).toBe('Oarlock Purser 1 · A');
 
-    const [late] = await units(app, 1, 'microphone').then(async () => [
-      (await app.scoring.addUnit({ maker: 'Marlfen', model: 'Fen', label: 'A', category: 'microphone' })).id,
-    ]);
+    const late = (await app.scoring.addUnit({ maker: 'Marlfen', model: 'Fen', label: 'A', category: 'microphone' })).id;
     page = await lead({ kind: 'add', specimen: late });
     await expect(lead({ kind: 'add', specimen: late })).rejects.toThrow('is in this panel already');
     const item = page.items.at(-1)?.id ?? '';
@@ -249,6 +247,6 @@ describe('what makes a panel', () => {
     ]);
     expect(faults({ panel: null })).toContain('say how the panel is held');
     expect(faults({ sighted: true })).toEqual(['a panel is blind']);
-    expect(faults({ design: 'heats', units: [], takes: ['1', '2'] })).toEqual(['only a live panel is held in a room']);
+    expect(faults({ design: 'heats', units: [], takes: ['1', '2'] })).toContain('only a live panel is held in a room');
   });
 });

@@ -60,6 +60,16 @@ export const routes: Routes = [
     loadComponent: () => import('./features/scale/place').then((m) => m.Place),
   },
   {
+    path: 'listening/:id/panel',
+    title: 'Live panel · Sediment',
+    loadComponent: () => import('./features/listening/panel/panel-director').then((m) => m.PanelDirector),
+  },
+  {
+    path: 'listen/screen/:key',
+    title: 'Listening test',
+    loadComponent: () => import('./features/sitting/room-screen').then((m) => m.RoomScreen),
+  },
+  {
     path: 'listen/join/:key',
     title: 'Listening test',
     loadComponent: () => import('./features/sitting/join').then((m) => m.Join),

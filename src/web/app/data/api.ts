@@ -43,7 +43,7 @@ export function problemFromText(text: string): Problem {
 }
 
 type Call<P, B> = (P extends Record<string, never> ? { params?: P } : { params: P }) &
-  (B extends undefined ? { body?: B } : { body: B });
+  ([B] extends [undefined] ? { body?: B } : { body: B });
 
 /** Typed requests: paths, bodies and answers come from the contracts, and answers are parsed. */
 @Injectable({ providedIn: 'root' })

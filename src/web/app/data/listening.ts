@@ -6,6 +6,7 @@ import { ENDPOINTS } from '#contracts/http';
 import type { Category } from '#contracts/common';
 import type { keepReturnedSchema, ReturnedAnswer } from '#contracts/blind-pack';
 import type { Attribute, NewTestDraft, performerAnswerSchema, TestPage, TestRow } from '#contracts/listening';
+import type { PanelCommandDraft, PanelPage } from '#contracts/live-panel';
 import type {
   placeAnswerSchema,
   placeRequestSchema,
@@ -104,6 +105,15 @@ export class ListeningData {
 
   performed(id: string, answer: z.input<typeof performerAnswerSchema>): Observable<TestPage> {
     return this.api.call(ENDPOINTS.performerAnswer, { params: { id }, body: answer });
+  }
+
+  panel(id: string): Observable<Loaded<PanelPage>> {
+    const ask = () => this.api.call(ENDPOINTS.livePanel, { params: { id } });
+    return live(ask, this.changes.pipe(filter((e) => e.testId === id)), this.events.reconnects);
+  }
+
+  lead(id: string, command: PanelCommandDraft): Observable<PanelPage> {
+    return this.api.call(ENDPOINTS.leadPanel, { params: { id }, body: command });
   }
 
   readReturned(id: string, text: string): Observable<{ answers: ReturnedAnswer[] }> {

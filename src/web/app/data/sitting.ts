@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { tap, type Observable } from 'rxjs';
 import { ENDPOINTS } from '#contracts/http';
 import type { AboutListener, Reveal, SendAnswer, SittingState } from '#contracts/listening';
+import type { PanelSeat, SeatCommandDraft } from '#contracts/live-panel';
 import type { z } from 'zod';
 import type { headphonesSchema } from '#contracts/listening';
 import { Api } from './api';
@@ -39,6 +40,20 @@ export class SittingData {
 
   reveal(key: string): Observable<Reveal> {
     return this.api.call(ENDPOINTS.sittingReveal, { params: { key } });
+  }
+
+  /** A place in a live panel. */
+  seat(key: string): Observable<PanelSeat> {
+    return this.api.call(ENDPOINTS.panelSeat, { params: { key } });
+  }
+
+  sit(key: string, command: SeatCommandDraft): Observable<PanelSeat> {
+    return this.api.call(ENDPOINTS.sitInPanel, { params: { key }, body: command });
+  }
+
+  /** What the screen in the room shows. */
+  screen(invitation: string): Observable<PanelSeat> {
+    return this.api.call(ENDPOINTS.panelScreen, { params: { key: invitation } });
   }
 
   clipUrl(key: string, trial: number, slot: string): string {

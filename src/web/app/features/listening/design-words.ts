@@ -1,4 +1,5 @@
 import type { Attribute, Design } from '#contracts/listening';
+import type { PanelSource } from '#contracts/live-panel';
 
 /** Designs by name, with what each is good for. */
 export const DESIGN_NAMES: Readonly<Record<Design, { readonly name: string; readonly does: string }>> = {
@@ -13,6 +14,10 @@ export const DESIGN_NAMES: Readonly<Record<Design, { readonly name: string; read
   performer: {
     name: "Performer's test",
     does: 'Somebody performs through each, blindfolded; you enter the order and the words.',
+  },
+  panel: {
+    name: 'Panel, live in one room',
+    does: 'Order drawn on the spot, heats and a final, one more put into the table, words with their moment; a screen for whoever leads and one for listeners.',
   },
   pack: {
     name: 'Blind pack, sent out',
@@ -33,3 +38,8 @@ export const STATUS_NAMES = {
   open: 'open',
   closed: 'closed',
 } as const;
+
+export const PANEL_SOURCE_NAMES: Readonly<Record<PanelSource, string>> = {
+  performed: 'performed through each unit in the room',
+  played: 'matched clips, played in the room',
+};

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { PackPage, ReturnedAnswer } from '#contracts/blind-pack';
 import { newTestSchema, type NewTestDraft } from '#contracts/listening';
-import { asSent, dayAfter, withAsk, withDesign, withPack } from './pack-draft';
+import { dayAfter, withAsk, withPack } from './pack-draft';
+import { asSent, withDesign } from './test-draft';
 import { announcement, openingWords, revealCaution, revealWords, weighingWords } from './pack-words';
 import { canBeKept, choiceOf, firstChoice, foundWords, keptLines, withChoice } from './returned-choice';
 

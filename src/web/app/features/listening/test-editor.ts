@@ -1,13 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { MultiSelect } from 'primeng/multiselect';
 import { catchError, of, switchMap } from 'rxjs';
 import { PACK_ASKS, type PackAsk, type PackSettings } from '#contracts/blind-pack';
+import type { Category } from '#contracts/common';
 import type { CompareCandidate } from '#contracts/compare';
 import { ATTRIBUTES, DESIGNS, newTestSchema, type Design, type NewTestDraft } from '#contracts/listening';
+import { PANEL_SOURCES, type PanelSettings } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
 import { TickField } from '../../ui/field/tick-field';
 import { ChoiceField } from '../../ui/field/choice-field';
@@ -16,21 +18,24 @@ import { stepChoices } from '../../data/choices';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
+import { CatalogueData } from '../../data/catalogue';
+import { LOADING } from '../../data/loaded';
 import { ListeningData, type HeardStep } from '../../data/listening';
 import { ProblemBox } from '../../ui/problem-box';
 import { laneTitle } from '../../ui/lane-title';
-import { today } from '../../ui/format';
-import { ATTRIBUTE_NAMES, DESIGN_NAMES } from './design-words';
+import { kindName, today } from '../../ui/format';
+import { ATTRIBUTE_NAMES, DESIGN_NAMES, PANEL_SOURCE_NAMES } from './design-words';
 import { NumberField } from '../../ui/field/number-field';
 import { SHEETS } from '../../ui/field/number-sheets';
 import { DateField } from '../../ui/field/date-field';
-import { asSent, PACK_ASK_NAMES, withAsk, withDesign, withPack } from './pack-draft';
+import { PACK_ASK_NAMES, withAsk, withPack } from './pack-draft';
+import { asSent, isPerformed, withDesign } from './test-draft';
 import { Refusals } from '../../ui/field/refusals';
 
 /** Sets up a test: design, question, clips. Everything else is prepared by itself. */
 @Component({
   selector: 'sd-test-editor',
-  imports: [Button, ChoiceField, DateField, FormsModule, MultiSelect, NumberField, ProblemBox, TextField, TickField],
+  imports: [Button, ChoiceField, DateField, FormsModule, MultiSelect, NumberField, ProblemBox, RouterLink, TextField, TickField], // prettier-ignore
   templateUrl: './test-editor.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -75,6 +80,23 @@ export class TestEditor {
     { value: null as string | null, label: 'none' },
     ...this.options().map(({ value, label }) => ({ value: value, label })),
   ]);
+  /** Of what is performed in the room: any unit of the kind, measured or not. */
+  private readonly gear = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
+  private readonly chosenKind = signal<Category | null>(null);
+  private readonly kinds = computed(() => [...new Set((this.gear().value ?? []).map((u) => u.category))]);
+  protected readonly kind = computed(() => {
+    const kinds = this.kinds();
+    return this.chosenKind() ?? (kinds.includes('microphone') ? 'microphone' : (kinds.at(0) ?? 'microphone'));
+  });
+  protected readonly kindChoices = computed(() => this.kinds().map((value) => ({ value, label: kindName(value) })));
+  protected readonly hasNoUnits = computed(() => this.gear().value !== null && this.kinds().length === 0);
+  protected readonly unitOptions = computed(() =>
+    (this.gear().value ?? [])
+      .filter((u) => u.category === this.kind())
+      .map((u) => ({ value: u.id, label: `${u.maker} ${u.model} · ${u.label}` })),
+  );
+  protected readonly performed = computed(() => isPerformed(this.draft()));
+  protected readonly sources = PANEL_SOURCES.map((value) => ({ value, label: PANEL_SOURCE_NAMES[value] }));
   /** What is still wrong, in words; empty when the test can be prepared. */
   protected readonly faults = computed(() => {
     const parsed = newTestSchema.safeParse(this.full());
@@ -96,6 +118,10 @@ export class TestEditor {
         return `one trial with ${n} names`;
       case 'performer':
         return 'no clips: performed live';
+      case 'panel': {
+        const all = isPerformed(this.draft()) ? (this.draft().units?.length ?? 0) : n;
+        return all > heatSize ? 'heats are drawn as they are heard, then the winners meet' : 'one heat';
+      }
       case 'pack':
         return `${n + (asSent(this.draft()).controls === false ? 0 : 1)} clips under code names`;
     }
@@ -132,7 +158,9 @@ export class TestEditor {
   }
 
   private full(): NewTestDraft {
-    const category = (this.pair() ? this.category() : undefined) ?? this.step()?.category ?? 'microphone';
+    const category = isPerformed(this.draft())
+      ? this.kind()
+      : ((this.pair() ? this.category() : undefined) ?? this.step()?.category ?? 'microphone');
     return asSent({ ...this.draft(), category });
   }
 
@@ -159,6 +187,15 @@ export class TestEditor {
 
   protected changePack(part: Partial<PackSettings>): void {
     this.draft.update((d) => withPack(d, part, today()));
+  }
+
+  protected changeKind(kind: Category): void {
+    this.chosenKind.set(kind);
+    this.change({ units: [] });
+  }
+
+  protected changePanel(part: Partial<PanelSettings>): void {
+    this.draft.update((d) => ({ ...d, panel: { source: 'performed', goOn: 1, ...d.panel, ...part } }));
   }
 
   protected changePassage(part: Partial<{ fromS: number; lengthS: number }>): void {

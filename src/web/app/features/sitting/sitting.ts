@@ -32,6 +32,7 @@ import { LetterChips } from '../../ui/letter-chips';
 import { chipOf } from './chip-of';
 import { ProblemBox } from '../../ui/problem-box';
 import { HeadphoneCheck } from './headphone-check';
+import { PanelSeatPage } from './panel-seat';
 import { beginOrder, gapName, move, place, type PlacingOrder } from './placing-order';
 
 /** How long a finished listener's page waits before it asks whether the test has been revealed. */
@@ -42,7 +43,17 @@ const QUALITY = ['bad', 'poor', 'fair', 'good', 'excellent'] as const;
 /** A listener's page: letters, the question, and nothing else. Works by touch and by keyboard. */
 @Component({
   selector: 'sd-sitting',
-  imports: [LetterChips, Button, ChoiceField, FormsModule, HeadphoneCheck, ProblemBox, Slider, TextField],
+  imports: [
+    PanelSeatPage,
+    LetterChips,
+    Button,
+    ChoiceField,
+    FormsModule,
+    HeadphoneCheck,
+    ProblemBox,
+    Slider,
+    TextField,
+  ],
   templateUrl: './sitting.html',
   styleUrl: './sitting.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -182,7 +193,7 @@ export class Sitting {
     }
   }
 
-  private askAgain(): void {
+  protected askAgain(): void {
     const state = this.state();
     if (!state || state.trial || this.reveal()) return;
     this.data.state(this.key()).subscribe({ next: (next) => this.take(next), error: () => undefined });

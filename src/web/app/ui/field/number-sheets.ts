@@ -30,6 +30,7 @@ export const SHEETS = {
   points: { unit: '', least: 0, most: 5 },
   repeats: { unit: '', isWhole: true, least: 1, most: 20 },
   heat: { unit: '', isWhole: true, least: 2, most: 6 },
+  goOn: { unit: '', isWhole: true, least: 1, most: 3 },
   trials: { unit: '', isWhole: true, least: 5, most: 100 },
   years: { unit: 'years', least: 0.25, most: 50 },
 } as const satisfies Record<string, KeptSheet>;
