@@ -158,6 +158,8 @@ export const panelPageSchema = z.object({
   question: z.string(),
   invitation: z.string(),
   isOpen: z.boolean(),
+  /** Grows with everything that happens: of two answers, the longer one is the newer. */
+  length: z.int(),
   settings: panelSettingsSchema,
   category: z.string(),
   items: z.array(
@@ -183,6 +185,8 @@ export const panelSeatSchema = z.object({
   question: z.string(),
   listener: z.string().nullable(),
   isOpen: z.boolean(),
+  /** Grows with everything that this page shows: of two answers, the longer one is the newer. */
+  length: z.int(),
   turn: z
     .object({
       number: z.int(),

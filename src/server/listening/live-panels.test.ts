@@ -147,8 +147,7 @@ describe('a panel that is held live', () => {
     ]);
     const specimen = page.items.find((i) => i.id === page.turns[0].items[1])?.specimenId ?? '';
     expect(specimens).toContain(specimen);
-    const wordsOf = async () =>
-      (await app.reviews.character(specimen)).heard.map((w) => `${w.word} ${w.count}`).sort();
+    const wordsOf = async () => (await app.reviews.character(specimen)).heard.map((w) => `${w.word} ${w.count}`).sort();
     expect(await wordsOf()).toEqual(['dull 2', 'woolly, and far 1']);
     page = await lead({ kind: 'take-back', entry: page.notes[1].entry });
     expect([page.notes.length, await wordsOf()]).toEqual([1, ['dull 1', 'woolly, and far 1']]);

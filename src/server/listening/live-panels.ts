@@ -285,6 +285,7 @@ export class LivePanels {
       question: questionOf(test),
       invitation: row.invitation,
       isOpen: row.status === 'open',
+      length: state.length + items.length + sittings.length + (row.status === 'open' ? 0 : 1),
       settings,
       category: test.category satisfies Category,
       items: items.map((i) => ({

@@ -21,7 +21,7 @@ export function panelOffers(state: PanelState, rules: PanelRules): PanelOffers {
   if (openTurn(state) !== null) return none;
   const tables = panelTables(state);
   const { round, left, isFirst, isDecided } = comingRound(tables, rules);
-  const groups = drawHeats(left, rules.heatSize, 'random', '');
+  const groups = groupsOf(left, isFirst, rules, '');
   const place = tables.map((table) => ({
     into: table.turn,
     items:
@@ -44,7 +44,7 @@ export function panelOffers(state: PanelState, rules: PanelRules): PanelOffers {
 /** Draws the heat that {@link panelOffers} offers; the order in which its items are heard is drawn as well. */
 export function drawnHeat(state: PanelState, rules: PanelRules, secret: string): PanelEntry & { kind: 'heat' } {
   const { round, left, isFirst } = comingRound(panelTables(state), rules);
-  const groups = drawHeats(left, rules.heatSize, 'random', secret);
+  const groups = groupsOf(left, isFirst, rules, secret);
   return {
     kind: 'heat',
     items: shuffled(groups[0], `${secret}/order`),
@@ -52,6 +52,16 @@ export function drawnHeat(state: PanelState, rules: PanelRules, secret: string):
     isFinal: isFirst && groups.length === 1,
     again: null,
   };
+}
+
+/**
+ * Heats of those that are left. Of one more than a heat holds, a full heat is heard, and the last one then goes into its
+ * table: where does the fifth go among four? All others are divided evenly.
+ */
+function groupsOf(left: readonly string[], isFirst: boolean, { heatSize }: PanelRules, secret: string): string[][] {
+  if (!isFirst || left.length !== heatSize + 1) return drawHeats(left, heatSize, 'random', secret);
+  const drawn = shuffled(left, secret);
+  return [drawn.slice(0, heatSize), drawn.slice(heatSize)];
 }
 
 /** The same items once more, under other letters: whoever remembers letters remembers nothing. */

@@ -39,7 +39,14 @@ export interface PanelState {
   readonly turns: readonly PanelTurn[];
   /** Oldest first. */
   readonly notes: readonly PanelNote[];
+  /** How much has happened; of two answers to one page, the one of which more is known is the newer. */
+  readonly length: number;
+  /** The same, as far as one who listens may know it: what was led, and what they did themselves. */
+  readonly lengthFor: (sitting: string | null) => number;
 }
+
+/** What listeners see happen. */
+const LED: ReadonlySet<PanelEntry['kind']> = new Set(['heat', 'place', 'now', 'closed', 'dropped']);
 
 /** Letters of a turn. */
 export const lettersOf = (turn: Pick<PanelTurn, 'items'>): string[] => turn.items.map((_, i) => codeOf(i));
@@ -93,7 +100,12 @@ export function panelState(entries: readonly KeptEntry[]): PanelState {
       case 'taken-back':
         break;
     }
-  return { turns, notes };
+  return {
+    turns,
+    notes,
+    length: entries.length,
+    lengthFor: (sitting) => entries.filter((e) => LED.has(e.entry.kind) || (sitting !== null && e.sitting === sitting)).length, // prettier-ignore
+  };
 }
 
 function opened(entry: PanelEntry & { kind: 'heat' | 'place' }, number: number, at: string): PanelTurn {

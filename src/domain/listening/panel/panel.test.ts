@@ -166,6 +166,18 @@ describe('who is heard next', () => {
     });
   });
 
+  it('of five a full heat is heard, and the fifth goes into its table', () => {
+    const journal = new Journal();
+    const of = rules(5);
+    expect(panelOffers(journal.state(), of).heat).toEqual({ round: 1, left: 5, size: 4, isFinal: false });
+    const drawn = drawnHeat(journal.state(), of, 's');
+    expect([drawn.items.length, drawn.isFinal]).toEqual([4, false]);
+    journal.heard(drawn.items, ['ABCD']);
+    const [fifth] = ids(5).filter((id) => !drawn.items.includes(id));
+    expect(panelOffers(journal.state(), of)).toMatchObject({ heat: null, lone: fifth });
+    expect(new Set(Array.from({ length: 40 }, (_, i) => drawnHeat(new Journal().state(), of, `${i}`).items.join())).size).toBeGreaterThan(30); // prettier-ignore
+  });
+
   it('all in one heat is the final at once', () => {
     expect(panelOffers(new Journal().state(), rules(4)).heat).toEqual({ round: 1, left: 4, size: 4, isFinal: true });
   });
@@ -397,6 +409,8 @@ describe('what listeners see', () => {
       question: 'Which do you prefer?',
       listener: 'Iva',
       isOpen: true,
+      // Its draw, the letter that is on, and their own order: what others do moves nothing that they could see.
+      length: 3,
       turn: {
         number: 1,
         kind: 'heat',

@@ -19,6 +19,7 @@ export function seatView(state: PanelState, { question, isOpen, sitting }: SeatO
     question,
     listener: sitting?.name ?? null,
     isOpen,
+    length: state.lengthFor(sitting?.id ?? null) + (isOpen ? 0 : 1),
     turn:
       turn === null
         ? null

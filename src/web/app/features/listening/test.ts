@@ -100,6 +100,14 @@ export class Test {
 
   /** What revealing a pack means today. */
   protected readonly caution = computed(() => revealCaution(this.page()?.settings.pack?.revealOn ?? today(), today()));
+  /** What the list of clips is called: what is performed in the room has none, and is no secret to whoever leads. */
+  protected readonly inside = computed(() => {
+    const page = this.page();
+    if (!page) return '';
+    const isLive = page.row.design === 'performer' || page.settings.panel?.source === 'performed';
+    if (isLive) return `Units of this test (${page.items.length})`;
+    return `Clips of this test (${page.items.length})${page.row.isRevealed ? '' : ': looking spoils your own listening'}`;
+  });
   protected readonly showsAll = signal(false);
   protected readonly sittings = computed(() =>
     (this.page()?.sittings ?? []).slice(0, this.showsAll() ? undefined : SHOWN),
@@ -123,6 +131,11 @@ export class Test {
       },
       error: (error: unknown) => this.problem.set(problemOf(error)),
     });
+  }
+
+  /** The screen of whoever leads a live panel; once it is over, how it went. */
+  protected lead(): void {
+    void this.router.navigate(['/listening', this.id(), 'panel']);
   }
 
   protected listen(): void {

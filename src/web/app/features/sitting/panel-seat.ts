@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Button } from 'primeng/button';
-import { merge, Subject, switchMap, map } from 'rxjs';
+import { map, merge, scan, Subject, switchMap } from 'rxjs';
 import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
 import type { PanelSeat, SeatCommandDraft } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
 import { asked, NOT_ASKED, type Asked } from '../../data/asked';
+import { newer } from '../../data/newest';
 import { SittingData } from '../../data/sitting';
 import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
@@ -35,6 +36,11 @@ export class PanelSeatPage {
         merge(
           asked(() => this.data.seat(key)),
           this.answers.pipe(map((value): Asked<PanelSeat> => ({ value, problem: null }))),
+        ).pipe(
+          scan((before, now) => ({
+            value: now.value === null ? before.value : newer(before.value, now.value),
+            problem: now.problem,
+          })),
         ),
       ),
     ),

@@ -12,7 +12,7 @@ import { SittingData } from '../../data/sitting';
       @if (seat(); as s) {
         <h1>{{ s.question }}</h1>
         @if (s.turn; as t) {
-          <p class="now" role="status">{{ t.now ?? '·' }}</p>
+          <p class="now" role="status">{{ t.now }}</p>
           <p class="letters">
             @for (letter of t.letters; track letter) {
               <span [class.on]="letter === t.now">{{ letter }}</span>
@@ -20,8 +20,7 @@ import { SittingData } from '../../data/sitting';
           </p>
           <p class="quiet">{{ t.title }}</p>
         } @else {
-          <p class="now" role="status">–</p>
-          <p class="quiet">{{ s.isOpen ? 'One moment, please.' : 'This panel is over. Thank you.' }}</p>
+          <p class="pause" role="status">{{ s.isOpen ? 'One moment, please.' : 'This panel is over. Thank you.' }}</p>
         }
       } @else if (page().problem; as p) {
         <h1>{{ p.message }}</h1>
@@ -47,7 +46,13 @@ import { SittingData } from '../../data/sitting';
       line-height: 1.2;
     }
     .now {
+      min-height: min(50vh, 60vw);
       font: 650 min(50vh, 60vw) / 1 var(--sans);
+    }
+    .pause {
+      font-size: clamp(20px, 3vw, 40px);
+      line-height: 1.3;
+      color: var(--quiet);
     }
     .letters {
       display: flex;

@@ -17,6 +17,7 @@ import { CatalogueData } from '../../../data/catalogue';
 import { isTyping, ScreenKeys } from '../../../data/keys';
 import { ListeningData } from '../../../data/listening';
 import { LOADING } from '../../../data/loaded';
+import { newer } from '../../../data/newest';
 import { ChoiceField } from '../../../ui/field/choice-field';
 import { Refusals } from '../../../ui/field/refusals';
 import { TextField } from '../../../ui/field/text-field';
@@ -49,7 +50,7 @@ export class PanelDirector {
   });
   protected readonly loadProblem = computed(() => this.loaded().problem);
   protected readonly problem = signal<Problem | null>(null);
-  protected readonly page = computed(() => this.newest() ?? this.loaded().value);
+  protected readonly page = this.newest.asReadonly();
   protected readonly turn = computed(() => this.page()?.turns.find((t) => t.status === 'open') ?? null);
   protected readonly isPlayed = computed(() => this.page()?.settings.source === 'played');
   protected readonly letters = computed(() => {
@@ -153,7 +154,8 @@ export class PanelDirector {
       ]),
     );
     effect(() => {
-      if (this.loaded().value) this.newest.set(null);
+      const page = this.loaded().value;
+      if (page) this.take(page);
     });
     effect(() => {
       const turn = this.turn();
@@ -162,6 +164,10 @@ export class PanelDirector {
     });
     effect(() => this.player?.setVolume(this.volume()));
     inject(DestroyRef).onDestroy(() => this.player?.close());
+  }
+
+  private take(page: PanelPage): void {
+    this.newest.update((before) => (before?.testId === page.testId ? newer(before, page) : page));
   }
 
   protected hideNames(hides: boolean): void {
@@ -197,7 +203,7 @@ export class PanelDirector {
   protected act(command: PanelCommandDraft, then: () => void = () => undefined): void {
     this.data.lead(this.id(), command).subscribe({
       next: (page) => {
-        this.newest.set(page);
+        this.take(page);
         this.problem.set(null);
         then();
       },
@@ -248,7 +254,8 @@ export class PanelDirector {
       this.player.setLanes(buffers.map((buffer) => ({ buffer, gain: 1, map: SAME_TIME })));
       this.loadedTurn.set(turn.number);
     } catch (error) {
-      this.problem.set(problemOf(error));
+      // A turn that was over before its clips came has none.
+      if (this.turn()?.number === turn.number) this.problem.set(problemOf(error));
     }
   }
 
