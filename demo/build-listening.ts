@@ -10,6 +10,7 @@ import {
 } from './listening';
 import { DEMO_PACK } from './blind-pack';
 import { answerDemoPack } from './build-blind-pack';
+import { holdDemoPanel } from './build-live-panel';
 import { DEMO_UNITS } from './scenario';
 import { seededBits, uniform, type RandomBits } from '#core/stats/random';
 import {
@@ -52,6 +53,7 @@ export async function buildDemoListening(application: Application): Promise<void
   await setUp(application, DEMO_OPEN_TEST, takes);
   const pack = await setUp(application, { ...DEMO_PACK, listeners: [] }, takes);
   if (pack) await answerDemoPack(application, pack, (id, listener) => feltWorth(id, pack, listener));
+  await holdDemoPanel(application, (page, items, listener) => ranked(items, page, listener, seededBits(`panel/${listener}`))); // prettier-ignore
   const csv = fairCsv(takes);
   if (csv) await answersImport.importCsv(csv, 'preference', 'microphone');
   const compared = DEMO_COMPARE.units.flatMap((u) => newest(takes, u, '')?.takeId ?? []);

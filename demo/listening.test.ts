@@ -10,6 +10,7 @@ import {
   DEMO_TESTS,
   DEMO_WORDS,
 } from './listening';
+import { DEMO_PANEL, DEMO_PANEL_WORDS } from './live-panel';
 import { DEMO_UNITS } from './scenario';
 
 /** Days on which a unit, "model" or "model/label", was recorded. */
@@ -37,6 +38,16 @@ describe('the listening of the demo', () => {
     expect([...years]).toEqual(['2023', '2024', '2025']);
     expect(new Set(DEMO_TESTS.map((t) => t.test.design)).size).toBe(6);
     for (const unit of [...DEMO_OPEN_TEST.units, ...DEMO_COMPARE.units]) expect(daysOf(unit)).not.toEqual([]);
+  });
+
+  it('holds a panel of units of the scenario, by known ears, and says words about its own', () => {
+    expect(newTestSchema.safeParse({ ...DEMO_PANEL.test, units: ['1', '2', '3', '4', '5'] }).success).toBe(true);
+    for (const unit of DEMO_PANEL.units) expect(daysOf(unit)).not.toEqual([]);
+    for (const listener of DEMO_PANEL.listeners) expect(DEMO_LISTENERS[listener]).toBeDefined();
+    for (const { unit, by } of DEMO_PANEL_WORDS) {
+      expect(unit).toBeLessThan(DEMO_PANEL.units.length);
+      expect(by ?? 0).toBeLessThan(DEMO_PANEL.listeners.length);
+    }
   });
 
   it('names only units of the scenario, and words of the vocabulary', () => {

@@ -11,6 +11,7 @@ interface Demo {
   readonly plan: string;
   readonly test: string;
   readonly pack: string;
+  readonly panel: string;
   readonly day: string;
   readonly take: string;
   readonly published: string;
@@ -42,6 +43,8 @@ const PAGES: readonly (readonly [name: string, path: (demo: Demo) => string])[] 
   ['a new listening test', () => '/listening/new'],
   ['a listening test', (demo) => `/listening/${demo.test}`],
   ['a blind pack', (demo) => `/listening/${demo.pack}`],
+  ['a live panel', (demo) => `/listening/${demo.panel}`],
+  ['the screen of whoever leads it', (demo) => `/listening/${demo.panel}/panel`],
   ['reviews', () => '/reviews'],
   ['how this desk reviews', () => '/reviews/house'],
   ['a published review', (demo) => `/reviews/${demo.published}`],
@@ -86,12 +89,16 @@ describe('every page of the demo', () => {
       unitOf,
       plan: plan.id,
       test: idOf(
-        tests.find((t) => t.design !== 'pack'),
+        tests.find((t) => t.design === 'heats'),
         'listening test',
       ),
       pack: idOf(
         tests.find((t) => t.design === 'pack'),
         'blind pack',
+      ),
+      panel: idOf(
+        tests.find((t) => t.design === 'panel'),
+        'live panel',
       ),
       day: runs[0].date,
       take: runs[0].takes[0].id,

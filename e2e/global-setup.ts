@@ -23,7 +23,7 @@ export default async function setup(): Promise<void> {
       // Reviews come last, after listening, which moves places as answers come in.
       const reviews = await ask<unknown[]>('/api/reviews');
       if (
-        tests.length === 10 &&
+        tests.length === 11 &&
         tests.every((t) => t.status !== 'preparing') &&
         reviews.length === 3 &&
         jobs.length === 0
