@@ -19,7 +19,7 @@ export async function holdDemoPanel(
   ranked: (page: TestPage, items: readonly string[], listener: string) => string[],
 ): Promise<void> {
   const { tests, livePanels, catalogue } = application;
-  const known = await catalogue.list();
+  const known = await catalogue.specimens();
   const units = DEMO_PANEL.units.flatMap((model) => {
     const unit = DEMO_UNITS.find((u) => u.model === model);
     return known.find((k) => unit && unitName(k) === unitName(unit))?.id ?? [];
