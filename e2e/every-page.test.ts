@@ -45,6 +45,7 @@ const PAGES: readonly (readonly [name: string, path: (demo: Demo) => string])[] 
   ['a blind pack', (demo) => `/listening/${demo.pack}`],
   ['a live panel', (demo) => `/listening/${demo.panel}`],
   ['the screen of whoever leads it', (demo) => `/listening/${demo.panel}/panel`],
+  ['words over the years', () => '/listening/words?word=boxy'],
   ['reviews', () => '/reviews'],
   ['how this desk reviews', () => '/reviews/house'],
   ['a published review', (demo) => `/reviews/${demo.published}`],

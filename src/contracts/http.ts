@@ -95,6 +95,7 @@ import {
   testPageSchema,
   testRowSchema,
 } from './listening';
+import { vocabularySchema, wordMeaningSchema, wordPageSchema, wordSchema } from './vocabulary';
 import { panelCommandSchema, panelPageSchema, panelSeatSchema, seatCommandSchema } from './live-panel';
 import { characterSchema } from './character';
 import { keepReturnedSchema, keptReturnedSchema, readReturnedSchema, returnedSchema } from './blind-pack';
@@ -579,6 +580,25 @@ export const ENDPOINTS = {
     byKey,
     seatCommandSchema,
     panelSeatSchema,
+  ),
+  vocabulary: get(
+    '/api/vocabulary/:category',
+    'Words that listeners have said of a kind of gear, over the years',
+    z.object({ category: categorySchema }),
+    vocabularySchema,
+  ),
+  vocabularyWord: get(
+    '/api/vocabulary/:category/words/:word',
+    'One word, against units and figures',
+    z.object({ category: categorySchema, word: wordSchema }),
+    wordPageSchema,
+  ),
+  meanWord: post(
+    '/api/vocabulary/meanings',
+    'Say what a word counts as, or that it is none',
+    none,
+    wordMeaningSchema,
+    done,
   ),
   importAnswers: post(
     '/api/scale/import',

@@ -18,6 +18,7 @@ import { Removals } from './mending/removals';
 import { UnitAnswers } from './mending/unit-answers';
 import { AnswersImport } from './scale/answers-import';
 import { HeardAnswers } from './scale/heard-answers';
+import { VocabularyBook } from './scale/vocabulary-book';
 import { HeardScale } from './scale/heard-scale';
 import { Placings } from './scale/placings';
 import { ScaleFit } from './scale/scale-fit';
@@ -120,6 +121,7 @@ export interface Application {
   readonly tests: ListeningTests;
   readonly listeningClips: ClipPreparation;
   readonly livePanels: LivePanels;
+  readonly vocabulary: VocabularyBook;
   readonly performers: PerformerAnswers;
   readonly sittings: Sittings;
   close(): Promise<void>;
@@ -265,6 +267,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     answersImport: new AnswersImport(database, pool, heard, scale, clock),
     tests,
     listeningClips,
+    vocabulary: new VocabularyBook(database, heard, clock),
     livePanels: new LivePanels(database, pool, listeningClips, scale, hub, clock),
     performers: new PerformerAnswers(database, scale, hub, clock),
     sittings: new Sittings(database, pool, tests, listeningClips, scale, hub, now),

@@ -45,6 +45,7 @@ export function listeningRoutes(
     returnedAnswers,
     blindPacks,
     livePanels,
+    vocabulary,
   }: Application,
   address: { readonly host: string; readonly port: number },
 ): void {
@@ -112,6 +113,12 @@ export function listeningRoutes(
   handle(site, ENDPOINTS.sittingReveal, ({ params }) => sittings.reveal(params.key), listening, guesses);
 
   handle(site, ENDPOINTS.scale, ({ body }) => scale.scale(body));
+  handle(site, ENDPOINTS.vocabulary, ({ params }) => vocabulary.vocabulary(params.category));
+  handle(site, ENDPOINTS.vocabularyWord, ({ params }) => vocabulary.word(params.category, params.word));
+  handle(site, ENDPOINTS.meanWord, async ({ body }) => {
+    await vocabulary.mean(body);
+    return ok;
+  });
   handle(site, ENDPOINTS.importAnswers, ({ body }) => answersImport.importCsv(body.csv, body.attribute, body.category));
   handle(site, ENDPOINTS.place, ({ params, body }) => placings.place(params.id, body));
   handle(site, ENDPOINTS.placeAnswer, ({ params, body }) => placings.placeAnswer(params.id, body));

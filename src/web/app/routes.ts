@@ -44,6 +44,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/listening/test-editor').then((m) => m.TestEditor),
   },
   {
+    path: 'listening/words',
+    title: 'Words · Sediment',
+    loadComponent: () => import('./features/words/words').then((m) => m.Words),
+  },
+  {
     path: 'listening/:id',
     title: 'Listening test · Sediment',
     loadComponent: () => import('./features/listening/test').then((m) => m.Test),

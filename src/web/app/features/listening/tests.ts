@@ -17,7 +17,10 @@ import { toldApart } from '../../ui/told-apart';
   template: `
     <div class="title">
       <h1>Listening</h1>
-      <p-button label="New test" icon="pi pi-plus" (onClick)="create()" />
+      <div class="actions">
+        <a routerLink="/listening/words">Words over the years</a>
+        <p-button label="New test" icon="pi pi-plus" (onClick)="create()" />
+      </div>
     </div>
     <p class="quiet">
       Blind tests at matched level. Every answer joins one scale for the whole catalogue, whoever gave it and whenever.

@@ -1,0 +1,84 @@
+import { timesIn } from '#core/rules/listening/plain-words';
+import { bestAssociation, LEAST_ASSOCIATED } from '#core/stats/best-association';
+import { shareInterval } from '#core/stats/share-interval';
+import type { WordPage } from '#contracts/vocabulary';
+import type { SpokenWord } from './collect-words';
+
+/** A unit that was heard, or said something of. */
+export interface HeardUnitOfWords {
+  readonly id: string;
+  readonly name: string;
+  /** In how many answers words could have been said of it. */
+  readonly heard: number;
+}
+
+/** What was measured of units: by quantity, one value per unit. */
+export interface MeasuredQuantity {
+  readonly id: string;
+  readonly title: string;
+  readonly values: ReadonlyMap<string, number>;
+}
+
+/**
+ * One word against units and figures: of which units it is said how often of how many times it could have been, and
+ * which figure goes best with that.
+ *
+ * @param word - as it counts
+ * @param spoken - all words that were said of the kind
+ * @param units - of the kind
+ * @param quantities - measured of the kind
+ */
+export function wordPage(
+  word: string,
+  spoken: readonly SpokenWord[],
+  units: readonly HeardUnitOfWords[],
+  quantities: readonly MeasuredQuantity[],
+): WordPage {
+  const rows = units
+    .map(({ id, name, heard }) => {
+      const said = spoken.filter((s) => s.word === word && s.specimenId === id).length;
+      // Words of a panel may be said oftener than answers are given: a share is at most all.
+      const hits = Math.min(said, heard);
+      return {
+        id,
+        name,
+        said,
+        heard,
+        share: heard === 0 ? null : hits / heard,
+        share90: heard === 0 ? null : shareInterval(hits, heard, 0.9),
+      };
+    })
+    .filter((row) => row.said > 0 || row.heard > 0);
+  const compared = rows.filter((row) => row.share !== null);
+  const found = bestAssociation(
+    compared.map((row) => row.share ?? 0),
+    quantities.map(({ id, values }) => ({ id, values: compared.map((row) => values.get(row.id) ?? null) })),
+    word,
+  );
+  const titleOf = (id: string): string => quantities.find((q) => q.id === id)?.title ?? id;
+  const figure = found && {
+    quantity: found.id,
+    title: titleOf(found.id),
+    rho: found.rho,
+    count: found.count,
+    looked: found.looked,
+    p: found.p,
+    others: found.all.slice(1, 5).map(({ id, rho, count }) => ({ title: titleOf(id), rho, count })),
+  };
+  return {
+    word,
+    units: rows.filter((row) => row.said > 0).sort((a, b) => (b.share ?? 0) - (a.share ?? 0) || b.said - a.said),
+    figure,
+    sentence: sentenceOf(word, figure),
+  };
+}
+
+function sentenceOf(word: string, figure: WordPage['figure']): string {
+  if (figure === null)
+    return `No figure can be held against "${word}": that needs ${LEAST_ASSOCIATED} units that were both heard with words and measured, and that differ.`;
+  const { title, rho, count, looked, p } = figure;
+  const best = `${title} goes best with it (rank correlation ${rho.toFixed(2)} over ${count} units)`;
+  const chance = `the best of ${looked} ${looked === 1 ? 'figure' : 'figures'} goes as well by chance ${timesIn(p)}`;
+  if (p > 0.05) return `No figure is shown to go with "${word}". ${best}, but ${chance}.`;
+  return `Where "${word}" is said more often, ${title.toLowerCase()} is ${rho > 0 ? 'higher' : 'lower'}: ${best}, and ${chance}. That they go together does not say that one makes the other.`;
+}
