@@ -20,13 +20,3 @@ CREATE TRIGGER panel_entry_stays BEFORE UPDATE ON panel_entry FOR EACH ROW EXECU
 -- A word that was said in a panel belongs to no trial: it may be said by nobody in particular, and at any time.
 ALTER TABLE heard_word ADD COLUMN panel_entry_id bigint REFERENCES panel_entry (id) ON DELETE SET NULL;
 CREATE INDEX heard_word_panel_entry ON heard_word (panel_entry_id) WHERE panel_entry_id IS NOT NULL;
-
--- What a person makes of a word that listeners said: it counts as another one, or is no word of sound. The newest line of
--- a word counts; the others are how it was before.
-CREATE TABLE word_meaning (
-  id bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
-  word text NOT NULL,
-  meaning jsonb NOT NULL,
-  noted_at timestamptz NOT NULL
-);
-CREATE INDEX word_meaning_word ON word_meaning (word, id);
