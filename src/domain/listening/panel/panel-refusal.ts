@@ -98,12 +98,18 @@ const strange = (sitting: string | null, { sittings }: PanelCircle): string | nu
 const noSuchLetter = (turn: PanelTurn, letter: string): string | null =>
   lettersOf(turn).includes(letter) ? null : `There is no ${letter} in this turn.`;
 
+const FINAL = 'Final';
+
 /** What a turn is called by those who are there; it says nothing of who is in it. */
 export function turnTitle(turn: PanelTurn, { turns }: Pick<PanelState, 'turns'>): string {
   if (turn.again !== null) return `${turnTitle(turns[turn.again - 1], { turns })}, second hearing`;
-  const same = turns.filter((t) => t.kind === turn.kind && t.again === null && t.round === turn.round);
+  const same = turns.filter((t) => t.kind === turn.kind && t.again === null && t.round === turn.round && t.into === turn.into); // prettier-ignore
+  // One that was left out gives its number to the next.
   const number = same.filter((t) => t.number <= turn.number && (t.status !== 'dropped' || t === turn)).length;
-  if (turn.kind === 'place') return `One more for the table, ${turns.filter((t) => t.kind === 'place' && t.number <= turn.number).length}`; // prettier-ignore
-  if (turn.isFinal) return turn.round === 1 ? `Heat ${number}` : 'Final';
+  if (turn.into !== null) {
+    const into = turnTitle(turns[turn.into - 1], { turns });
+    return `One more for ${into === FINAL ? 'the final' : into}${number > 1 ? ` (${number})` : ''}`;
+  }
+  if (turn.isFinal && turn.round > 1) return FINAL;
   return turn.round === 1 ? `Heat ${number}` : `Round ${turn.round}, heat ${number}`;
 }

@@ -389,8 +389,9 @@ describe('what a turn is called', () => {
     journal.heard(['1', '2'], ['AB'], { again: 2 });
     journal.heard(['2', '3'], ['AB'], { round: 2, isFinal: true });
     journal.placed(5, '5', [0]);
+    journal.placed(5, '6', [0]);
     const state = journal.state();
-    expect(state.turns.map((t) => turnTitle(t, state))).toEqual(['Heat 1', 'Heat 1', 'Heat 2', 'Heat 1, second hearing', 'Final', 'One more for the table, 1']); // prettier-ignore
+    expect(state.turns.map((t) => turnTitle(t, state))).toEqual(['Heat 1', 'Heat 1', 'Heat 2', 'Heat 1, second hearing', 'Final', 'One more for the final', 'One more for the final (2)']); // prettier-ignore
   });
 });
 

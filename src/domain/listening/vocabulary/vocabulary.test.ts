@@ -56,13 +56,13 @@ describe('a word against units and figures', () => {
     // 7 of 10: Wilson's interval at 90 %, by hand: centre (0.7 + 0.1353) / 1.2706 = 0.6574, half width 0.2157.
     expect(page.units[0]).toMatchObject({ said: 7, heard: 10, share: 0.7 });
     expect(page.units[0].share90?.map((x) => x.toFixed(3))).toEqual(['0.442', '0.873']);
-    expect(page.sentence).toMatch(/^No figure can be held against "honky": that needs 5 units/);
+    expect(page.sentence).toMatch(/^No figure can be held against “honky”: that needs 5 units/);
   });
 
   it('says what goes with it where that is shown, on which side, and that it is no cause', () => {
     const { figure, sentence } = wordPage('honky', spoken, units, [falls, grows]);
     expect(figure).toMatchObject({ quantity: 'presence', rho: 1, count: 8, looked: 2 });
-    expect(sentence).toMatch(/^Where "honky" is said more often, presence is higher: Presence goes best .* over 8 units\), and the best of 2 figures/); // prettier-ignore
+    expect(sentence).toMatch(/^Where “honky” is said more often, presence is higher: Presence goes best .* over 8 units\), and the best of 2 figures/); // prettier-ignore
     const turned = { ...grows, values: new Map(units.map((u, i) => [u.id, -i])) };
     expect(wordPage('honky', spoken, units, [turned]).sentence).toMatch(/presence is lower/);
   });
@@ -70,7 +70,7 @@ describe('a word against units and figures', () => {
   it('says that nothing is shown where chance does as well', () => {
     const { sentence, figure } = wordPage('honky', spoken, units, [falls]);
     expect(figure?.p).toBeGreaterThan(0.05);
-    expect(sentence).toMatch(/^No figure is shown to go with "honky"\./);
+    expect(sentence).toMatch(/^No figure is shown to go with “honky”\./);
   });
 
   it('a word said oftener than answers were given is said of all; without any answer there is no share', () => {

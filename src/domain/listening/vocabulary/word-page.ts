@@ -1,3 +1,4 @@
+import { formatNumber } from '#core/measure/figure-text';
 import { timesIn } from '#core/rules/listening/plain-words';
 import { bestAssociation, LEAST_ASSOCIATED } from '#core/stats/best-association';
 import { shareInterval } from '#core/stats/share-interval';
@@ -75,10 +76,10 @@ export function wordPage(
 
 function sentenceOf(word: string, figure: WordPage['figure']): string {
   if (figure === null)
-    return `No figure can be held against "${word}": that needs ${LEAST_ASSOCIATED} units that were both heard with words and measured, and that differ.`;
+    return `No figure can be held against “${word}”: that needs ${LEAST_ASSOCIATED} units that were both heard with words and measured, and that differ.`;
   const { title, rho, count, looked, p } = figure;
-  const best = `${title} goes best with it (rank correlation ${rho.toFixed(2)} over ${count} units)`;
+  const best = `${title} goes best with it (rank correlation ${formatNumber(rho, 2)} over ${count} units)`;
   const chance = `the best of ${looked} ${looked === 1 ? 'figure' : 'figures'} goes as well by chance ${timesIn(p)}`;
-  if (p > 0.05) return `No figure is shown to go with "${word}". ${best}, but ${chance}.`;
-  return `Where "${word}" is said more often, ${title.toLowerCase()} is ${rho > 0 ? 'higher' : 'lower'}: ${best}, and ${chance}. That they go together does not say that one makes the other.`;
+  if (p > 0.05) return `No figure is shown to go with “${word}”. ${best}, but ${chance}.`;
+  return `Where “${word}” is said more often, ${title.toLowerCase()} is ${rho > 0 ? 'higher' : 'lower'}: ${best}, and ${chance}. That they go together does not say that one makes the other.`;
 }

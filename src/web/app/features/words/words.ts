@@ -17,6 +17,7 @@ import { VocabularyData } from '../../data/vocabulary';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
+import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { alsoWords, shareWords, yearsOf } from './word-texts';
 
@@ -74,6 +75,7 @@ export class Words {
     (this.loaded().value?.words ?? []).map((w) => w.word).filter((w) => w !== this.row()?.word),
   );
 
+  protected readonly formatNumber = formatNumber;
   protected readonly yearsOf = yearsOf;
   protected readonly alsoWords = alsoWords;
   protected readonly shareWords = shareWords;
