@@ -145,7 +145,7 @@ describe('a panel, held live', () => {
     await page.getByLabel('Counts as').fill('Boxy');
     await page.getByRole('button', { name: 'Count it so' }).click();
     await page.getByText('also like a cupboard').waitFor();
-    await page.getByRole('heading', { name: '“boxy”' }).waitFor();
+    await page.getByRole('heading', { name: '“boxy”', exact: true }).waitFor();
     await page.getByRole('button', { name: 'like a cupboard counts by itself' }).click();
     await page.getByRole('link', { name: 'like a cupboard' }).waitFor();
     // The word with commas was refused, which a browser notes.

@@ -44,6 +44,8 @@ export class PanelDirector {
   /** Turn whose clips are loaded. */
   private readonly loadedTurn = signal(0);
 
+  private fetching = 0;
+
   private readonly newest = signal<PanelPage | null>(null);
   private readonly loaded = toSignal(toObservable(this.id).pipe(switchMap((id) => this.data.panel(id))), {
     initialValue: LOADING,
@@ -241,7 +243,9 @@ export class PanelDirector {
   }
 
   private async load(turn: PanelTurnPage): Promise<void> {
-    if (this.loadedTurn() === turn.number) return;
+    // A page that is told of an order while its clips are on their way asks for them once.
+    if (this.loadedTurn() === turn.number || this.fetching === turn.number) return;
+    this.fetching = turn.number;
     this.player?.pause();
     this.clips.forget();
     try {
@@ -256,6 +260,8 @@ export class PanelDirector {
     } catch (error) {
       // A turn that was over before its clips came has none.
       if (this.turn()?.number === turn.number) this.problem.set(problemOf(error));
+    } finally {
+      if (this.fetching === turn.number) this.fetching = 0;
     }
   }
 
