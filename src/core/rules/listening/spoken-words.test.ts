@@ -15,6 +15,7 @@ describe('words of what was said', () => {
     ['lo-fi / gritty', ['lo-fi', 'gritty']],
     ['very', ['very']],
     ['  ,;  7 ', []],
+    ['77, a, q, 3 dB', ['3 db']],
     ['', []],
     ['düster', ['düster']],
     ['rings at 1.5 kHz. Thin', ['rings at 1.5 khz', 'thin']],

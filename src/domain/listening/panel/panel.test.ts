@@ -437,11 +437,14 @@ describe('what listeners see', () => {
     expect(openTurn(journal.state())?.wishes).toHaveLength(3);
     journal.add({ kind: 'now', letter: 'A' });
     journal.add({ kind: 'now', letter: null });
+    expect(journal.state().turns[0].heard).toEqual({ A: 1 });
     expect(openTurn(journal.state())).toMatchObject({
       now: null,
       wishes: [{ letter: 'B', sitting: '1' }],
       heard: { A: 1 },
     });
+    journal.add({ kind: 'now', letter: 'A' });
+    expect(journal.state().turns[0].heard).toEqual({ A: 2 });
     journal.add({ kind: 'order', letters: ['A', 'B'] }, '1');
     journal.add({ kind: 'closed' });
     expect(journal.state().turns[0]).toMatchObject({ status: 'closed', wishes: [], now: null });
@@ -475,6 +478,19 @@ describe('what a panel tells the scale', () => {
 });
 
 describe('what may be said of a panel', () => {
+  it('holds a second hearing against the first of the same heat, and says nothing where somebody missed that', () => {
+    const journal = new Journal();
+    journal.heard(['1', '2', '3'], ['ABC']);
+    journal.heard(['4', '5', '6'], ['CBA']);
+    journal.heard(['6', '5', '4'], ['ABC', 'ABC'], { again: 2 });
+    const trials = (sitting: string) => journal.state().turns.flatMap((t) => panelTrials(t)).filter((t) => t.sitting === sitting); // prettier-ignore
+    const of = ['1', '2'].map((sitting) => ({ listener: `listener ${sitting}`, trials: trials(sitting) }));
+    const own = panelSentences(of, (id) => id).filter((s) => s.about.startsWith('listener'));
+    expect(own).toEqual([
+      { about: 'listener 1', words: expect.stringContaining('4, 5 and 6 twice: 3 of 3 pairs') as string },
+    ]);
+  });
+
   it('how far all agree on each heat, and each with themselves', () => {
     const journal = new Journal();
     journal.heard(['1', '2', '3', '4'], ['ABCD', 'ABCD']);

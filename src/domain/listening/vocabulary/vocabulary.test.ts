@@ -70,6 +70,10 @@ describe('a word against units and figures', () => {
   it('says that nothing is shown where chance does as well', () => {
     const { sentence, figure } = wordPage('honky', spoken, units, [falls]);
     expect(figure?.p).toBeGreaterThan(0.05);
+    // Not shown is not shown, however near it comes.
+    const near = { ...grows, values: new Map(['1', '5', '3', '2', '8', '4', '7', '6'].map((id, i) => [id, i])) };
+    const almost = wordPage('honky', spoken, units, [near]);
+    expect([almost.figure?.p ?? 0, almost.sentence.startsWith('No figure is shown')]).toEqual([expect.closeTo(0.1, 1), true]); // prettier-ignore
     expect(sentence).toMatch(/^No figure is shown to go with “honky”\./);
   });
 
