@@ -30,9 +30,8 @@ export async function holdDemoPanel(
   const test = await tests.create(parsed.data, undefined, `demo ${DEMO_PANEL.test.name}`);
   const lead = (command: PanelCommandDraft): Promise<PanelPage> =>
     livePanels.lead(test.row.id, panelCommandSchema.parse(command), `demo ${DEMO_PANEL.test.name}`);
-  let page = await livePanels.page(test.row.id);
-  for (const name of DEMO_PANEL.listeners) page = await lead({ kind: 'came', name });
-  page = await lead({ kind: 'heat' });
+  for (const name of DEMO_PANEL.listeners) await lead({ kind: 'came', name });
+  const page = await lead({ kind: 'heat' });
   const { items } = page.turns[0];
   const letterOf = (item: string): string => LETTERS[items.indexOf(item)];
   for (const letter of items.map(letterOf)) await lead({ kind: 'now', letter });
@@ -44,8 +43,7 @@ export async function holdDemoPanel(
   }
   for (const { sitting, name } of page.listeners)
     await lead({ kind: 'order', sitting, letters: ranked(test, items, name).map(letterOf) });
-  page = await lead({ kind: 'close' });
-  const { lone } = page.offers;
+  const { lone } = (await lead({ kind: 'close' })).offers;
   if (lone === null) return;
   await lead({ kind: 'place', into: 1, item: lone });
   await lead({ kind: 'now', letter: LETTERS[items.length] });

@@ -58,7 +58,7 @@ describe('a panel that is held live', () => {
       await lead({ kind: 'now', letter: 'A' });
       expect((await app.livePanels.seat(phone)).turn?.now).toBe('A');
       await sit(app, phone, { kind: 'order', letters: lettersByUnit(page) });
-      page = await lead({ kind: 'order', sitting: page.listeners[0].sitting, letters: lettersByUnit(page) });
+      await lead({ kind: 'order', sitting: page.listeners[0].sitting, letters: lettersByUnit(page) });
       page = await lead({ kind: 'close' });
     }
     expect(page.turns.map((t) => [t.title, t.items.length])).toEqual([['Heat 1', 3], ['Heat 2', 3], ['Final', 2]]); // prettier-ignore
@@ -71,7 +71,7 @@ describe('a panel that is held live', () => {
     await expect(lead({ kind: 'add', specimen: late })).rejects.toThrow('is in this panel already');
     const item = page.items.at(-1)?.id ?? '';
     expect(page.offers).toMatchObject({ lone: item, isDecided: false });
-    page = await lead({ kind: 'place', into: 3, item });
+    await lead({ kind: 'place', into: 3, item });
     await sit(app, phone, { kind: 'placed', at: 1 });
     page = await lead({ kind: 'close' });
     expect(page.tables.at(-1)?.rows.map((r) => r.item === item)).toEqual([false, true, false]);

@@ -26,7 +26,7 @@ import { ProblemBox } from '../../ui/problem-box';
 export class PanelSeatPage {
   readonly key = input.required<string>();
   /** The panel is over. */
-  readonly ended = output();
+  readonly isOver = output();
   private readonly data = inject(SittingData);
   private readonly refusals = inject(Refusals);
   private readonly answers = new Subject<PanelSeat>();
@@ -61,7 +61,7 @@ export class PanelSeatPage {
 
   constructor() {
     effect(() => {
-      if (this.seat()?.isOpen === false) this.ended.emit();
+      if (this.seat()?.isOpen === false) this.isOver.emit();
     });
   }
 
