@@ -5,7 +5,7 @@ import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { catchError, of, switchMap, type Observable } from 'rxjs';
-import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
+import type { HeardWord } from '#core/rules/listening/vocabulary';
 import type { TestPage } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import { TextField } from '../../ui/field/text-field';
@@ -17,6 +17,7 @@ import { LOADING } from '../../data/loaded';
 import { formatNumber, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { QrCode } from '../../ui/qr-code';
+import { WordChips } from '../../ui/word-chips';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { revealCaution, weighingWords } from './pack-words';
 import { ReturnedAnswers } from './returned-answers';
@@ -39,7 +40,7 @@ const ROLE_NAMES = {
 /** A test as the operator sees it: how far it is, who listens, and, once revealed, what may be concluded. */
 @Component({
   selector: 'sd-test',
-  imports: [Button, FormsModule, NgTemplateOutlet, ProblemBox, QrCode, ReturnedAnswers, RouterLink, SentPack, TextField, WorthWhisker], // prettier-ignore
+  imports: [Button, FormsModule, NgTemplateOutlet, ProblemBox, QrCode, ReturnedAnswers, RouterLink, SentPack, TextField, WordChips, WorthWhisker], // prettier-ignore
   templateUrl: './test.html',
   styleUrl: './listening.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -77,7 +78,6 @@ export class Test {
   protected readonly attributes = ATTRIBUTE_NAMES;
   protected readonly statuses = STATUS_NAMES;
   protected readonly roles = ROLE_NAMES;
-  protected readonly vocabulary = HEARD_WORDS;
   protected readonly formatNumber = formatNumber;
 
   protected readonly units = computed(() => (this.page()?.items ?? []).filter((i) => i.role === 'unit' || i.role === 'yardstick' || i.role === 'reference')); // prettier-ignore
@@ -191,15 +191,8 @@ export class Test {
     return this.units().find((u) => u.id === id)?.name ?? '';
   }
 
-  protected says(id: string, word: HeardWord): boolean {
-    return this.words()[id]?.words.includes(word) ?? false;
-  }
-
-  protected toggleWord(id: string, word: HeardWord): void {
-    this.words.update((all) => {
-      const own = all[id] ?? { words: [], free: '' };
-      return { ...all, [id]: { ...own, words: own.words.includes(word) ? own.words.filter((w) => w !== word) : [...own.words, word] } }; // prettier-ignore
-    });
+  protected setWords(id: string, words: HeardWord[]): void {
+    this.words.update((all) => ({ ...all, [id]: { words, free: '' } }));
   }
 
   protected sendPerformed(): void {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Button } from 'primeng/button';
 import { map, merge, scan, Subject, switchMap } from 'rxjs';
-import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
+import type { HeardWord } from '#core/rules/listening/vocabulary';
 import type { PanelSeat, SeatCommandDraft } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
 import { problemOf } from '../../data/api';
@@ -13,11 +13,12 @@ import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
 import { LetterOrder } from '../../ui/letter-order';
 import { ProblemBox } from '../../ui/problem-box';
+import { WordChips } from '../../ui/word-chips';
 
 /** A listener’s place in a live panel, on their own phone: the letter that is heard, their order, words, wishes. */
 @Component({
   selector: 'sd-panel-seat',
-  imports: [Button, LetterOrder, ProblemBox, TextField],
+  imports: [Button, LetterOrder, ProblemBox, TextField, WordChips],
   templateUrl: './panel-seat.html',
   styleUrl: './sitting.css',
   host: { class: 'part' },
@@ -49,7 +50,6 @@ export class PanelSeatPage {
   protected readonly seat = computed(() => this.page().value);
   protected readonly lost = computed(() => this.page().problem);
   protected readonly problem = signal<Problem | null>(null);
-  protected readonly vocabulary = HEARD_WORDS;
   /** What words are being written about: it stays the same when another turn begins meanwhile. */
   protected readonly wordsOf = signal<{
     readonly turn: number;
@@ -70,10 +70,6 @@ export class PanelSeatPage {
     const open = this.wordsOf();
     const isOpen = open?.letter === letter && open.turn === turn.number;
     this.wordsOf.set(isOpen ? null : { turn: turn.number, title: turn.title, letter });
-  }
-
-  protected toggle(word: HeardWord): void {
-    this.words.update((all) => (all.includes(word) ? all.filter((w) => w !== word) : [...all, word]));
   }
 
   protected say(): void {

@@ -16,7 +16,7 @@ import { Button } from 'primeng/button';
 import { Slider } from 'primeng/slider';
 import { switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
-import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
+import type { HeardWord } from '#core/rules/listening/vocabulary';
 import type { AboutListener, Reveal, SendAnswer, SittingState, Words } from '#contracts/listening';
 import type { Problem } from '#contracts/problem';
 import { ChoiceField, type Choice } from '../../ui/field/choice-field';
@@ -29,6 +29,7 @@ import { SittingData } from '../../data/sitting';
 import { formatNumber } from '../../ui/format';
 import { Refusals } from '../../ui/field/refusals';
 import { LetterChips } from '../../ui/letter-chips';
+import { WordChips } from '../../ui/word-chips';
 import { chipOf } from './chip-of';
 import { ProblemBox } from '../../ui/problem-box';
 import { HeadphoneCheck } from './headphone-check';
@@ -53,6 +54,7 @@ const QUALITY = ['bad', 'poor', 'fair', 'good', 'excellent'] as const;
     ProblemBox,
     Slider,
     TextField,
+    WordChips,
   ],
   templateUrl: './sitting.html',
   styleUrl: './sitting.css',
@@ -93,7 +95,6 @@ export class Sitting {
     { key: 'hearing' as const, label: 'How is your hearing?', answers: [['normal', 'As usual for my age'], ['impaired', 'Impaired'], ['unsaid', 'Rather not say']] as const }, // prettier-ignore
     { key: 'voice' as const, label: 'Which voices matter to you?', answers: [['lower', 'Lower ones'], ['higher', 'Higher ones'], ['any', 'All alike'], ['unsaid', 'Rather not say']] as const }, // prettier-ignore
   ];
-  protected readonly vocabulary = HEARD_WORDS;
   protected readonly quality = QUALITY;
   protected readonly formatNumber = formatNumber;
   protected readonly link = computed(() => `${location.origin}/listen/${this.key()}`);
@@ -274,16 +275,8 @@ export class Sitting {
     this.ratings.update((all) => ({ ...all, [code]: value ?? 0 }));
   }
 
-  protected says(code: string, word: HeardWord): boolean {
-    return this.words()[code]?.words.includes(word) ?? false;
-  }
-
-  protected toggleWord(code: string, word: HeardWord): void {
-    this.words.update((all) => {
-      const own = all[code] ?? { words: [], free: '' };
-      const words = own.words.includes(word) ? own.words.filter((w) => w !== word) : [...own.words, word];
-      return { ...all, [code]: { ...own, words } };
-    });
+  protected listWords(code: string, words: HeardWord[]): void {
+    this.words.update((all) => ({ ...all, [code]: { words, free: code in all ? all[code].free : '' } }));
   }
 
   protected freeWords(code: string, free: string): void {

@@ -6,7 +6,7 @@ import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { catchError, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
-import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
+import type { HeardWord } from '#core/rules/listening/vocabulary';
 import type { PanelCommandDraft, PanelPage, PanelTurnPage } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
 import { HeardClips } from '../../../audio/heard-clips';
@@ -25,12 +25,13 @@ import { TickField } from '../../../ui/field/tick-field';
 import { LetterOrder } from '../../../ui/letter-order';
 import { ProblemBox } from '../../../ui/problem-box';
 import { QrCode } from '../../../ui/qr-code';
+import { WordChips } from '../../../ui/word-chips';
 import { closingDoubts, drawWords, lettersOf, meanText, noteMoment, placeText } from './panel-words';
 
 /** The screen of the one who leads a panel: what is heard, who said what, who goes on. */
 @Component({
   selector: 'sd-panel-director',
-  imports: [Button, ChoiceField, FormsModule, LetterOrder, NgTemplateOutlet, ProblemBox, QrCode, RouterLink, TextField, TickField], // prettier-ignore
+  imports: [Button, ChoiceField, FormsModule, LetterOrder, NgTemplateOutlet, ProblemBox, QrCode, RouterLink, TextField, TickField, WordChips], // prettier-ignore
   templateUrl: './panel-director.html',
   styleUrls: ['../listening.css', './panel-director.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,7 +85,6 @@ export class PanelDirector {
   protected readonly dropReason = signal<string | null>(null);
   protected readonly asksClose = signal(false);
 
-  protected readonly vocabulary = HEARD_WORDS;
   protected readonly said = signal<{
     readonly turn: number;
     readonly letter: string;
@@ -292,12 +292,8 @@ export class PanelDirector {
     this.said.update((s) => ({ ...s, turn, letter }));
   }
 
-  protected changeSaid(part: Partial<{ sitting: string | null; free: string }>): void {
+  protected changeSaid(part: Partial<{ sitting: string | null; words: HeardWord[]; free: string }>): void {
     this.said.update((s) => ({ ...s, ...part }));
-  }
-
-  protected toggle(word: HeardWord): void {
-    this.said.update((s) => ({ ...s, words: s.words.includes(word) ? s.words.filter((w) => w !== word) : [...s.words, word] })); // prettier-ignore
   }
 
   protected say(): void {
