@@ -77,6 +77,19 @@ const frozenDeckSchema = z.object({
 });
 export type FrozenDeck = z.infer<typeof frozenDeckSchema>;
 
+/** Words for the unit by where they come from; an edition of earlier days has none. */
+const frozenWordsSchema = z
+  .object({
+    heard: z
+      .array(z.object({ word: z.string(), count: z.int() }))
+      .describe('Of the list that listeners are offered: their own words are theirs'),
+    measured: z.array(z.object({ word: z.string(), why: z.string() })).describe('By rule, from figures that stand out'),
+    maker: z.array(z.string()).describe('As the maker says'),
+    contradictions: z.array(z.string()),
+  })
+  .default({ heard: [], measured: [], maker: [], contradictions: [] });
+export type FrozenWords = z.infer<typeof frozenWordsSchema>;
+
 /** What was published, as it was: text, figures, ranking, rules, clips by hash. It is never changed. */
 export const editionSchema = z.object({
   format: z.literal('sediment-edition/1'),
@@ -124,6 +137,7 @@ export const editionSchema = z.object({
   settings: z
     .array(z.object({ step: z.string(), text: z.string() }))
     .describe('What every take was made with: gain, distance, angle, and what else was noted'),
+  words: frozenWordsSchema,
   photographs: z.array(
     z.object({
       sha256: sha256Schema,

@@ -22,6 +22,16 @@ const cell = (text: string): string => text.replaceAll('|', '\\|').replaceAll('\
 export const quotedFrom = ({ saidBy, saidOn }: Pick<Quotation, 'saidBy' | 'saidOn'>): string =>
   [saidBy.trim() === '' ? 'a listener' : saidBy.trim(), ...(saidOn === null ? [] : [saidOn])].join(', ');
 
+/** How the unit is described, a line for each of those who do. */
+function describedLines({ words: { heard, measured, maker, contradictions } }: Edition): string[] {
+  return [
+    ...(heard.length > 0 ? [`By listeners: ${heard.map((h) => (h.count > 1 ? `${h.word} (${h.count} times)` : h.word)).join(', ')}`] : []), // prettier-ignore
+    ...measured.map(({ word, why }) => `By its figures: ${word} (${why})`),
+    ...(maker.length > 0 ? [`By its maker: ${maker.join(', ')}`] : []),
+    ...contradictions.map((c) => `They disagree: ${c}`),
+  ];
+}
+
 /** A whole review as Markdown, figures as tables. */
 export function reviewMarkdown(edition: Edition): string {
   const { text, figures, ranking, price, publishedOn, number, desk } = edition;
@@ -45,6 +55,7 @@ export function reviewMarkdown(edition: Edition): string {
       '## Said by others',
       text.quotations.flatMap((q) => [`> ${q.words.replaceAll('\n', '\n> ')}`, '>', `> — ${quotedFrom(q)}`, '']),
     ),
+    ...part('## How it is described', bullets(describedLines(edition))),
     ...part('## Not tested', bullets(texts(text.notTested))),
     ...part(
       '## Where it stands',

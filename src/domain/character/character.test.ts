@@ -3,6 +3,7 @@ import type { House } from '#contracts/review';
 import { fact, reviewFacts, unit } from '../review/testing/review-facts';
 import { SHIPPED_HOUSE } from '../review/shipped-house';
 import { characterWords, contradictions, makersWords, measuredWords } from './character-words';
+import { publishedWords } from './published-words';
 import { useStandings } from './use-standing';
 
 const HOUSE: House = {
@@ -103,6 +104,17 @@ describe('words of its maker, and where words contradict each other', () => {
       'its maker says full, the figures say thin',
     ]);
     expect(contradictions({ heard, measured, maker: ['dull'] })).toEqual([]);
+  });
+
+  it('published they are those of the list: what somebody said in their own words is theirs, and nothing leans on it', () => {
+    const heard = [{ word: 'dull', count: 3, isFree: true }, { word: 'full', count: 2, isFree: false }]; // prettier-ignore
+    const measured = [{ word: 'thin', why: 'Proximity' }];
+    expect(publishedWords({ heard, measured, maker: ['bright'] })).toEqual({
+      heard: [{ word: 'full', count: 2 }],
+      measured,
+      maker: ['bright'],
+      contradictions: ['listeners say full, the figures say thin'],
+    });
   });
 
   it('stand beside each other, each where it belongs', () => {

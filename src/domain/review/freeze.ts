@@ -9,6 +9,8 @@ import type { House, ReviewDocument } from '#contracts/review';
 import type { Run, SpecimenSheet, Take } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { countingRun } from '../catalogue/counting-run';
+import { characterWords } from '../character/character-words';
+import { publishedWords } from '../character/published-words';
 import { plainPrice } from '../catalogue/unit-facts';
 import { takeWords } from '../compare/take-words';
 import { editionChanges, type EditionFacts } from './edition-changes';
@@ -58,6 +60,7 @@ export function freeze({ review, document, house, facts, decks, day, software, b
     decks: [...decks],
     chapters: chapters(decks),
     settings: takeSettings(counting?.run ?? null),
+    words: publishedWords(characterWords(facts, house)),
     photographs: sheet.photographs.map(({ sha256, format, caption, widthPx, heightPx }) => ({ sha256, format, caption, widthPx, heightPx })), // prettier-ignore
     runs: runsOfTheUnit(sheet.runs).map(({ date, protocol, protocolVersion, rig }) => ({ date, protocol, version: protocolVersion, rig })), // prettier-ignore
     changes: [],

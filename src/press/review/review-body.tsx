@@ -5,6 +5,7 @@ import { Listen } from './listen';
 import type { PublishedReview } from './published';
 import { Standing } from './standing';
 import { Verdict } from './verdict';
+import { Words } from './words';
 
 /** A whole review, in the order in which a reader asks. */
 export function ReviewBody({ review }: { review: PublishedReview }) {
@@ -63,6 +64,7 @@ export function ReviewBody({ review }: { review: PublishedReview }) {
           ) : null;
         })}
         <Listen review={review} />
+        <Words review={review} />
         <Standing review={review} />
         <Figures review={review} />
         <Behind review={review} />

@@ -49,6 +49,15 @@ export const edition = (change: Partial<Edition> = {}): Edition => ({
     { quantity: 'noiseReSpeechA', name: 'Noise re speech, A-weighted', unit: 'dB(A)', group: 'noise', value: -66.2, uncertainty: 0.4, anotherReading: null, bound: 'exact', condition: 'gated | pauses', notMeasured: null, day: '2025-05-01', protocol: 'desk 2', text: '−66.2 ±0.4 dB(A)' }, // prettier-ignore
     { quantity: 'rearRejection', name: 'Rear rejection of speech', unit: 'dB', group: 'rejects', value: null, uncertainty: null, anotherReading: null, bound: 'exact', condition: '', notMeasured: 'No take from behind.', day: '2025-05-01', protocol: 'desk 2', text: 'not measured' }, // prettier-ignore
   ],
+  words: {
+    heard: [
+      { word: 'full', count: 3 },
+      { word: 'dull', count: 1 },
+    ],
+    measured: [{ word: 'bright', why: 'Presence 4 dB: more than 9 of 10 others of its kind' }],
+    maker: ['warm <&>'],
+    contradictions: ['listeners say dull, the figures say bright'],
+  },
   claims: [{ name: 'Equivalent noise level', claimed: '14 dB', measured: 'not measured', remark: '' }],
   price: { amount: 120, currency: 'EUR', kind: 'street', date: '2025-01-01' },
   prices: [{ amount: 120, currency: 'EUR', kind: 'street', date: '2025-01-01' }],
