@@ -184,3 +184,10 @@ export function editionPicture(
     </svg>,
   );
 }
+
+/** The picture that goes with a link to an edition: where it stands, else what was measured, else its name alone. */
+export const sharedPicture = (edition: Edition): string =>
+  editionPicture(edition, 'ranking', '1280x720', 'chalk') ??
+  editionPicture(edition, 'figures', '1280x720', 'chalk') ??
+  editionPicture(edition, 'lower-third', '1280x720', 'chalk') ??
+  '';

@@ -1,7 +1,7 @@
 /** What the server makes pages and texts with. */
 export { bagTags, tagManifest } from './bagit';
 export { blindPackPage, packReadMe, type BlindPackPage } from './blind/blind-pack-page';
-export { editionPicture } from './picture';
+export { editionPicture, sharedPicture } from './picture';
 export { loneReview, type InnerClip } from './lone-review';
 export { clipKey } from './review/published';
 export { filmText, reviewMarkdown, type LimitedText } from './review-text';

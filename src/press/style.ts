@@ -25,9 +25,12 @@ const CHART = `
 .ground{fill:var(--panel)}
 `;
 
-/** Of a picture that stands by itself, in one theme. */
-export const pictureStyle = (theme: keyof typeof TOKENS): string =>
-  `svg{${TOKENS[theme]};font-family:system-ui,'Helvetica Neue',Arial,sans-serif}${CHART}.ink{fill:var(--ink)}.quiet{fill:var(--quiet)}`;
+/** Of a picture that stands by itself, in one theme; colours by their values, since not every program knows names. */
+export function pictureStyle(theme: keyof typeof TOKENS): string {
+  const values = new Map(TOKENS[theme].split(';').map((token) => token.split(':') as [string, string]));
+  const style = `svg{font-family:system-ui,'Helvetica Neue',Arial,sans-serif}${CHART}.ink{fill:var(--ink)}.quiet{fill:var(--quiet)}`;
+  return style.replaceAll(/var\((--[a-z]+)\)/g, (_, name: string) => values.get(name) ?? 'currentColor');
+}
 
 export const PAGE_STYLE = `
 :root{color-scheme:light dark;${TOKENS.chalk}}

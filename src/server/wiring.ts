@@ -53,6 +53,7 @@ import { HouseRules } from './reviews/house-rules';
 import { KindStandings } from './reviews/kind-standings';
 import { Reviews } from './reviews/reviews';
 import { HandedClips } from './publish/handed-clips';
+import { SharedPictures } from './publish/shared-pictures';
 import { Handouts } from './publish/handouts';
 import { KindTables } from './publish/kind-tables';
 import { BlindPacks } from './publish/blind-packs';
@@ -184,6 +185,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const standings = new KindStandings(catalogue, pool);
   const reviews = new Reviews(database, catalogue, standings, house, compare, clock, packageVersion);
   const handed = new HandedClips(options.folder, store, pool);
+  const sharedPictures = new SharedPictures(options.folder, pool);
   const runImport = new RunImport(database, ingest, queue, hub);
   const recordings = new Recordings(options.folder, ingest, now);
   const uploads = new Uploads(options.folder, ingest, now);
@@ -211,6 +213,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   await step('clearing up uploads', () => uploads.sweep());
   await step('clearing up pictures', () => pictures.sweep());
   await step('clearing up copies for handing out', () => handed.sweep());
+  await step('clearing up pictures for links', () => sharedPictures.sweep());
   await step('looking for missing clips', () => integrity.look());
   await step('taking up analyses', () => queue.recover());
   await step('preparing tests again', () => listeningClips.recover());
@@ -238,7 +241,19 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     reviews,
     handouts: new Handouts(reviews, handed, photographs, clock),
     tables: new KindTables(catalogue, standings, clock),
-    site: new Site(catalogue, standings, reviews, house, handed, photographs, blindPacks, tests, clock, packageVersion),
+    site: new Site(
+      catalogue,
+      standings,
+      reviews,
+      house,
+      handed,
+      photographs,
+      sharedPictures,
+      blindPacks,
+      tests,
+      clock,
+      packageVersion,
+    ),
     corrections: new Corrections(database, ingest, queue, scale, hub, now),
     removals,
     unitAnswers: new UnitAnswers(database),

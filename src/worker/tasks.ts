@@ -8,6 +8,7 @@ export interface WorkerTasks {
   'cut-listening-clips': typeof import('./tasks/cut-listening-clips').default;
   'cut-matched-clip': typeof import('./tasks/cut-matched-clip').default;
   'decode-clip': typeof import('./tasks/decode-clip').default;
+  'draw-picture': typeof import('./tasks/draw-picture').default;
   'draw-spectrogram': typeof import('./tasks/draw-spectrogram').default;
   'inspect-clip': typeof import('./tasks/inspect-clip').default;
   'inspect-cuts': typeof import('./tasks/inspect-cuts').default;

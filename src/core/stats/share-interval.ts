@@ -11,7 +11,7 @@ import { normalQuantile } from './normal';
  * @see Wilson, JASA 22 (1927); Newcombe, Statistics in Medicine 17 (1998), method 3
  *
  * @example
- *   shareInterval(0, 20, 0.95); // => [0, 0.161…]
+ *   shareInterval(5, 5, 0.95)[1]; // => 1
  */
 export function shareInterval(hits: number, of: number, confidence: number): [number, number] {
   if (!(of >= 1) || hits < 0 || hits > of) throw new RangeError(`${hits} of ${of} is no share`);

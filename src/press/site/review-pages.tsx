@@ -10,6 +10,8 @@ import { sitePage, way, type SiteFrame } from './site-page';
 export interface ReviewFiles {
   readonly clip: (lane: Edition['decks'][number]['lanes'][number]) => string | null;
   readonly picture: (sha256: string, format: string) => string | null;
+  /** Path of the picture that goes with a link to the page. */
+  readonly shared: string | null;
   /** Slugs of reviews by the unit they are of. */
   readonly pages: ReadonlyMap<string, string>;
 }
@@ -36,6 +38,7 @@ export function reviewPage(
     path,
     title: `${unit.maker} ${unit.model} ${unit.label}: ${text.headline}`,
     description: text.headline,
+    picture: files.shared,
     scripts: shown.edition.decks.length > 0 ? ['reader'] : [],
     data: isNewest ? reviewData(review, frame) : null,
     body: (

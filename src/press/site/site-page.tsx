@@ -1,5 +1,6 @@
 import type { ComponentChildren } from 'preact';
 import { renderToStaticMarkup } from 'preact-render-to-string';
+import { PICTURE_SIZES } from '#contracts/picture';
 import { pageJson } from '../review/listen';
 
 /** What every page of a site shares. */
@@ -21,6 +22,8 @@ interface SitePage {
   readonly description: string;
   readonly body: ComponentChildren;
   readonly scripts?: readonly ('reader' | 'search')[];
+  /** Path of a picture that goes with a link to the page. */
+  readonly picture?: string | null;
   /** schema.org, as JSON-LD. */
   readonly data?: object | null;
 }
@@ -36,7 +39,16 @@ const POLICY =
   "default-src 'none'; style-src 'self'; script-src 'self'; img-src 'self'; connect-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'";
 
 /** A page of a site. */
-export function sitePage({ frame, path, title, description, body, scripts = [], data = null }: SitePage): string {
+export function sitePage({
+  frame,
+  path,
+  title,
+  description,
+  body,
+  scripts = [],
+  picture = null,
+  data = null,
+}: SitePage): string {
   const absolute = frame.address === '' ? null : `${frame.address}/${path.replace(/(^|\/)index\.html$/, '$1')}`;
   const name = frame.desk || 'Reviews';
   return `<!doctype html>\n${renderToStaticMarkup(
@@ -52,6 +64,16 @@ export function sitePage({ frame, path, title, description, body, scripts = [], 
         <meta property="og:description" content={description} />
         <meta property="og:site_name" content={name} />
         {absolute && <meta property="og:url" content={absolute} />}
+        {picture && frame.address !== '' && (
+          <>
+            {/* Whoever follows a link from elsewhere has to know where the picture lies: an address as a whole. */}
+            <meta property="og:image" content={`${frame.address}/${picture}`} />
+            <meta property="og:image:type" content="image/png" />
+            <meta property="og:image:width" content={String(PICTURE_SIZES['1280x720'].px.width)} />
+            <meta property="og:image:height" content={String(PICTURE_SIZES['1280x720'].px.height)} />
+            <meta property="og:image:alt" content={title} />
+          </>
+        )}
         {absolute && <link rel="canonical" href={absolute} />}
         <link rel="icon" type="image/svg+xml" href={way(path, frame.mark)} />
         <link rel="stylesheet" href={way(path, frame.style)} />

@@ -67,7 +67,7 @@ it('writes pages that are valid, and leads nowhere that is not there', async () 
   }
 });
 
-it('has a feed, a map and data that machines read', async () => {
+it('has a feed, a map, data and pictures that machines read', async () => {
   const { app } = await published();
   const out = join(temporaryFolder(), 'site');
   await app.site.publish(out, OPUS);
@@ -105,6 +105,14 @@ it('has a feed, a map and data that machines read', async () => {
     itemReviewed: { '@type': 'Product', name: 'Oarlock Purser' },
     reviewRating: { '@type': 'Rating', bestRating: 5, worstRating: 0 },
   });
+  // A link to it has its picture (ogp.me, "Structured properties"), which is a PNG of the size that is said.
+  const said = (name: string) => document.querySelector(`meta[property="og:image${name}"]`)?.getAttribute('content');
+  const picture = (said('') ?? '').replace('https://tidewrack.example/reviews/', '');
+  const png = readFileSync(join(out, picture));
+  expect(png.toString('latin1', 1, 4)).toBe('PNG');
+  expect([png.readUInt32BE(16), png.readUInt32BE(20)].map(String)).toEqual([said(':width'), said(':height')]);
+  expect([said(':type'), said(':alt')]).toEqual(['image/png', document.title]);
+  expect(filesIn(out).filter((f) => f.endsWith('.png'))).toHaveLength(3);
 });
 
 it('writes again only what has changed, and takes away what is no more, but nothing of anybody else’s', async () => {

@@ -34,12 +34,13 @@ import type { Reviews } from '../reviews/reviews';
 import type { ListeningTests } from '../listening/listening-tests';
 import type { BlindPacks } from './blind-packs';
 import type { ClipPacking, HandedClips } from './handed-clips';
+import type { SharedPictures } from './shared-pictures';
 import { SinceCache } from './since-cache';
 import { madeFrom, SiteFolder, type SiteReport } from './site-folder';
 import { inOrder, siteKind } from './site-kinds';
 
 /** Raised when pages are made otherwise from the same content. */
-const PAGES_VERSION = 1;
+const PAGES_VERSION = 2;
 
 /** The static site of everything that is published: any file server serves it, and a browser reads it from a folder. */
 export class Site {
@@ -52,6 +53,7 @@ export class Site {
     private readonly house: HouseRules,
     private readonly clips: HandedClips,
     private readonly photographs: Photographs,
+    private readonly shared: SharedPictures,
     private readonly packs: BlindPacks,
     private readonly tests: ListeningTests,
     private readonly clock: Clock,
@@ -80,7 +82,7 @@ export class Site {
     const pages = pagesOf(content.reviews);
     for (const review of content.reviews) {
       for (const shown of review.editions) {
-        const files = await this.filesOf(folder, shown.edition, packing, pages);
+        const files = await this.filesOf(folder, shown, packing, pages);
         const isNewest = shown.edition.number === review.edition.number;
         const path = isNewest ? reviewPath(review.slug) : editionPath(review.slug, shown.edition.number);
         const linked = this.linked(shown.edition, pages);
@@ -183,10 +185,10 @@ export class Site {
     };
   }
 
-  /** Clips and photographs of an edition, copied into the site. */
+  /** Clips and photographs of an edition, copied into the site, and the picture that goes with a link to it. */
   private async filesOf(
     folder: SiteFolder,
-    edition: Edition,
+    { edition, sha256: hash }: { readonly edition: Edition; readonly sha256: string },
     packing: ClipPacking,
     pages: ReviewFiles['pages'],
   ): Promise<ReviewFiles & { readonly there: readonly string[] }> {
@@ -202,6 +204,8 @@ export class Site {
         const photo = await this.photographs.find(sha256);
         return photo ? { copyOf: photo.path } : null;
       });
+    const shared = `pictures/${this.shared.nameOf(hash)}`;
+    await folder.put(shared, shared, async () => ({ copyOf: await this.shared.path(edition, hash) }));
     const ifThere = (path: string): string | null => (folder.has(path) ? path : null);
     const clip: ReviewFiles['clip'] = (lane) => ifThere(`clips/${this.clips.nameOf(lane, packing)}`);
     const picture: ReviewFiles['picture'] = (sha256, format) => ifThere(`photos/${sha256}.${format}`);
@@ -209,7 +213,7 @@ export class Site {
       ...edition.decks.flatMap((d) => d.lanes.map((lane) => clip(lane) ?? '')),
       ...edition.photographs.map((p) => picture(p.sha256, p.format) ?? ''),
     ];
-    return { clip, picture, pages, there };
+    return { clip, picture, shared, pages, there };
   }
 
   /** Pages of other units that an edition can lead to: where one comes in, the page is written anew. */
