@@ -36,7 +36,7 @@ describe('a font that was packed for browsers', () => {
       }
       expect(tags).toEqual(expect.arrayContaining(['cmap', 'glyf', 'head', 'hhea', 'hmtx', 'loca', 'maxp', 'name']));
       expect([...tags].sort()).toEqual(tags);
-      },
+    },
   );
 
   it('is refused where it is none, or ends too early', () => {
