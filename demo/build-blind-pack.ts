@@ -1,4 +1,4 @@
-import { codeLetter } from '#core/rules/listening/code-names';
+import { letterOf } from '#core/rules/listening/letters';
 import { seededBits, uniform } from '#core/stats/random';
 import type { TestPage } from '#contracts/listening';
 import type { Application } from '#server/wiring';
@@ -18,7 +18,7 @@ export async function answerDemoPack(
   feltWorth: (itemId: string, listener: string) => number,
 ): Promise<void> {
   const items = await application.database.query<{ id: string }>('SELECT id FROM test_item WHERE test_id = $1 ORDER BY ordinal', [page.row.id]); // prettier-ignore
-  const letters = new Map(items.map(({ id }, i) => [id, codeLetter(i)]));
+  const letters = new Map(items.map(({ id }, i) => [id, letterOf(i)]));
   const text = DEMO_AUDIENCE.map(({ name, listens, writes }) => {
     const bits = seededBits(`audience ${name}`);
     const chance = (): number => -Math.log(-Math.log(uniform(bits) + 1e-12));

@@ -1,12 +1,10 @@
+import { lettersOf } from '#core/rules/listening/letters';
 import { newTestSchema, type TestPage } from '#contracts/listening';
 import { panelCommandSchema, type PanelCommandDraft, type PanelPage } from '#contracts/live-panel';
 import { unitName } from '#contracts/unit-name';
 import type { Application } from '#server/wiring';
 import { DEMO_PANEL, DEMO_PANEL_WORDS } from './live-panel';
 import { DEMO_UNITS } from './scenario';
-
-/** Letters of a turn. */
-const LETTERS = 'ABCDEF';
 
 /**
  * Begins a panel and holds its first heat; the fifth unit is being heard when it ends.
@@ -33,7 +31,7 @@ export async function holdDemoPanel(
   for (const name of DEMO_PANEL.listeners) await lead({ kind: 'came', name });
   const page = await lead({ kind: 'heat' });
   const { items } = page.turns[0];
-  const letterOf = (item: string): string => LETTERS[items.indexOf(item)];
+  const letterOf = (item: string): string => lettersOf(items)[items.indexOf(item)];
   for (const letter of items.map(letterOf)) await lead({ kind: 'now', letter });
   for (const { unit, by, words, free } of DEMO_PANEL_WORDS) {
     const item = page.items[unit].id;
@@ -46,6 +44,6 @@ export async function holdDemoPanel(
   const { lone } = (await lead({ kind: 'close' })).offers;
   if (lone === null) return;
   await lead({ kind: 'place', into: 1, item: lone });
-  await lead({ kind: 'now', letter: LETTERS[items.length] });
+  await lead({ kind: 'now', letter: lettersOf([...items, lone])[items.length] });
   await lead({ kind: 'placed', sitting: page.listeners[0].sitting, at: 1 });
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { drawBelow, drawnOrder, guessWords, letterOf } from './deck-order';
+import { letterOf } from '#core/rules/listening/letters';
+import { drawBelow, drawnOrder, guessWords } from './deck-order';
 
 describe('the order in which clips are offered', () => {
   it('is every order, each as likely', () => {

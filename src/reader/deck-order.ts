@@ -1,3 +1,5 @@
+import { letterOf } from '#core/rules/listening/letters';
+
 /** A drawn order of `count` things. */
 export function drawnOrder(count: number, draw: (below: number) => number): number[] {
   const order = Array.from({ length: count }, (_, i) => i);
@@ -16,8 +18,6 @@ export function drawBelow(below: number): number {
   while (word[0] >= most);
   return word[0] % below;
 }
-
-export const letterOf = (place: number): string => String.fromCharCode(65 + place);
 
 /** What a guess was worth, in words; `lanes` in the order of the letters. */
 export function guessWords(

@@ -1,6 +1,7 @@
+import { letterOf } from '#core/rules/listening/letters';
 import type { PlayedClip } from './transport';
 import { Transport } from './transport';
-import { drawBelow, drawnOrder, guessWords, letterOf } from './deck-order';
+import { drawBelow, drawnOrder, guessWords } from './deck-order';
 import { element } from './element';
 
 /** A clip as the page names it. */

@@ -1,3 +1,4 @@
+import { atLetter, letterOf } from '#core/rules/listening/letters';
 import type { Answer, ItemRole, NewTest, TrialDocument } from '#contracts/listening';
 import { isRanked } from './trial-plan';
 import type { ItemRow } from './test-item';
@@ -21,11 +22,11 @@ export const heardItem = ({ id, specimen_id, role, loudness_lufs }: ItemRow): He
 });
 
 /** Code under which an item is offered: letters in the order of the offer, which says nothing of what it is. */
-export const codeOf = (index: number): string => String.fromCharCode(65 + index);
+export const codeOf = letterOf;
 
 /** The item behind a code of a trial. */
 export function itemOfCode(trial: TrialDocument, code: string): string | null {
-  return trial.items.at(code.charCodeAt(0) - 65) ?? null;
+  return atLetter(trial.items, code);
 }
 
 /** Items of an answer, best first; empty where it is not an order. One that was put into a table stands in it. */

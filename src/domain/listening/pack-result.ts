@@ -1,4 +1,5 @@
-import { codeLetter, CODE_NAMES } from '#core/rules/listening/code-names';
+import { CODE_NAMES } from '#core/rules/listening/code-names';
+import { letterOf } from '#core/rules/listening/letters';
 import { timesIn, matchingWords } from '#core/rules/listening/plain-words';
 import { shuffled } from '#core/stats/shuffle';
 import { chiSquaredTail } from '#core/stats/chi-squared';
@@ -138,7 +139,7 @@ export function packReveal(items: readonly ItemRow[]): Reveal[] {
           kind: 'pack',
           words: 'Code names as they were drawn:',
           items: items.map((item, i) => ({
-            code: `${codeLetter(i)} · ${CODE_NAMES[i]}`,
+            code: `${letterOf(i)} · ${CODE_NAMES[i]}`,
             name: nameOf(item),
             role: item.role,
             rating: null,

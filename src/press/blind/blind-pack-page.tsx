@@ -1,4 +1,4 @@
-import { codeLetter } from '#core/rules/listening/code-names';
+import { letterOf } from '#core/rules/listening/letters';
 import type { PackAsk } from '#contracts/blind-pack';
 import { lonePage } from '../page-shell';
 import { pageJson } from '../review/listen';
@@ -50,7 +50,7 @@ export function blindPackPage(pack: BlindPackPage): string {
     keySha256: pack.keySha256,
     asks: pack.asks,
     names: pack.names,
-    clips: pack.clips.map(({ name }, i) => ({ name, letter: codeLetter(i), inside: `clip-${codeLetter(i)}` })),
+    clips: pack.clips.map(({ name }, i) => ({ name, letter: letterOf(i), inside: `clip-${letterOf(i)}` })),
   };
   return lonePage({
     title: pack.title,
@@ -58,7 +58,7 @@ export function blindPackPage(pack: BlindPackPage): string {
     style: PACK_STYLE,
     script: pack.script,
     blocks: [
-      ...pack.clips.map(({ base64 }, i) => ({ id: `clip-${codeLetter(i)}`, text: base64 })),
+      ...pack.clips.map(({ base64 }, i) => ({ id: `clip-${letterOf(i)}`, text: base64 })),
       { id: 'sealed-key', text: pack.sealed },
     ],
     body: (

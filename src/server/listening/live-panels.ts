@@ -1,3 +1,4 @@
+import { atLetter } from '#core/rules/listening/letters';
 import type { Category } from '#contracts/common';
 import { newTestSchema, QUESTIONS, type NewTest } from '#contracts/listening';
 import type { PanelCommand, PanelEntry, PanelPage, PanelSeat, PanelSettings, SeatCommand } from '#contracts/live-panel';
@@ -105,8 +106,8 @@ export class LivePanels {
    */
   async clip(id: string, letter: string): Promise<Uint8Array> {
     const { row, settings, state } = await this.open(this.database, id);
-    const item = openTurn(state)?.items.at(letter.charCodeAt(0) - 65);
-    if (item === undefined || settings.source !== 'played' || row.status !== 'open')
+    const item = atLetter(openTurn(state)?.items ?? [], letter);
+    if (item === null || settings.source !== 'played' || row.status !== 'open')
       throw new Failure('not-found', 'There is no such clip in what is heard now.');
     return this.pool.run('render-blind-clip', this.clips.clipPath(id, item));
   }
@@ -214,7 +215,7 @@ export class LivePanels {
     { sitting, ...said }: PanelCommand & { kind: 'said' },
   ): Promise<string[]> {
     const panelEntryId = await insertPanelEntry(tx, { testId: row.id, sitting, at: this.clock.now() }, said);
-    const itemId = state.turns[said.turn - 1].items.at(said.letter.charCodeAt(0) - 65);
+    const itemId = atLetter(state.turns[said.turn - 1].items, said.letter);
     const specimenId = items.find((i) => i.id === itemId)?.specimen_id;
     if (specimenId === undefined) return [];
     const listenerId = sittings.find((s) => s.id === sitting)?.listener_id ?? null;

@@ -1,6 +1,7 @@
 import { QUESTIONS, type NewTest } from '#contracts/listening';
 import type { PackDocument } from '#contracts/blind-pack';
-import { codeLetter, CODE_NAMES } from '#core/rules/listening/code-names';
+import { CODE_NAMES } from '#core/rules/listening/code-names';
+import { letterOf } from '#core/rules/listening/letters';
 import { partWords } from '#domain/listening/pack-result';
 import type { ItemRow } from '#domain/listening/test-item';
 import { isRanked } from '#domain/listening/trial-plan';
@@ -36,7 +37,7 @@ export function sealPack({
     revealOn: test.pack?.revealOn ?? row.day,
     nonce: nonceOf(row.secret),
     clips: items.map((item, i) => ({
-      letter: codeLetter(i),
+      letter: letterOf(i),
       name: CODE_NAMES[i],
       unit: item.name,
       part: partWords(item),

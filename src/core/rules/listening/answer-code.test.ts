@@ -2,10 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { answerCode, answerCodesIn, readAnswerCode } from './answer-code';
 import { CROCKFORD } from './crockford';
-import { CODE_NAMES, codeLetter, placeOfLetter } from './code-names';
+import { CODE_NAMES } from './code-names';
+import { atLetter, lettersOf } from './letters';
 import { openingCodeFrom, readOpeningCode } from './opening-code';
 
-const LETTERS = CODE_NAMES.map((_, i) => codeLetter(i));
+const LETTERS = lettersOf(CODE_NAMES);
 const answer = fc.record({
   order: fc.shuffledSubarray(LETTERS, { minLength: 2 }),
   points: fc.dictionary(fc.constantFrom(...LETTERS), fc.integer({ min: 0, max: 100 }).map((n) => n / 10)), // prettier-ignore
@@ -66,8 +67,9 @@ describe('the code of an answer', () => {
 describe('code names', () => {
   it('begin with the letters A to L, each with its own', () => {
     expect(CODE_NAMES.map((n) => n[0])).toEqual('ABCDEFGHIJKL'.split(''));
-    expect(LETTERS.map(placeOfLetter)).toEqual(LETTERS.map((_, i) => i));
-    expect(['', 'M', 'a', 'AB'].map(placeOfLetter)).toEqual([-1, -1, -1, -1]);
+    expect(LETTERS.map((letter) => atLetter(CODE_NAMES, letter))).toEqual([...CODE_NAMES]);
+    // One before A would be the last from the end.
+    expect(['', 'M', 'a', 'AB', '@'].map((letter) => atLetter(CODE_NAMES, letter))).toEqual([null, null, null, null, null]); // prettier-ignore
   });
 });
 

@@ -1,6 +1,7 @@
+import { lettersOf } from '#core/rules/listening/letters';
 import type { PanelCommand } from '#contracts/live-panel';
 import { panelOffers, type PanelRules } from './panel-offers';
-import { lettersOf, openTurn, type PanelState, type PanelTurn } from './panel-state';
+import { openTurn, type PanelState, type PanelTurn } from './panel-state';
 
 /** Who asks, and what else the panel knows. */
 export interface PanelCircle {
@@ -86,7 +87,7 @@ function unfit(turn: PanelTurn, command: PanelCommand & { kind: 'order' | 'place
     return command.at < turn.items.length ? null : 'The table has no such place.';
   }
   if (turn.kind !== 'heat') return 'This turn asks for a place in the table.';
-  const letters = lettersOf(turn);
+  const letters = lettersOf(turn.items);
   return [...command.letters].sort().join() === letters.join()
     ? null
     : `An order names each of ${letters.join(', ')} once.`;
@@ -96,7 +97,7 @@ const strange = (sitting: string | null, { sittings }: PanelCircle): string | nu
   sitting === null || sittings.includes(sitting) ? null : 'This listener is not in the panel.';
 
 const noSuchLetter = (turn: PanelTurn, letter: string): string | null =>
-  lettersOf(turn).includes(letter) ? null : `There is no ${letter} in this turn.`;
+  lettersOf(turn.items).includes(letter) ? null : `There is no ${letter} in this turn.`;
 
 const FINAL = 'Final';
 

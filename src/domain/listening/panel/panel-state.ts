@@ -1,5 +1,5 @@
+import { atLetter } from '#core/rules/listening/letters';
 import type { PanelEntry, PanelNote } from '#contracts/live-panel';
-import { codeOf } from '../heard-from-answer';
 import { putIn } from '../put-in';
 
 /** An entry of a panel’s journal, with its number, who it is of, and when it was made. */
@@ -48,9 +48,6 @@ export interface PanelState {
 /** What listeners see happen. */
 const LED: ReadonlySet<PanelEntry['kind']> = new Set(['heat', 'place', 'now', 'closed', 'dropped']);
 
-/** Letters of a turn. */
-export const lettersOf = (turn: Pick<PanelTurn, 'items'>): string[] => turn.items.map((_, i) => codeOf(i));
-
 /** The turn that is being heard; null between turns. */
 export const openTurn = ({ turns }: PanelState): PanelTurn | null => turns.find((t) => t.status === 'open') ?? null;
 
@@ -91,9 +88,9 @@ export function panelState(entries: readonly KeptEntry[]): PanelState {
         change(() => ({ status: 'dropped', reason: entry.reason, now: null, wishes: [] }));
         break;
       case 'said': {
-        const item = turns.find((t) => t.number === entry.turn)?.items.at(entry.letter.charCodeAt(0) - 65);
+        const item = atLetter(turns.find((t) => t.number === entry.turn)?.items ?? [], entry.letter);
         const { turn, letter, words, free, clipS } = entry;
-        if (item !== undefined && !takenBack.has(id))
+        if (item !== null && !takenBack.has(id))
           notes.push({ entry: id, at, sitting, turn, letter, item, words, free, clipS });
         break;
       }
@@ -142,4 +139,4 @@ const ordered = ({ orders }: PanelTurn, sitting: string | null, items: readonly 
   sitting === null ? {} : { orders: new Map([...orders, [sitting, items]]) };
 
 const itemsOfLetters = ({ items }: PanelTurn, letters: readonly string[]): string[] =>
-  letters.flatMap((letter) => items.at(letter.charCodeAt(0) - 65) ?? []);
+  letters.flatMap((letter) => atLetter(items, letter) ?? []);

@@ -1,7 +1,7 @@
+import { letterOf, lettersOf } from '#core/rules/listening/letters';
 import type { PanelSeat } from '#contracts/live-panel';
-import { codeOf } from '../heard-from-answer';
 import { turnTitle } from './panel-refusal';
-import { lettersOf, openTurn, type PanelState } from './panel-state';
+import { openTurn, type PanelState } from './panel-state';
 
 /** Whose page it is, and what it says beside the turn. */
 export interface SeatOf {
@@ -27,9 +27,9 @@ export function seatView(state: PanelState, { question, isOpen, sitting }: SeatO
             number: turn.number,
             kind: turn.kind,
             title: turnTitle(turn, state),
-            letters: lettersOf(turn),
+            letters: lettersOf(turn.items),
             now: turn.now,
-            order: own?.map((item) => codeOf(turn.items.indexOf(item))) ?? null,
+            order: own?.map((item) => letterOf(turn.items.indexOf(item))) ?? null,
             wishes: turn.wishes.flatMap((w) => (sitting !== null && w.sitting === sitting.id ? [w.letter] : [])),
             notes: state.notes
               .filter((n) => sitting !== null && n.sitting === sitting.id && n.turn === turn.number)

@@ -1,4 +1,4 @@
-import { codeLetter } from '#core/rules/listening/code-names';
+import { letterOf } from '#core/rules/listening/letters';
 
 /** What answers to a pack may speak of. */
 export interface PackEars {
@@ -11,7 +11,7 @@ export interface PackEars {
 }
 
 /** Letters of a pack. */
-export const lettersOf = (pack: Pick<PackEars, 'clips'>): string[] => pack.clips.map((_, i) => codeLetter(i));
+export const lettersOf = (pack: Pick<PackEars, 'clips'>): string[] => pack.clips.map((_, i) => letterOf(i));
 
 /** What one answer says, as it was understood. */
 export interface Understood {

@@ -19,8 +19,8 @@ export class ScreenKeys {
   readonly hints = signal<readonly KeyHint[]>([]);
 }
 
-/** Whether a key press is meant for a field that is being typed into. */
+/** Whether a key press is meant for a field that is being typed into, or for a list that letters lead through. */
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
-  return target?.closest('input, textarea, select, [contenteditable]') !== null;
+  return target?.closest('input, textarea, select, [contenteditable], [role="combobox"], [role="listbox"]') !== null;
 }

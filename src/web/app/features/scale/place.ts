@@ -18,6 +18,7 @@ import { SAME_TIME } from '#core/audio/phrase-alignment';
 import { expectedWords, goalWords } from '#core/rules/placing-words';
 import { shuffled } from '#core/stats/shuffle';
 import { ATTRIBUTES } from '#contracts/listening';
+import { letterOf } from '#core/rules/listening/letters';
 import type { Problem } from '#contracts/problem';
 import type { Placing } from '#contracts/scale';
 import { TickField } from '../../ui/field/tick-field';
@@ -194,7 +195,7 @@ export class Place {
     this.isReady.set(false);
     // A new order every time, under letters: the new one is not always A.
     const takes = shuffled(placing.question?.takes ?? [], `${Date.now()}/${Math.random()}`);
-    this.offered.set(takes.map((t, i) => ({ ...t, code: String.fromCharCode(65 + i) })));
+    this.offered.set(takes.map((t, i) => ({ ...t, code: letterOf(i) })));
     this.asked.next(takes.map((t) => t.takeId));
   }
 

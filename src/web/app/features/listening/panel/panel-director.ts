@@ -6,6 +6,7 @@ import { RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { catchError, of, switchMap } from 'rxjs';
 import { SAME_TIME } from '#core/audio/phrase-alignment';
+import { lettersOf } from '#core/rules/listening/letters';
 import type { HeardWord } from '#core/rules/listening/vocabulary';
 import type { PanelCommandDraft, PanelPage, PanelTurnPage } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
@@ -26,7 +27,7 @@ import { LetterOrder } from '../../../ui/letter-order';
 import { ProblemBox } from '../../../ui/problem-box';
 import { QrCode } from '../../../ui/qr-code';
 import { WordChips } from '../../../ui/word-chips';
-import { closingDoubts, drawWords, lettersOf, meanText, noteMoment, placeText } from './panel-words';
+import { closingDoubts, drawWords, meanText, noteMoment, placeText } from './panel-words';
 
 /** The screen of the one who leads a panel: what is heard, who said what, who goes on. */
 @Component({
@@ -58,7 +59,7 @@ export class PanelDirector {
   protected readonly isPlayed = computed(() => this.page()?.settings.source === 'played');
   protected readonly letters = computed(() => {
     const turn = this.turn();
-    return turn ? lettersOf(turn) : [];
+    return turn ? lettersOf(turn.items) : [];
   });
   protected readonly doubts = computed(() => {
     const [page, turn] = [this.page(), this.turn()];
@@ -103,7 +104,7 @@ export class PanelDirector {
   );
   protected readonly talkedLetters = computed(() => {
     const turn = this.talkedOf();
-    return turn ? lettersOf(turn) : [];
+    return turn ? lettersOf(turn.items) : [];
   });
   protected readonly speakers = computed(() => [
     { value: null as string | null, label: 'not noted' },
@@ -190,7 +191,7 @@ export class PanelDirector {
 
   /** Letters of an order, best first, under which its items were heard in a turn. */
   protected lettersIn(turn: PanelTurnPage, items: readonly string[]): string[] {
-    return items.map((item) => lettersOf(turn)[turn.items.indexOf(item)] ?? '?');
+    return items.map((item) => lettersOf(turn.items)[turn.items.indexOf(item)] ?? '?');
   }
 
   protected orderBy(turn: PanelTurnPage, sitting: string): readonly string[] | null {
@@ -251,7 +252,9 @@ export class PanelDirector {
     try {
       const buffers = await Promise.all(
         // The number of the turn keeps a browser from taking the clips of the turn before.
-        lettersOf(turn).map((l) => this.clips.clip(`/api/listening/${this.id()}/panel/clips/${l}?turn=${turn.number}`)),
+        lettersOf(turn.items).map((l) =>
+          this.clips.clip(`/api/listening/${this.id()}/panel/clips/${l}?turn=${turn.number}`),
+        ),
       );
       if (this.turn()?.number !== turn.number) return;
       this.player ??= this.clips.player();

@@ -1,8 +1,5 @@
+import { lettersOf } from '#core/rules/listening/letters';
 import type { PanelNote, PanelOffers, PanelPage, PanelTableRow, PanelTurnPage } from '#contracts/live-panel';
-
-/** Letters of a turn. */
-export const lettersOf = (turn: Pick<PanelTurnPage, 'items'>): string[] =>
-  turn.items.map((_, i) => String.fromCharCode(65 + i));
 
 /** What drawing the next heat means. */
 export function drawWords({ size, left, round, isFinal }: NonNullable<PanelOffers['heat']>): string {
@@ -14,7 +11,7 @@ export function drawWords({ size, left, round, isFinal }: NonNullable<PanelOffer
 /** What whoever closes a turn may not have meant. */
 export function closingDoubts(turn: PanelTurnPage, listeners: PanelPage['listeners'], isPlayed: boolean): string[] {
   const missing = listeners.filter((l) => !l.isOut && !turn.orders.some((o) => o.sitting === l.sitting));
-  const unheard = lettersOf(turn).filter((letter) => (turn.heard[letter] ?? 0) === 0);
+  const unheard = lettersOf(turn.items).filter((letter) => (turn.heard[letter] ?? 0) === 0);
   return [
     ...(missing.length > 0 ? [`no order from ${missing.map((l) => l.name).join(', ')}`] : []),
     ...(isPlayed && unheard.length > 0
