@@ -51,7 +51,7 @@ const views = [
   ['blind-pack', `/listening/${await testCalled('Four for the winter desk')}`, 'chalk', answersRead],
   ['bench', '/bench', 'chalk'],
   ['gear', '/gear?kind=microphone', 'chalk'],
-  ['archive', '/archive', 'chalk'],
+  ['live-panel', `/listening/${await testCalled('Sung in the boathouse')}/panel`, 'chalk'],
   ['unit', `/gear/${idOf('Eightfold')}`, 'chalk'],
   ['rules', '/rules', 'chalk', changedRules],
   ['ranking-board', '/ranking?view=board', 'chalk', (page) => page.locator('sd-board-view td.cell').first().waitFor()],
