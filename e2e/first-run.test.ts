@@ -141,9 +141,15 @@ describe('an empty archive', () => {
       const { range } = request.headers();
       if (request.url().includes('/audio') && range) ranges.push(range);
     });
+    // Play is pressed before its waveform is there: the press is kept.
+    await page.route(/\/waveform/, async (route) => {
+      await page.waitForTimeout(1500);
+      await route.continue();
+    });
     await page.getByRole('button', { name: /^Open Spoken passage, in front/ }).click();
     await page.getByRole('button', { name: /^Play Spoken passage, in front/ }).click();
     await page.getByRole('dialog', { name: 'Before you listen' }).waitFor();
+    await page.unroute(/\/waveform/);
     await page.getByRole('button', { name: 'The volume is down' }).click();
     await page.getByRole('button', { name: /^Pause Spoken passage, in front/ }).waitFor();
     await page.getByRole('button', { name: /^Open Silence/ }).click();

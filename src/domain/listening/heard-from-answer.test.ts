@@ -64,3 +64,17 @@ it('ratings are an order, or all their pairs where some are equal, weighing as m
   ]);
   expect(pairs.reduce((s, p) => s + p.weight, 0)).toBeCloseTo(2, 12);
 });
+
+it('a unit against itself tells nothing: two items may be of one unit that was merged', () => {
+  const merged = [item('1'), item('2', { specimenId: 's1' }), item('3')];
+  expect(heardFromAnswer(test(), PAIR, { kind: 'pair', preferred: 'A' }, merged)).toEqual([]);
+  const order: TrialDocument = { kind: 'order', items: ['1', '2', '3'], round: 1, isFinal: true };
+  const told = heardFromAnswer(test(), order, { kind: 'order', codes: ['B', 'C', 'A'] }, merged);
+  expect(told.map((f) => [f.specimens, f.circumstances.map((c) => c[0])])).toEqual([
+    [
+      ['s1', 's3'],
+      [1, 2],
+    ],
+  ]);
+  expect(heardFromAnswer(test(), order, { kind: 'order', codes: ['B', 'A', 'C'] }, [...merged.slice(0, 2), item('3', { specimenId: 's1' })])).toEqual([]); // prettier-ignore
+});

@@ -55,6 +55,19 @@ export function heardFromAnswer(
   answer: Answer,
   items: readonly HeardItem[],
 ): Facts[] {
+  return toldOf(test, trial, answer, items).flatMap(withoutItself);
+}
+
+/** A unit against itself tells nothing: two items may be of one unit since it was merged. Of an order its first place counts. */
+function withoutItself(facts: Facts): Facts[] {
+  const { specimens, circumstances, outcome } = facts;
+  const isFirst = specimens.map((id, i) => specimens.indexOf(id) === i);
+  if (isFirst.every(Boolean)) return [facts];
+  const left = { ...facts, specimens: specimens.filter((_, i) => isFirst[i]), circumstances: circumstances.filter((_, i) => isFirst[i]) }; // prettier-ignore
+  return outcome !== null || left.specimens.length < 2 ? [] : [left];
+}
+
+function toldOf(test: NewTest, trial: TrialDocument, answer: Answer, items: readonly HeardItem[]): Facts[] {
   const byId = new Map(items.map((i) => [i.id, i]));
   const mean = meanLoudness(items);
   const circumstance = (id: string): readonly [number, number, 0 | 1] => {

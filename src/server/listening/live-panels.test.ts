@@ -221,6 +221,39 @@ describe('a panel that is held live', () => {
     );
   });
 
+  it('goes with a unit that is deleted for good, and what was said of others in it stays said', async () => {
+    const { app, id, lead, specimens } = await held(2);
+    await lead({ kind: 'came', name: 'Mirre' });
+    const page = await lead({ kind: 'heat' });
+    const letterOf = (specimen: string): string => {
+      const item = page.items.find((i) => i.specimenId === specimen)?.id ?? '';
+      return 'AB'[page.turns[0].items.indexOf(item)];
+    };
+    for (const specimen of specimens)
+      await lead({ kind: 'said', sitting: page.listeners[0].sitting, turn: 1, letter: letterOf(specimen), words: ['full'], free: '' }); // prettier-ignore
+    await lead({ kind: 'order', sitting: page.listeners[0].sitting, letters: ['A', 'B'] });
+    await lead({ kind: 'close' });
+    const preview = await app.removals.preview('unit', specimens[0]);
+    expect(preview.counts).toMatchObject({ words: 1, answers: 1, tests: ['Sung through'] });
+    await app.removals.remove({ what: 'unit', id: specimens[0], name: 'oarlock purser 1 a', reason: 'not mine' });
+    await expect(app.livePanels.page(id)).rejects.toThrow('no listening test');
+    expect(await app.database.query('SELECT id FROM panel_entry')).toEqual([]);
+    expect((await app.reviews.character(specimens[1])).heard).toEqual([{ word: 'full', count: 1, isFree: false }]);
+  });
+
+  it('goes on when two units in it turn out to be one', async () => {
+    const { app, id, lead, specimens } = await held(3);
+    await lead({ kind: 'came', name: 'Mirre' });
+    let page = await lead({ kind: 'heat' });
+    await app.corrections.correct({ change: { kind: 'unit-merged', unit: specimens[0], into: specimens[1], isMerged: true }, reason: '' }); // prettier-ignore
+    page = await app.livePanels.page(id);
+    expect(new Set(page.items.map((i) => i.specimenId)).size).toBe(2);
+    await lead({ kind: 'order', sitting: page.listeners[0].sitting, letters: ['A', 'B', 'C'] });
+    page = await lead({ kind: 'close' });
+    expect(page.tables[0].rows).toHaveLength(3);
+    expect((await app.tests.reveal(id)).result?.worths.length).toBeGreaterThan(0);
+  });
+
   it('the database refuses to change what happened', async () => {
     const { app, lead } = await held(2);
     await lead({ kind: 'heat' });

@@ -18,6 +18,7 @@ import { ThemeChoice } from '../data/theme';
 import { createClipSurfer, togglePlayback, waveColours } from './clip-surfer';
 import { formatTime } from './format';
 import { HearingReminder } from './hearing-reminder';
+import { KeptPress } from './kept-press';
 
 /**
  * A clip as a waveform with a play button. The waveform is the server's; the sound comes by HTTP ranges as it is
@@ -66,6 +67,7 @@ export class ClipPlayer {
   private readonly theme = inject(ThemeChoice);
   private readonly wave = viewChild.required<ElementRef<HTMLElement>>('wave');
   private surfer: WaveSurfer | null = null;
+  private readonly early = new KeptPress();
   protected readonly isPlaying = signal(false);
   protected readonly time = signal('');
 
@@ -78,6 +80,7 @@ export class ClipPlayer {
       });
       onCleanup(() => {
         subscription.unsubscribe();
+        this.early.take();
         this.stop();
       });
     });
@@ -90,6 +93,7 @@ export class ClipPlayer {
 
   protected async toggle(): Promise<void> {
     if (this.surfer) await togglePlayback(this.surfer, () => this.reminder.acknowledged());
+    else this.early.press();
   }
 
   private show(clip: Clip, pairs: readonly number[], durationS: number): void {
@@ -102,6 +106,7 @@ export class ClipPlayer {
     surfer.on('timeupdate', tell);
     tell(0);
     this.surfer = surfer;
+    if (this.early.take()) void this.toggle();
   }
 
   private stop(): void {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { KeptPress } from './kept-press';
 import type { Session } from '#contracts/session';
 import { bandChart, type BandSeries } from './band-chart-options';
 import { drawnPeaks } from './clip-surfer';
@@ -11,6 +12,18 @@ import { matchEntries } from './palette';
 import { percentOn, scaleAround, ticksOf } from './whisker';
 import { labelCells } from './cell-labels';
 import { toldApart } from './told-apart';
+
+describe('a press of play before the clip is there', () => {
+  it('is answered once when it comes, and taken back by a second press', () => {
+    const early = new KeptPress();
+    expect(early.take()).toBe(false);
+    early.press();
+    expect([early.take(), early.take()]).toEqual([true, false]);
+    early.press();
+    early.press();
+    expect(early.take()).toBe(false);
+  });
+});
 
 describe('numbers for people', () => {
   it('have a true minus, fixed decimals, and no negative zero', () => {

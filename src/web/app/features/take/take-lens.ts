@@ -23,6 +23,7 @@ import type { Segments } from '#contracts/segments';
 import { Api } from '../../data/api';
 import { ThemeChoice } from '../../data/theme';
 import { createClipSurfer, togglePlayback, waveColours } from '../../ui/clip-surfer';
+import { KeptPress } from '../../ui/kept-press';
 import { formatTime } from '../../ui/format';
 import { HearingReminder } from '../../ui/hearing-reminder';
 import { KIND_LOOK, SHORTEST_S, moved, segmentRows, type SegmentRow } from './segment-list';
@@ -75,6 +76,7 @@ export class TakeLens {
   private readonly sha256 = computed(() => this.clip().sha256);
   private readonly regions = signal<RegionsPlugin | null>(null);
   private surfer: WaveSurfer | null = null;
+  private readonly early = new KeptPress();
   protected readonly isPlaying = signal(false);
   protected readonly time = signal('');
   protected readonly kinds = Object.values(KIND_LOOK);
@@ -96,6 +98,7 @@ export class TakeLens {
       });
       onCleanup(() => {
         subscription.unsubscribe();
+        this.early.take();
         this.stop();
       });
     });
@@ -111,6 +114,7 @@ export class TakeLens {
   /** Space on the page plays and pauses. */
   async toggle(): Promise<void> {
     if (this.surfer) await togglePlayback(this.surfer, () => this.reminder.acknowledged());
+    else this.early.press();
   }
 
   private show(pairs: readonly number[], durationS: number): void {
@@ -133,6 +137,7 @@ export class TakeLens {
     plugin.on('region-updated', (region) => this.regionMoved(region, durationS));
     tell(0);
     this.surfer = surfer;
+    if (this.early.take()) void this.toggle();
   }
 
   private drawRegions(plugin: RegionsPlugin, segments: Segments): void {
