@@ -10,7 +10,7 @@ import { stage } from './support';
 const UNITS = 3;
 
 describe('a blind pack', () => {
-  const { open, folder, address, browser } = stage(
+  const { open, folder, address, context } = stage(
     catalogueOf(UNITS),
     [],
     ['--autoplay-policy=no-user-gesture-required'],
@@ -53,8 +53,8 @@ describe('a blind pack', () => {
     writeFileSync(file, readFileSync(await download.path()));
 
     // Somebody who has the file and no network, on a phone.
-    const context = await browser().newContext({ offline: true, viewport: { width: 390, height: 800 } });
-    const listener = await context.newPage();
+    const device = await context({ offline: true, viewport: { width: 390, height: 800 } });
+    const listener = await device.newPage();
     const broken: string[] = [];
     listener.on('console', (m) => {
       if (m.type() === 'error') broken.push(m.text());
@@ -135,6 +135,6 @@ describe('a blind pack', () => {
     expect(told).toContain(unit);
     expect(broken).toEqual([]);
     expect(errors).toEqual([]);
-    await context.close();
+    await device.close();
   });
 });

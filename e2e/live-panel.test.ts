@@ -25,7 +25,7 @@ async function give(page: Page, letters: readonly string[], button: string | Reg
 }
 
 describe('a panel, held live', () => {
-  const { open, address, browser } = stage();
+  const { open, address, context } = stage();
 
   it('with an empty archive it says what is missing first', async () => {
     const { page, errors } = await open('/listening/new');
@@ -63,7 +63,7 @@ describe('a panel, held live', () => {
     await page.getByRole('button', { name: 'Note their name' }).click();
     await page.getByRole('button', { name: 'Draw a heat: 2 of the 3 that were not heard yet' }).click();
     const { invitation } = (await (await fetch(`${address()}/api/listening/${id}/panel`)).json()) as { invitation: string }; // prettier-ignore
-    const phone = await (await browser().newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    const phone = await (await context({ viewport: { width: 390, height: 844 } })).newPage();
     await phone.goto(`${address()}/listen/join/${invitation}`);
     await phone.getByLabel('Your name, or any name you like').fill('Odo');
     await phone.getByRole('button', { name: 'Begin' }).click();
@@ -72,7 +72,7 @@ describe('a panel, held live', () => {
     await page.getByText('B is on').waitFor();
     await phone.getByText('you hear B').waitFor();
     expect(await phone.locator('body').innerText()).not.toMatch(/Oarlock|Purser|Bosun|Cooper/);
-    const screen = await (await browser().newContext()).newPage();
+    const screen = await (await context()).newPage();
     await screen.goto(`${address()}/listen/screen/${invitation}`);
     await screen.locator('.now', { hasText: 'B' }).waitFor();
     expect(await screen.locator('body').innerText()).not.toMatch(/Oarlock/);

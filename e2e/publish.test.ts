@@ -31,7 +31,7 @@ async function fileServer(folder: string): Promise<string> {
 }
 
 describe('publishing', () => {
-  const { open, folder, address, browser } = stage();
+  const { open, folder, address, context } = stage();
 
   it('an empty archive says what a review is for; a unit without a take can be written about', async () => {
     const { page, errors } = await open('/reviews');
@@ -105,8 +105,8 @@ describe('publishing', () => {
     const file = join(folder(), 'review.html');
     writeFileSync(file, readFileSync(await download.path()));
     // Somebody who has the file and no network: text, charts, clips, a guess.
-    const context = await browser().newContext({ offline: true, viewport: { width: 390, height: 800 } });
-    const reader = await context.newPage();
+    const device = await context({ offline: true, viewport: { width: 390, height: 800 } });
+    const reader = await device.newPage();
     const asked: string[] = [];
     reader.on('request', (r) => {
       if (!/^(file|data|blob):/.test(r.url())) asked.push(r.url());
@@ -127,7 +127,7 @@ describe('publishing', () => {
     await reader.getByRole('button', { name: /· Oarlock Winch · A/ }).waitFor();
     expect(asked).toEqual([]);
     expect(broken).toEqual([]);
-    await context.close();
+    await device.close();
 
     // A correction makes the next edition; the first one stays what it was.
     await page.getByLabel('Headline').fill('Quiet, but beaten');
@@ -157,7 +157,7 @@ describe('publishing', () => {
 
   it('the site is read from any file server: without a script, on a phone, and its clips play', async () => {
     const site = await fileServer(join(folder(), 'site'));
-    const plain = await browser().newContext({ javaScriptEnabled: false, viewport: { width: 390, height: 800 } });
+    const plain = await context({ javaScriptEnabled: false, viewport: { width: 390, height: 800 } });
     const bare = await plain.newPage();
     await bare.goto(site);
     await bare.getByRole('link', { name: 'Oarlock Purser A' }).click();
@@ -168,8 +168,8 @@ describe('publishing', () => {
     await bare.getByText(/Replaced by edition 2/).waitFor();
     await plain.close();
 
-    const context = await browser().newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
-    const page = await context.newPage();
+    const device = await context({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
+    const page = await device.newPage();
     for (const path of ['/', '/all.html', '/blind.html', '/kinds/microphone.html']) {
       await page.goto(site + path);
       expect(await seriousFindings(page), path).toEqual([]);
@@ -184,6 +184,6 @@ describe('publishing', () => {
     await page.getByRole('button', { name: 'Play' }).click();
     await page.getByRole('button', { name: 'Pause' }).waitFor();
     expect(await seriousFindings(page)).toEqual([]);
-    await context.close();
+    await device.close();
   });
 });

@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { chromium, type Browser, type BrowserContext, type BrowserContextOptions, type Page } from 'playwright-core'; // prettier-ignore
 import { afterAll, beforeAll, onTestFailed } from 'vitest';
 import { startServer, type ServerProcess } from '#server/testing/process';
 import { CHROMIUM, CHROMIUM_FLAGS } from '../tools/browser.mjs';
@@ -10,7 +10,8 @@ import { CHROMIUM, CHROMIUM_FLAGS } from '../tools/browser.mjs';
 export interface Stage {
   readonly address: () => string;
   readonly folder: () => string;
-  readonly browser: () => Browser;
+  /** Another device: nothing of it is shared with the page, and it waits as long. */
+  readonly context: (options?: BrowserContextOptions) => Promise<BrowserContext>;
   /** A page with fresh storage; what it says in the console as an error fails the test that looks. */
   readonly open: (path: string) => Promise<{ page: Page; errors: string[] }>;
 }
@@ -39,14 +40,18 @@ export function stage(
     await server.kill('SIGTERM');
     rmSync(folder, { recursive: true, force: true });
   });
+  const newContext = async (options: BrowserContextOptions = {}): Promise<BrowserContext> => {
+    const context = await browser.newContext(options);
+    // A busy machine takes its time.
+    context.setDefaultTimeout(60_000);
+    return context;
+  };
   return {
     address: () => server.address,
     folder: () => folder,
-    browser: () => browser,
+    context: newContext,
     open: async (path) => {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
-      // A busy machine takes its time.
-      context.setDefaultTimeout(60_000);
+      const context = await newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
       const page = await context.newPage();
       const errors: string[] = [];
       page.on('pageerror', (error) => errors.push(error.message));
