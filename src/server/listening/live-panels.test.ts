@@ -233,6 +233,8 @@ describe('a panel that is held live', () => {
       await lead({ kind: 'said', sitting: page.listeners[0].sitting, turn: 1, letter: letterOf(specimen), words: ['full'], free: '' }); // prettier-ignore
     await lead({ kind: 'order', sitting: page.listeners[0].sitting, letters: ['A', 'B'] });
     await lead({ kind: 'close' });
+    expect((await app.removals.preview('unit', specimens[0])).refusal).toMatch(/can still be answered; close it first/);
+    await app.tests.close(id);
     const preview = await app.removals.preview('unit', specimens[0]);
     expect(preview.goes.join('\n')).toMatch(/Sung through/);
     await app.removals.remove({ what: 'unit', id: specimens[0], name: 'oarlock purser 1 a', reason: 'not mine' });
@@ -241,16 +243,23 @@ describe('a panel that is held live', () => {
     expect((await app.reviews.character(specimens[1])).heard).toEqual([{ word: 'full', count: 1, isFree: false }]);
   });
 
-  it('goes on when two units in it turn out to be one', async () => {
+  it('is closed before two units in it become one, and says what it showed then', async () => {
     const { app, id, lead, specimens } = await held(3);
     await lead({ kind: 'came', name: 'Mirre' });
-    await lead({ kind: 'heat' });
-    await app.corrections.correct({ change: { kind: 'unit-merged', unit: specimens[0], into: specimens[1], isMerged: true }, reason: '' }); // prettier-ignore
-    let page = await app.livePanels.page(id);
-    expect(new Set(page.items.map((i) => i.specimenId)).size).toBe(2);
+    const page = await lead({ kind: 'heat' });
     await lead({ kind: 'order', sitting: page.listeners[0].sitting, letters: ['A', 'B', 'C'] });
-    page = await lead({ kind: 'close' });
-    expect(page.tables[0].rows).toHaveLength(3);
+    await lead({ kind: 'close' });
+    const merge = () =>
+      app.corrections.correct({
+        change: { kind: 'unit-merged', unit: specimens[0], into: specimens[1], isMerged: true },
+        reason: '',
+      });
+    await expect(merge()).rejects.toThrow('can still be answered; close it first');
+    await app.tests.close(id);
+    await merge();
+    const after = await app.livePanels.page(id);
+    expect(new Set(after.items.map((i) => i.specimenId)).size).toBe(2);
+    expect(after.tables[0].rows).toHaveLength(3);
     expect((await app.tests.reveal(id)).result?.worths.length).toBeGreaterThan(0);
   });
 
