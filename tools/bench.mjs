@@ -22,6 +22,8 @@ await build({
   packages: 'external',
   outfile,
   logLevel: 'error',
+  jsx: 'automatic',
+  jsxImportSource: 'preact',
 });
 const parts = name === 'measure' ? process.argv.slice(2) : process.argv.slice(3);
 process.exit(spawnSync(process.execPath, [outfile, ...parts], { stdio: 'inherit' }).status ?? 1);
