@@ -1,3 +1,4 @@
+import { describedBy } from './described-by';
 import type { Edition } from '#contracts/edition';
 import type { Quotation, ReviewLine } from '#contracts/review';
 import { disclosureText } from './review/disclosure';
@@ -22,15 +23,11 @@ const cell = (text: string): string => text.replaceAll('|', '\\|').replaceAll('\
 export const quotedFrom = ({ saidBy, saidOn }: Pick<Quotation, 'saidBy' | 'saidOn'>): string =>
   [saidBy.trim() === '' ? 'a listener' : saidBy.trim(), ...(saidOn === null ? [] : [saidOn])].join(', ');
 
-/** How the unit is described, a line for each of those who do. */
-function describedLines({ words: { heard, measured, maker, contradictions } }: Edition): string[] {
-  return [
-    ...(heard.length > 0 ? [`By listeners: ${heard.map((h) => (h.count > 1 ? `${h.word} (${h.count} times)` : h.word)).join(', ')}`] : []), // prettier-ignore
-    ...measured.map(({ word, why }) => `By its figures: ${word} (${why})`),
-    ...(maker.length > 0 ? [`By its maker: ${maker.join(', ')}`] : []),
-    ...contradictions.map((c) => `They disagree: ${c}`),
-  ];
-}
+/** How the unit is described, and where those who describe it disagree. */
+const describedLines = ({ words }: Edition): string[] => [
+  ...describedBy(words).map(({ by, text }) => `${by}: ${text}`),
+  ...words.contradictions.map((c) => `They disagree: ${c}`),
+];
 
 /** A whole review as Markdown, figures as tables. */
 export function reviewMarkdown(edition: Edition): string {

@@ -2,7 +2,7 @@ import { atLetter } from '#core/rules/listening/letters';
 import type { Category } from '#contracts/common';
 import { newTestSchema, QUESTIONS, type NewTest } from '#contracts/listening';
 import type { PanelCommand, PanelEntry, PanelPage, PanelSeat, PanelSettings, SeatCommand } from '#contracts/live-panel';
-import { drawnAgain, drawnHeat, panelOffers, type PanelRules } from '#domain/listening/panel/panel-offers';
+import { drawnAgain, drawnHeat, NO_OFFERS, panelOffers, type PanelRules } from '#domain/listening/panel/panel-offers';
 import { panelRefusal, turnTitle } from '#domain/listening/panel/panel-refusal';
 import { openTurn, type PanelState, type PanelTurn } from '#domain/listening/panel/panel-state';
 import { panelTables } from '#domain/listening/panel/panel-tables';
@@ -307,7 +307,7 @@ export class LivePanels {
       })),
       tables: panelTables(state).map((t) => ({ turn: t.turn, rows: [...t.rows] })),
       notes: [...state.notes],
-      offers: row.status === 'open' ? panelOffers(state, rules) : { heat: null, lone: null, again: [], place: [], isDecided: false }, // prettier-ignore
+      offers: row.status === 'open' ? panelOffers(state, rules) : NO_OFFERS,
     };
   }
 }

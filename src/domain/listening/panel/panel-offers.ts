@@ -15,10 +15,12 @@ export interface PanelRules {
 /** A table holds no more: nobody keeps them apart. */
 export const MOST_IN_TABLE = 11;
 
+/** Nothing may follow: something is being heard, or the panel is over. */
+export const NO_OFFERS: PanelOffers = { heat: null, lone: null, again: [], place: [], isDecided: false };
+
 /** What may follow now; nothing while a turn is being heard. */
 export function panelOffers(state: PanelState, rules: PanelRules): PanelOffers {
-  const none: PanelOffers = { heat: null, lone: null, again: [], place: [], isDecided: false };
-  if (openTurn(state) !== null) return none;
+  if (openTurn(state) !== null) return NO_OFFERS;
   const tables = panelTables(state);
   const { round, left, isFirst, isDecided } = comingRound(tables, rules);
   const groups = groupsOf(left, isFirst, rules, '');

@@ -64,7 +64,11 @@ export function wordsOf(said: readonly Said[], meanings: Meanings): SpokenWord[]
 /** The vocabulary that listeners have made over the years. */
 export function vocabularyOf(said: readonly Said[], meanings: Meanings): Vocabulary {
   const words = new Map<string, SpokenWord[]>();
-  for (const one of wordsOf(said, meanings)) words.set(one.word, [...(words.get(one.word) ?? []), one]);
+  for (const one of wordsOf(said, meanings)) {
+    const all = words.get(one.word);
+    if (all) all.push(one);
+    else words.set(one.word, [one]);
+  }
   const aside = said
     .flatMap(({ text, isFree }) => (isFree ? spokenWords(text) : []))
     .filter((word) => meaningOf(word, meanings) === null);

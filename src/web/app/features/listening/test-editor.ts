@@ -11,6 +11,7 @@ import type { CompareCandidate } from '#contracts/compare';
 import { ATTRIBUTES, DESIGNS, newTestSchema, type Design, type NewTestDraft } from '#contracts/listening';
 import { PANEL_SOURCES, type PanelSettings } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
+import { unitName } from '#contracts/unit-name';
 import { TickField } from '../../ui/field/tick-field';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { TextField } from '../../ui/field/text-field';
@@ -93,7 +94,7 @@ export class TestEditor {
   protected readonly unitOptions = computed(() =>
     (this.gear().value ?? [])
       .filter((u) => u.category === this.kind())
-      .map((u) => ({ value: u.id, label: `${u.maker} ${u.model} · ${u.label}` })),
+      .map((u) => ({ value: u.id, label: unitName(u) })),
   );
   protected readonly performed = computed(() => isPerformed(this.draft()));
   protected readonly sources = PANEL_SOURCES.map((value) => ({ value, label: PANEL_SOURCE_NAMES[value] }));

@@ -10,6 +10,7 @@ import { lettersOf } from '#core/rules/listening/letters';
 import type { HeardWord } from '#core/rules/listening/vocabulary';
 import type { PanelCommandDraft, PanelPage, PanelTurnPage } from '#contracts/live-panel';
 import type { Problem } from '#contracts/problem';
+import { unitName } from '#contracts/unit-name';
 import { HeardClips } from '../../../audio/heard-clips';
 import type { LanePlayer } from '../../../audio/lane-player';
 import { problemOf } from '../../../data/api';
@@ -132,7 +133,7 @@ export class PanelDirector {
     const page = this.page();
     return (this.gear().value ?? [])
       .filter((u) => u.category === page?.category && !page.items.some((i) => i.specimenId === u.id))
-      .map((u) => ({ value: u.id, label: `${u.maker} ${u.model} · ${u.label}` }));
+      .map((u) => ({ value: u.id, label: unitName(u) }));
   });
   protected readonly added = signal<string | null>(null);
 
