@@ -1,9 +1,10 @@
 import { createServer, type Server } from 'node:http';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { describe, expect, it, onTestFinished } from 'vitest';
 import { takeWav } from '#server/testing/application';
+import { unzipped } from '#server/testing/unzipped';
 import { seriousFindings } from './axe';
 import { filesIn, stage } from './support';
 
@@ -28,6 +29,18 @@ async function fileServer(folder: string): Promise<string> {
     server.close();
   });
   return `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+}
+
+/** A ZIP as files in a folder; where they lie. */
+async function unpack(zip: Buffer, folder: string): Promise<string[]> {
+  const paths: string[] = [];
+  for (const [name, body] of await unzipped(zip)) {
+    const path = join(folder, name);
+    mkdirSync(dirname(path), { recursive: true });
+    writeFileSync(path, body);
+    paths.push(path);
+  }
+  return paths;
 }
 
 describe('publishing', () => {
@@ -128,6 +141,33 @@ describe('publishing', () => {
     expect(asked).toEqual([]);
     expect(broken).toEqual([]);
     await device.close();
+
+    // The same with its clips in a folder: a page from a disk may not read them, and is heard all the same.
+    const [folderDownload] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Page and clips in a folder' }).click(),
+    ]);
+    expect(folderDownload.suggestedFilename()).toBe('oarlock-purser-a-edition-1-with-clips.zip');
+    const unpacked = await unpack(readFileSync(await folderDownload.path()), join(folder(), 'unpacked'));
+    const lone = unpacked.find((path) => path.endsWith('.html')) ?? '';
+    const other = await context({ offline: true, viewport: { width: 1280, height: 800 } });
+    const disk = await other.newPage();
+    disk.on('console', (m) => {
+      if (m.type() === 'error') broken.push(m.text());
+    });
+    await disk.goto(`file://${lone}`);
+    await disk.getByRole('button', { name: 'Play' }).click();
+    await disk.getByRole('button', { name: 'Pause' }).waitFor();
+    await disk.getByRole('button', { name: 'B', exact: true }).click();
+    await disk.getByRole('button', { name: /that is my guess/ }).click();
+    await disk.getByRole('button', { name: /· Oarlock Winch · A/ }).waitFor();
+    expect(broken).toEqual([]);
+    // A clip that did not come along is named.
+    rmSync(unpacked.find((path) => path.endsWith('.js')) ?? '');
+    await disk.reload();
+    await disk.getByRole('button', { name: 'Play' }).click();
+    await disk.getByText(/clips\/\w+\.js is missing beside this page/).waitFor();
+    await other.close();
 
     // A correction makes the next edition; the first one stays what it was.
     await page.getByLabel('Headline').fill('Quiet, but beaten');

@@ -10,14 +10,18 @@ interface LonePage {
   readonly script: string;
   /** Data that scripts read: texts that are no programs. */
   readonly blocks: readonly { readonly id: string; readonly text: string }[];
+  /** Whether its script brings in files that lie beside it, as scripts of their own. */
+  readonly bringsFiles?: boolean;
   readonly body: ComponentChildren;
 }
 
 const sourceHash = (text: string): string => `'sha256-${createHash('sha256').update(text).digest('base64')}'`;
 
 /** The whole of a page that stands alone, with the policy that lets nothing of another site in. */
-export function lonePage({ title, description, style, script, blocks, body }: LonePage): string {
-  const policy = `default-src 'none'; img-src data:; style-src ${sourceHash(style)}; script-src ${sourceHash(script)}; base-uri 'none'; form-action 'none'`;
+export function lonePage({ title, description, style, script, blocks, body, bringsFiles = false }: LonePage): string {
+  // What the script of the page asks for itself may run (CSP 3, strict-dynamic), wherever the folder lies; nothing else.
+  const scripts = `${sourceHash(script)}${bringsFiles ? " 'strict-dynamic'" : ''}`;
+  const policy = `default-src 'none'; img-src data:; style-src ${sourceHash(style)}; script-src ${scripts}; base-uri 'none'; form-action 'none'`;
   return `<!doctype html>\n${renderToStaticMarkup(
     <html lang="en">
       <head>

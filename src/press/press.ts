@@ -1,9 +1,10 @@
 /** What the server makes pages and texts with. */
+export { clipScript } from './clip-script';
 export { bagTags, tagManifest } from './bagit';
 export { blindPackPage, packReadMe, type BlindPackPage } from './blind/blind-pack-page';
 export { editionPicture, sharedPicture } from './picture';
 export { loneReview, type InnerClip } from './lone-review';
-export { clipKey } from './review/published';
+export { clipKey, type ClipPlace } from './review/published';
 export { filmText, reviewMarkdown, type LimitedText } from './review-text';
 export { MARK, PAGE_STYLE } from './style';
 export { atomFeed, siteMap } from './site/feed';

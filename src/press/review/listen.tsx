@@ -1,6 +1,6 @@
 import type { FrozenDeck } from '#contracts/edition';
 import { formatNumber } from '#core/measure/figure-text';
-import type { PublishedReview } from './published';
+import type { ClipPlace, PublishedReview } from './published';
 
 /** JSON inside a page: no end of a script can stand in it. */
 export const pageJson = (value: unknown): string => JSON.stringify(value).replaceAll('<', '\\u003c');
@@ -23,6 +23,13 @@ export function Listen({ review }: { review: PublishedReview }) {
   );
 }
 
+/** Where the reader's script finds a clip. */
+function sourceOf(place: ClipPlace) {
+  if (place.kind === 'inside') return { inside: place.id };
+  if (place.kind === 'file') return { file: place.href };
+  return place.kind === 'script' ? { script: place.href } : null;
+}
+
 function Deck({ deck, review, number }: { deck: FrozenDeck; review: PublishedReview; number: number }) {
   const there = deck.lanes.map((lane) => ({ lane, place: review.clipOf(lane) }));
   const gone = there.filter((t) => t.place.kind === 'gone');
@@ -35,7 +42,7 @@ function Deck({ deck, review, number }: { deck: FrozenDeck; review: PublishedRev
       date: lane.date,
       role: lane.role,
       map: lane.map,
-      source: place.kind === 'inside' ? { inside: place.id } : place.kind === 'file' ? { file: place.href } : null,
+      source: sourceOf(place),
     })),
   };
   return (

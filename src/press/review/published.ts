@@ -1,10 +1,11 @@
 import type { Edition, FrozenDeck } from '#contracts/edition';
 import type { EditionChange } from '#contracts/review';
 
-/** Where a page finds a clip: in itself, in a file beside it, or not at all. */
+/** Where a page finds a clip: in itself, in a file or a script beside it, or not at all. */
 export type ClipPlace =
   | { readonly kind: 'inside'; readonly id: string }
   | { readonly kind: 'file'; readonly href: string }
+  | { readonly kind: 'script'; readonly href: string }
   | { readonly kind: 'gone'; readonly why: string };
 
 /** An edition with what a page needs beside it. */

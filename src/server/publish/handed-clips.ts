@@ -1,11 +1,10 @@
-import { access, mkdir, readdir, rename, rm } from 'node:fs/promises';
-import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { FrozenLane } from '#contracts/edition';
 import { clipKey } from '#press/press';
 import type { PublishClipTask } from '#worker/tasks/publish-clip';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { WorkerPool } from '../platform/worker-pool';
+import { DerivedFiles } from './derived-files';
 
 /** How clips are packed that are handed out. */
 export type ClipPacking = PublishClipTask['format'];
@@ -13,33 +12,25 @@ export type ClipPacking = PublishClipTask['format'];
 /** Raised when copies are made otherwise. */
 const COPY_VERSION = 1;
 
-/**
- * Copies of clips as they are handed out, at the level of their deck, made once and kept as files under derived/. They
- * can be deleted at any time: what is missing is made again.
- */
+/** Copies of clips as they are handed out, at the level of their deck. */
 export class HandedClips {
-  private readonly folder: string;
-  private readonly making = new Map<string, Promise<string | null>>();
+  private readonly files: DerivedFiles;
 
   constructor(
     dataFolder: string,
     private readonly store: ClipStore,
     private readonly pool: WorkerPool,
   ) {
-    this.folder = join(dataFolder, 'derived', 'handed');
+    this.files = new DerivedFiles(join(dataFolder, 'derived', 'handed'));
   }
 
-  /** Removes what an ended process left half-written. */
-  async sweep(): Promise<void> {
-    const names = await readdir(this.folder).catch(() => []);
-    for (const name of names) if (name.endsWith('.part')) await rm(join(this.folder, name), { force: true });
+  sweep(): Promise<void> {
+    return this.files.sweep();
   }
 
   /** Deletes the copies of a clip that was deleted. */
-  async forget(sha256: string): Promise<void> {
-    const names = await readdir(this.folder).catch(() => []);
-    for (const name of names)
-      if (name.startsWith(sha256.slice(0, 16))) await rm(join(this.folder, name), { force: true });
+  forget(sha256: string): Promise<void> {
+    return this.files.forget(sha256.slice(0, 16));
   }
 
   /** Name of the file of a copy. */
@@ -49,38 +40,12 @@ export class HandedClips {
   }
 
   /** Where the copy of a lane lies; null where the archive has its clip no more. */
-  async path(lane: Pick<FrozenLane, 'sha256' | 'appliedDb'>, packing: ClipPacking): Promise<string | null> {
-    const into = join(this.folder, this.nameOf(lane, packing));
-    let made = this.making.get(into);
-    if (!made) {
-      made = this.make(lane, packing, into).finally(() => this.making.delete(into));
-      this.making.set(into, made);
-    }
-    return made;
-  }
-
-  private async make(
-    { sha256, appliedDb }: Pick<FrozenLane, 'sha256' | 'appliedDb'>,
-    format: ClipPacking,
-    into: string,
-  ): Promise<string | null> {
-    const isThere = await access(into).then(
-      () => true,
-      () => false,
-    );
-    if (isThere) return into;
-    const path = await this.store.verified(sha256);
-    if (path === null) return null;
-    await mkdir(this.folder, { recursive: true });
-    // Under another name until it is whole: an ended process leaves nothing that looks finished.
-    const part = `${into}.${randomUUID()}.part`;
-    try {
-      await this.pool.run('publish-clip', { path, into: part, gainDb: appliedDb, format });
-      await rename(part, into);
-    } catch (error) {
-      await rm(part, { force: true });
-      throw error;
-    }
-    return into;
+  path(lane: Pick<FrozenLane, 'sha256' | 'appliedDb'>, format: ClipPacking): Promise<string | null> {
+    return this.files.path(this.nameOf(lane, format), async (into) => {
+      const path = await this.store.verified(lane.sha256);
+      if (path === null) return false;
+      await this.pool.run('publish-clip', { path, into, gainDb: lane.appliedDb, format });
+      return true;
+    });
   }
 }

@@ -1,9 +1,13 @@
-import { readFileSync } from 'node:fs';
 import { encode } from 'jpeg-js';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { PLAIN_PATHS } from '#contracts/http';
 import { serve, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
+import { unzipped } from '../testing/unzipped';
+import { scriptFile } from './clip-scripts';
 import { withinBudget } from './within-budget';
 
 it('a photograph goes inside the one file, byte by byte', async () => {
@@ -30,4 +34,55 @@ it('what does not fit is passed over, what fits behind it is taken', () => {
   expect(withinBudget(of(5, 7, 4, 1), 10)).toEqual(of(5, 4, 1));
   expect(withinBudget(of(10), 10)).toEqual(of(10));
   expect(withinBudget(of(11), 10)).toEqual([]);
+});
+
+/** What a page gets to hear from a script of a clip, by running it. */
+function handedOver(script: string): { href: string; bytes: Buffer } {
+  let handed = { href: '', bytes: Buffer.alloc(0) };
+  // eslint-disable-next-line @typescript-eslint/no-implied-eval -- a page runs it so
+  new Function('sedimentClip', script)((href: string, base64: string) => {
+    handed = { href, bytes: Buffer.from(base64, 'base64') };
+  });
+  return handed;
+}
+
+it.each([0, 1, 2, 3, 196_607, 196_608, 196_609, 500_000])('a clip of %i bytes comes out of its script as it went in', async (bytes) => {
+  const path = join(mkdtempSync(join(tmpdir(), 'sediment-script-')), 'clip.flac');
+  const body = Buffer.from(Uint8Array.from({ length: bytes }, (_, i) => (i * 7 + (i >> 8)) & 255));
+  writeFileSync(path, body);
+  const file = await scriptFile('clips/a.js', path);
+  const parts: Buffer[] = [];
+  for await (const part of file.open()) parts.push(part as Buffer);
+  const script = Buffer.concat(parts);
+  expect(script.length).toBe(file.bytes);
+  const handed = handedOver(script.toString('utf8'));
+  expect(handed.href).toBe('clips/a.js');
+  expect(handed.bytes.equals(body)).toBe(true);
+}); // prettier-ignore
+
+it('a page with its clips beside it names every one of them, and has each as it is handed out', async () => {
+  const app = await testApplication();
+  const [unit] = await importUnits(app, 3);
+  const { id } = await app.reviews.open(unit.specimenId);
+  const { document, revision } = await app.reviews.get(id);
+  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
+  const { editions } = await app.reviews.publish(id, saved.revision);
+  const { edition } = await app.reviews.edition(editions[0].id);
+  const url = (await serve(app)) + PLAIN_PATHS.editionFolder.replace(':id', editions[0].id);
+  const answer = await fetch(`${url}?clips=opus-64`);
+  const zip = Buffer.from(await answer.arrayBuffer());
+  expect(Number(answer.headers.get('content-length'))).toBe(zip.length);
+  const files = new Map([...(await unzipped(zip))].map(([path, body]) => [path.split('/').slice(1).join('/'), body]));
+  const html = [...files].find(([path]) => path.endsWith('.html'))?.[1].toString('utf8') ?? '';
+  const named = [...html.matchAll(/"script":"(clips\/[^"]+)"/g)].map(([, path]) => path);
+  expect(named).toHaveLength(edition.decks.flatMap((d) => d.lanes).length);
+  expect(new Set(named)).toEqual(new Set([...files.keys()].filter((p) => p.startsWith('clips/'))));
+  for (const path of named) expect(handedOver(files.get(path)?.toString('utf8') ?? '').bytes.toString('latin1', 0, 4), path).toBe('OggS'); // prettier-ignore
+  // Nothing stands inside, and only what the page's own script asks for may run beside it.
+  expect(html).not.toContain('type="text/plain"');
+  expect(html).toMatch(
+    /script-src &#39;sha256-[^&]+&#39; &#39;strict-dynamic&#39;;|script-src 'sha256-[^']+' 'strict-dynamic';/,
+  );
+  // One file allows no such thing.
+  expect((await app.handouts.page(editions[0].id, { codec: 'flac' })).html).not.toContain('strict-dynamic');
 });

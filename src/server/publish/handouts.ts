@@ -1,5 +1,5 @@
 import { readFile, stat } from 'node:fs/promises';
-import type { Edition, FrozenLane } from '#contracts/edition';
+import type { Edition } from '#contracts/edition';
 import { PICTURES, type PictureKind, type PictureSize, type PictureTheme } from '#contracts/picture';
 import {
   clipKey,
@@ -7,19 +7,25 @@ import {
   filmText,
   loneReview,
   reviewMarkdown,
+  type ClipPlace,
   type InnerClip,
   type LimitedText,
 } from '#press/press';
 import { Failure } from '../platform/failure';
 import { readerScript } from '../platform/package-root';
 import type { Clock } from '../platform/clock';
+import type { KeptEdition } from '../reviews/queries/review';
 import type { Reviews } from '../reviews/reviews';
 import type { Photographs } from '../photos/photographs';
 import type { HandedClips, ClipPacking } from './handed-clips';
+import { scriptFile } from './clip-scripts';
+import { sentZip, textFile, type Pack, type PackFile } from './sent-zip';
 import { withinBudget } from './within-budget';
 
 /** Photographs inside one file, together: more is no file to be sent. */
 const MOST_PICTURE_BYTES = 12e6;
+
+const DELETED = 'its clip was deleted from the archive';
 
 /** An edition as something that can be handed out: a page, a text. */
 export class Handouts {
@@ -53,34 +59,68 @@ export class Handouts {
    */
   async page(id: string, packing: ClipPacking | null): Promise<{ name: string; html: string }> {
     const kept = await this.reviews.edition(id);
-    const { edition, sha256 } = kept;
     const inside = new Map<string, InnerClip>();
-    for (const lane of packing ? edition.decks.flatMap((d) => d.lanes) : []) {
+    for (const [key, path] of packing ? await this.clipFiles(kept.edition, packing) : [])
+      inside.set(key, { id: `clip-${key}`, base64: (await readFile(path)).toString('base64') });
+    const html = await this.htmlOf(kept, [...inside.values()], (key) => {
+      const clip = inside.get(key);
+      if (clip) return { kind: 'inside', id: clip.id };
+      return { kind: 'gone', why: packing ? DELETED : 'clips are not in this file' };
+    });
+    return { name: `${nameOf(kept.edition)}.html`, html };
+  }
+
+  /**
+   * The same page with its clips in a folder beside it, as a ZIP: for clips that would make one file heavy. Their names
+   * say as little as letters do.
+   *
+   * @throws Failure `not-found`
+   */
+  async folder(id: string, packing: ClipPacking): Promise<Pack> {
+    const kept = await this.reviews.edition(id);
+    const scripts = new Map<string, PackFile>();
+    for (const [key, path] of await this.clipFiles(kept.edition, packing))
+      scripts.set(key, await scriptFile(`clips/${key}.js`, path));
+    const html = await this.htmlOf(kept, [], (key) => {
+      const script = scripts.get(key);
+      return script ? { kind: 'script', href: script.path } : { kind: 'gone', why: DELETED };
+    });
+    const name = nameOf(kept.edition);
+    const files = [textFile(`${name}.html`, html), ...scripts.values()];
+    return sentZip(`${name}-with-clips.zip`, files.map((f) => ({ ...f, path: `${name}/${f.path}` })), kept.edition.publishedOn); // prettier-ignore
+  }
+
+  /** Files of the clips of an edition that are still there, by what clips are called in pages. */
+  private async clipFiles({ decks }: Edition, packing: ClipPacking): Promise<Map<string, string>> {
+    const files = new Map<string, string>();
+    for (const lane of decks.flatMap((d) => d.lanes)) {
       const key = clipKey(lane);
-      const path = packing && !inside.has(key) ? await this.clips.path(lane, packing) : null;
-      if (path) inside.set(key, { id: `clip-${key}`, base64: (await readFile(path)).toString('base64') });
+      const path = files.has(key) ? null : await this.clips.path(lane, packing);
+      if (path) files.set(key, path);
     }
-    const clipOf = (lane: FrozenLane) => {
-      const clip = inside.get(clipKey(lane));
-      if (clip) return { kind: 'inside' as const, id: clip.id };
-      return { kind: 'gone' as const, why: packing ? 'its clip was deleted from the archive' : 'clips are not in this file' }; // prettier-ignore
-    };
-    const pictures = await this.pictures(edition);
-    const html = loneReview(
+    return files;
+  }
+
+  private async htmlOf(
+    kept: KeptEdition,
+    inside: readonly InnerClip[],
+    placeOf: (clip: string) => ClipPlace,
+  ): Promise<string> {
+    const pictures = await this.pictures(kept.edition);
+    return loneReview(
       {
-        edition,
-        sha256,
+        edition: kept.edition,
+        sha256: kept.sha256,
         since: await this.reviews.sinceOf(kept),
         seenOn: this.clock.today(),
         editions: [],
-        clipOf,
+        clipOf: (lane) => placeOf(clipKey(lane)),
         pictureOf: (hash) => pictures.get(hash) ?? null,
         pageOf: () => null,
       },
-      [...inside.values()],
+      inside,
       await readFile(readerScript, 'utf8'),
     );
-    return { name: `${nameOf(edition)}.html`, html };
   }
 
   /** @throws Failure `not-found` */

@@ -1,6 +1,9 @@
 import { packingSchema } from '#contracts/site';
 import type { ClipPacking } from './handed-clips';
 
+/** A packing by its name, as the door has let it in. */
+export const clipsAs = (name: string): ClipPacking => packingOf(name) ?? { codec: 'flac' };
+
 /** A packing by its name, such as "opus-96"; null where it is none. */
 export function packingOf(name: string): ClipPacking | null {
   if (!packingSchema.safeParse(name).success) return null;

@@ -7,7 +7,7 @@ import { pictureKindSchema, pictureQuerySchema } from '#contracts/picture';
 import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
 import { Failure } from '../platform/failure';
-import { packingOf } from '../publish/packing';
+import { clipsAs, packingOf } from '../publish/packing';
 import { sendPack } from './send-pack';
 import type { Application } from '../wiring';
 import { callerOf, isFromHere } from './caller';
@@ -31,8 +31,7 @@ export function reviewRoutes(site: Site, application: Application): void {
   handle(
     site,
     ENDPOINTS.publishSite,
-    ({ body: { out, clips } }) =>
-      publishing.publish(out ?? join(status.dataFolder, 'site'), packingOf(clips) ?? { codec: 'flac' }),
+    ({ body: { out, clips } }) => publishing.publish(out ?? join(status.dataFolder, 'site'), clipsAs(clips)),
     atThisMachine,
   );
   handle(site, ENDPOINTS.house, () => house.current());
@@ -64,6 +63,10 @@ export function handoutRoutes(site: Site, { handouts, tables, packs }: Applicati
     // As a download alone: on this address it would run beside the archive.
     response.attachment(name).type('text/html; charset=utf-8').send(html);
   });
+  plainFile(site, 'editionFolder', async (request, response) => {
+    const { clips } = parse(packQuery, request.query);
+    await sendPack(await handouts.folder(parse(byId, request.params).id, clipsAs(clips)), request, response);
+  });
   plainFile(site, 'editionMarkdown', async ({ params }, response) => {
     const { name, text } = await handouts.markdown(parse(byId, params).id);
     response.attachment(name).type('text/markdown; charset=utf-8').send(text);
@@ -85,7 +88,7 @@ export function handoutRoutes(site: Site, { handouts, tables, packs }: Applicati
   });
   plainFile(site, 'editionPack', async (request, response) => {
     const { clips } = parse(packQuery, request.query);
-    const pack = await packs.of(parse(byId, request.params).id, packingOf(clips) ?? { codec: 'flac' });
+    const pack = await packs.of(parse(byId, request.params).id, clipsAs(clips));
     await sendPack(pack, request, response);
   });
   for (const [csv, json, table] of [

@@ -45,12 +45,15 @@ import { ChoiceField } from '../../ui/field/choice-field';
           }
           <div class="out">
             <sd-choice-field
-              label="Clips inside the page"
+              label="Clips"
               [options]="packings"
               [value]="packing()"
               (valueChange)="packing.set($event)"
             />
             <a class="link" [href]="pageOf(e)" download>One HTML file</a>
+            @if (packing() !== 'none') {
+              <a class="link" [href]="path(e, 'editionFolder') + query()" download>Page and clips in a folder</a>
+            }
             <a class="link" [href]="path(e, 'editionMarkdown')" download>Markdown</a>
             <a class="link" [href]="path(e, 'editionFilm')" download>Text for a film</a>
             <a class="link" [href]="path(e, 'editionDocument')" download>The frozen document</a>
@@ -144,7 +147,7 @@ export class EditionList {
 
   protected path(
     edition: EditionRow,
-    name: 'editionMarkdown' | 'editionFilm' | 'editionDocument' | 'editionPage' | 'editionPack',
+    name: 'editionMarkdown' | 'editionFilm' | 'editionDocument' | 'editionPage' | 'editionPack' | 'editionFolder',
   ): string {
     return PLAIN_PATHS[name].replace(':id', edition.id);
   }
