@@ -13,7 +13,16 @@ import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { editionSchema } from './edition';
 import { newSiteSchema, siteReportSchema } from './site';
-import { houseSchema, newReviewSchema, reviewRowSchema, reviewSchema, savedReviewSchema } from './review';
+import {
+  heldReviewSchema,
+  houseSchema,
+  newReviewSchema,
+  reviewIdsSchema,
+  reviewOfUnitSchema,
+  reviewRowSchema,
+  reviewSchema,
+  savedReviewSchema,
+} from './review';
 import { newSavedListSchema, savedListSchema } from './saved-list';
 import { sessionSchema } from './session';
 import { newSheetEntriesSchema } from './sheet';
@@ -278,9 +287,15 @@ export const ENDPOINTS = {
   reviews: get('/api/reviews', 'Reviews, the latest first', none, z.array(reviewRowSchema)),
   reviewsOfUnit: get(
     '/api/specimens/:id/reviews',
-    'Reviews of a unit, the latest first',
+    'Reviews of a unit, the latest first, held against the facts of today',
     byId,
-    z.array(reviewRowSchema),
+    z.array(reviewOfUnitSchema),
+  ),
+  heldReviews: get(
+    '/api/held-reviews/:ids',
+    'Reviews, up to sixty, held against the facts of today; those that are there no more are left out',
+    z.object({ ids: reviewIdsSchema }),
+    z.array(heldReviewSchema),
   ),
   openReview: post('/api/reviews', 'Begin a review of a unit', none, newReviewSchema, addedSchema),
   review: get(

@@ -156,13 +156,26 @@ export const reviewRowSchema = z.object({
   headline: z.string(),
   editions: z.int(),
   publishedOn: daySchema.nullable(),
-  marks: z
-    .int()
-    .nullable()
-    .describe('Lines that rest on facts which have changed since they were taken; null: not looked at, it is far down'),
-  since: z.array(changeSchema).nullable().describe('What has changed since the newest edition; null: not looked at'),
 });
 export type ReviewRow = z.infer<typeof reviewRowSchema>;
+
+/** A review held against today's facts. */
+export const heldReviewSchema = z.object({
+  id: z.string(),
+  marks: z.int().describe('Lines that rest on facts which have changed since they were taken'),
+  since: z.array(changeSchema).describe('What has changed since the newest edition; empty where nothing is published'),
+});
+export type HeldReview = z.infer<typeof heldReviewSchema>;
+
+/** A review of one unit, held against today's facts. */
+export const reviewOfUnitSchema = reviewRowSchema.extend(heldReviewSchema.omit({ id: true }).shape);
+export type ReviewOfUnit = z.infer<typeof reviewOfUnitSchema>;
+
+/** Reviews by their numbers, separated by commas: a page of them, since each is a question to the archive. */
+export const reviewIdsSchema = z
+  .string()
+  .regex(/^\d{1,18}(,\d{1,18}){0,59}$/, 'must be one to sixty numbers of reviews, separated by commas')
+  .transform((ids) => ids.split(','));
 
 export const newReviewSchema = z.strictObject({ unit: idSchema });
 export const savedReviewSchema = z.strictObject({ revision: z.int().min(1), document: reviewDocumentSchema });

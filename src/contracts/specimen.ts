@@ -13,7 +13,7 @@ import { sheetEntrySchema } from './sheet';
 import { tableReadingSchema } from './table-reading';
 
 /** How far a unit has come, in the order of the work. */
-export const STAGES = ['received', 'takes', 'measured', 'scored'] as const;
+export const STAGES = ['received', 'takes', 'measured', 'scored', 'published'] as const;
 export const stageSchema = z.enum(STAGES);
 export type Stage = z.infer<typeof stageSchema>;
 
@@ -38,6 +38,10 @@ export const specimenRowSchema = z.object({
   onDesk: z.boolean(),
   firstTested: daySchema.nullable(),
   lastTested: daySchema.nullable(),
+  review: z
+    .object({ id: z.string(), publishedOn: daySchema.nullable().describe('The day of its newest edition') })
+    .nullable()
+    .describe('The review that was published last, else the one that was begun last'),
   takes: z.int(),
   failedAnalyses: z.int(),
   waitingAnalyses: z.int(),

@@ -183,7 +183,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const house = new HouseRules(database);
   const protocols = new ProtocolBook(database, hub);
   const standings = new KindStandings(catalogue, pool);
-  const reviews = new Reviews(database, catalogue, standings, house, compare, clock, packageVersion);
+  const reviews = new Reviews(database, catalogue, standings, house, compare, hub, clock, packageVersion);
   const handed = new HandedClips(options.folder, store, pool);
   const sharedPictures = new SharedPictures(options.folder, pool);
   const runImport = new RunImport(database, ingest, queue, hub);

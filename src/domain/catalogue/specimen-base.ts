@@ -10,6 +10,10 @@ export interface SpecimenBase {
   readonly on_desk: boolean;
   readonly first_tested: string | null;
   readonly last_tested: string | null;
+  /** The review that was published last, else the one that was begun last. */
+  readonly review_id: string | null;
+  /** Day of its newest edition. */
+  readonly published_on: string | null;
   readonly takes: number;
   readonly failed: number;
   readonly waiting: number;

@@ -17,6 +17,8 @@ const BASE: SpecimenBase = {
   on_desk: true,
   first_tested: '2026-01-01',
   last_tested: '2026-02-01',
+  review_id: null,
+  published_on: null,
   takes: 3,
   failed: 0,
   waiting: 0,
@@ -44,7 +46,7 @@ const HAND = criteria.filter((c) => c.kind === 'by-hand' || c.kind === 'heard').
 const points = (ids: readonly string[]) =>
   ids.map((criterion) => ({ specimen_id: '1', criterion, value: 4, reason: null, date: '2026-02-01' }));
 
-it('a unit goes from received over takes to measured and scored', () => {
+it('a unit goes from received over takes to measured, scored and published', () => {
   expect(stageOf({ ...BASE, takes: 0, first_tested: null, last_tested: null }, [])).toBe('received');
   // A unit of tables alone has been tested.
   expect(stageOf({ ...BASE, takes: 0 }, [])).toBe('scored');
@@ -54,6 +56,13 @@ it('a unit goes from received over takes to measured and scored', () => {
   expect(stageOf(BASE, [])).toBe('scored');
   // Without rules there is nothing to be scored by.
   expect(stageOf(BASE, null)).toBe('measured');
+  const published = (published_on: string) => ({ ...BASE, review_id: '1', published_on });
+  expect(stageOf(published('2026-02-01'), [])).toBe('published');
+  expect(stageOf(published('2026-02-01'), null)).toBe('published');
+  // Tested again since; points that are missing; an analysis that failed.
+  expect(stageOf(published('2026-01-31'), [])).toBe('scored');
+  expect(stageOf(published('2026-02-01'), ['sound'])).toBe('measured');
+  expect(stageOf({ ...published('2026-02-01'), failed: 1 }, [])).toBe('takes');
 });
 
 it('enters the ranking with its first figure, not with a take alone', () => {

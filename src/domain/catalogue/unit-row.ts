@@ -55,6 +55,7 @@ export function specimenRow(
     onDesk: base.on_desk,
     firstTested: base.first_tested,
     lastTested: base.last_tested,
+    review: base.review_id === null ? null : { id: base.review_id, publishedOn: base.published_on },
     takes: base.takes,
     failedAnalyses: base.failed,
     waitingAnalyses: base.waiting,
@@ -95,11 +96,17 @@ function countingPrice(unit: UnitFacts, criteria: readonly Criterion[]): Specime
   return { amount, currency, kind, date };
 }
 
+/** What was tested after its newest edition is not published yet; on the same day it is written after the test. */
+const isPublished = ({ published_on, last_tested }: SpecimenBase): boolean =>
+  published_on !== null && (last_tested === null || published_on >= last_tested);
+
 /** @param missingPoints - null where there are no rules to score it by */
 export function stageOf(base: SpecimenBase, missingPoints: readonly string[] | null): Stage {
   if (base.takes === 0 && base.last_tested === null) return 'received';
   if (base.waiting > 0 || base.failed > 0) return 'takes';
-  return missingPoints === null || missingPoints.length > 0 ? 'measured' : 'scored';
+  if (missingPoints !== null && missingPoints.length > 0) return 'measured';
+  if (isPublished(base)) return 'published';
+  return missingPoints === null ? 'measured' : 'scored';
 }
 
 function keyFigure(unit: UnitFacts, quantity: QuantityId, scatters: KindScatters): KeyFigure[] {

@@ -13,6 +13,7 @@ const row = (id: string, change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   onDesk: false,
   firstTested: '2026-01-01',
   lastTested: '2026-05-02',
+  review: null,
   takes: 3,
   failedAnalyses: 0,
   waitingAnalyses: 0,

@@ -78,7 +78,7 @@ it('lines that rest on facts which changed are marked, and nothing that was writ
   const after = await reviews.get(id);
   expect(after.marks).toMatchObject([{ restsOn: { rule: 'needs' }, now: null }]);
   expect(after.document.cons).toEqual(cons);
-  expect((await reviews.list())[0].marks).toBe(1);
+  expect((await reviews.held([id]))[0].marks).toBe(1);
 });
 
 it('goes with its unit: to the one that it is merged into, and with it for good', async () => {
@@ -188,4 +188,26 @@ it('writes the site for callers at this machine, in an empty folder or its own',
   const taken = await post({ out: folder });
   expect(taken.status).toBe(400);
   expect(JSON.stringify(await taken.json())).toContain('holds no site of Sediment');
+});
+
+it('a unit says where its review stands: begun, published, thrown away; and is asked for again after another test', async () => {
+  const { app, units } = await withUnits(1);
+  const { reviews, catalogue } = app;
+  const unit = units[0].specimenId;
+  const row = () => catalogue.specimen(unit);
+  expect((await row()).review).toBeNull();
+  const thrown = await reviews.open(unit);
+  expect((await row()).review).toEqual({ id: thrown.id, publishedOn: null });
+  await reviews.discard(thrown.id);
+  expect((await row()).review).toBeNull();
+  const { id } = await reviews.open(unit);
+  const { document, revision } = await reviews.get(id);
+  const saved = await reviews.save(id, revision, written(document));
+  await reviews.publish(id, saved.revision);
+  expect(await row()).toMatchObject({ review: { id, publishedOn: '2026-05-10' } });
+  // A second one that was only begun does not hide the one that is published.
+  await reviews.open(unit);
+  expect((await row()).review?.id).toBe(id);
+  expect(await reviews.held([id, '999', id])).toEqual([{ id, marks: 0, since: [] }]);
+  expect((await reviews.listOf(unit)).map((r) => r.editions)).toEqual([0, 1]);
 });

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { LaneDifference } from '#contracts/compare';
 import type { Edition, FrozenDeck } from '#contracts/edition';
-import type { EditionChange, Review, ReviewDocument, ReviewRow } from '#contracts/review';
+import type { EditionChange, Review, ReviewDocument, HeldReview, ReviewOfUnit, ReviewRow } from '#contracts/review';
 import type { SpecimenRow } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
 import { freeze, frozenFacts } from '#domain/review/freeze';
@@ -19,6 +19,7 @@ import type { Catalogue } from '../catalogue/catalogue';
 import type { Compare } from '../compare/compare';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
+import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
 import type { HouseRules } from './house-rules';
 import type { KindStandings } from './kind-standings';
@@ -29,15 +30,13 @@ import {
   editionsOf,
   findEdition,
   findReview,
+  listHeadlines,
   listReviews,
   newestEditions,
   saveReview,
   type KeptEdition,
   type KeptReview,
 } from './queries/review';
-
-/** So many of the latest are held against today's facts in the list; each is a question to the archive. */
-const LOOKED_AT = 60;
 
 /** What a person writes about units, and the editions that were published of it. */
 export class Reviews {
@@ -47,34 +46,53 @@ export class Reviews {
     private readonly standings: KindStandings,
     private readonly house: HouseRules,
     private readonly compare: Compare,
+    private readonly hub: EventHub,
     private readonly clock: Clock,
     private readonly software: string,
   ) {}
 
   /**
-   * Reviews, the latest first, with what has changed since they were written and published.
+   * Reviews, the latest first.
    *
    * @param unit - of this one alone; null for all
    */
   async list(unit: string | null = null): Promise<ReviewRow[]> {
-    const house = await this.house.current();
     const newest = new Map((await newestEditions(this.database)).map((e) => [e.reviewId, e]));
     const rows: ReviewRow[] = [];
-    for (const [i, review] of (await listReviews(this.database, unit)).entries()) {
-      const kept = newest.get(review.id);
-      const facts = i < LOOKED_AT ? await this.standings.factsOf(review.specimenId) : null;
-      rows.push({
-        id: review.id,
-        unit: unitOf(await this.catalogue.specimen(review.specimenId)),
-        openedOn: review.openedOn,
-        headline: review.document.headline,
-        editions: kept?.number ?? 0,
-        publishedOn: kept?.publishedOn ?? null,
-        marks: facts && changedLines(review.document, propose(facts, house)).length,
-        since: facts && (kept ? await this.sinceKept(kept.id, facts) : []),
-      });
+    for (const { id, specimenId, openedOn, headline } of await listHeadlines(this.database, unit)) {
+      const kept = newest.get(id);
+      const named = unitOf(await this.catalogue.specimen(specimenId));
+      rows.push({ id, unit: named, openedOn, headline, editions: kept?.number ?? 0, publishedOn: kept?.publishedOn ?? null }); // prettier-ignore
     }
     return rows;
+  }
+
+  /** Reviews of one unit, with how each stands to the facts of today. */
+  async listOf(unit: string): Promise<ReviewOfUnit[]> {
+    const rows = await this.list(unit);
+    const held = new Map((await this.held(rows.map((r) => r.id))).map((h) => [h.id, h]));
+    return rows.flatMap((row) => {
+      const now = held.get(row.id);
+      return now ? [{ ...row, ...now }] : [];
+    });
+  }
+
+  /** Reviews held against the facts of today; those that are there no more are left out. */
+  async held(ids: readonly string[]): Promise<HeldReview[]> {
+    const house = await this.house.current();
+    const held: HeldReview[] = [];
+    for (const id of new Set(ids)) {
+      const review = await findReview(this.database, id);
+      if (!review) continue;
+      const facts = await this.standings.factsOf(review.specimenId);
+      const newest = (await editionsOf(this.database, id)).at(0);
+      held.push({
+        id,
+        marks: changedLines(review.document, propose(facts, house)).length,
+        since: newest ? this.since(newest.edition, facts) : [],
+      });
+    }
+    return held;
   }
 
   /**
@@ -127,6 +145,7 @@ export class Reviews {
     const deck = await proposeDeck(facts, (step) => this.compare.candidates(category, step));
     const document: ReviewDocument = { ...emptyReview(), decks: deck ? [deck] : [] };
     const id = await this.database.transaction((tx) => addReview(tx, facts.sheet.row.id, this.clock.today(), document));
+    this.hub.specimenChanged(facts.sheet.row.id);
     return { id };
   }
 
@@ -145,9 +164,10 @@ export class Reviews {
 
   /** @throws Failure `not-found`; `invalid-request` where something of it is published: that stays */
   async discard(id: string): Promise<void> {
-    await this.mustFind(id);
+    const { specimenId } = await this.mustFind(id);
     if (!(await this.database.transaction((tx) => discardReview(tx, id))))
       throw new Failure('invalid-request', 'An edition of it is published; what is published stays.');
+    this.hub.specimenChanged(specimenId);
   }
 
   /**
@@ -181,6 +201,7 @@ export class Reviews {
         throw new Failure('invalid-request', `Edition ${newest} was published meanwhile: look at it first.`);
       await addEdition(tx, id, edition, document, sha256);
     });
+    this.hub.specimenChanged(review.specimenId);
     return this.get(id);
   }
 
@@ -211,10 +232,6 @@ export class Reviews {
   async sinceOf({ edition, reviewId }: KeptEdition): Promise<EditionChange[]> {
     const review = await this.mustFind(reviewId);
     return this.since(edition, await this.standings.factsOf(review.specimenId));
-  }
-
-  private async sinceKept(editionId: string, facts: ReviewFacts): Promise<EditionChange[]> {
-    return this.since((await this.edition(editionId)).edition, facts);
   }
 
   private since(edition: Edition, facts: ReviewFacts): EditionChange[] {

@@ -17,7 +17,8 @@ import { handle, parse, plainFile, type Site } from './handle';
 export function reviewRoutes(site: Site, application: Application): void {
   const { reviews, house, site: publishing, status } = application;
   handle(site, ENDPOINTS.reviews, () => reviews.list());
-  handle(site, ENDPOINTS.reviewsOfUnit, ({ params }) => reviews.list(params.id));
+  handle(site, ENDPOINTS.reviewsOfUnit, ({ params }) => reviews.listOf(params.id));
+  handle(site, ENDPOINTS.heldReviews, ({ params }) => reviews.held(params.ids));
   handle(site, ENDPOINTS.unitCharacter, ({ params }) => reviews.character(params.id));
   handle(site, ENDPOINTS.openReview, ({ body }) => reviews.open(body.unit));
   handle(site, ENDPOINTS.review, ({ params }) => reviews.get(params.id));

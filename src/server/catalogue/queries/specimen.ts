@@ -75,8 +75,12 @@ export async function listSpecimens(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<SpecimenBase[]> {
-  const [ofRun, ofCustody, ofUnit] = ['r.specimen_id', 'specimen_id', 'u.id'].map((c) => among(ids, c, 2).sql);
-  const [byRun, byCustody] = ['se.held_on', 'effective_on'].map((c) => upTo(until, c, ids === null ? 2 : 3).sql);
+  const [ofRun, ofCustody, ofUnit, ofReview] = ['r.specimen_id', 'specimen_id', 'u.id', 'v.specimen_id'].map(
+    (c) => among(ids, c, 2).sql,
+  );
+  const [byRun, byCustody, byEdition, byReview] = ['se.held_on', 'effective_on', 'e.published_on', 'v.opened_on'].map(
+    (c) => upTo(until, c, ids === null ? 2 : 3).sql,
+  );
   return db.query<SpecimenBase>(
     `WITH counted AS (
        SELECT r.specimen_id,
@@ -94,14 +98,21 @@ export async function listSpecimens(
      ), standing AS (
        SELECT DISTINCT ON (specimen_id) specimen_id, on_desk FROM custody WHERE true ${ofCustody} ${byCustody}
        ORDER BY specimen_id, id DESC
+     ), written AS (
+       SELECT DISTINCT ON (v.specimen_id) v.specimen_id, v.id AS review_id, e.published_on::text AS published_on
+       FROM review v
+       LEFT JOIN edition e ON e.review_id = v.id ${byEdition}
+       WHERE true ${ofReview} ${byReview}
+       ORDER BY v.specimen_id, e.published_on DESC NULLS LAST, v.id DESC
      )
      SELECT u.id, u.maker, u.model, u.label, u.category,
             coalesce(st.on_desk, false) AS on_desk,
-            c.first_tested, c.last_tested,
+            c.first_tested, c.last_tested, w.review_id, w.published_on,
             coalesce(c.takes, 0) AS takes, coalesce(c.failed, 0) AS failed, coalesce(c.waiting, 0) AS waiting
      FROM unit u
      LEFT JOIN counted c ON c.specimen_id = u.id
      LEFT JOIN standing st ON st.specimen_id = u.id
+     LEFT JOIN written w ON w.specimen_id = u.id
      WHERE true ${ofUnit}
      ORDER BY u.maker, u.model, u.label, u.id`,
     [algorithmVersion, ...among(ids, '', 2).values, ...upTo(until, '', 2).values],

@@ -39,13 +39,22 @@ const fromRow = ({ id, specimen_id, opened_on, revision, document }: ReviewRow):
   document: reviewDocumentSchema.parse(document),
 });
 
-/** Reviews of a unit, or all of them, the latest first. */
-export async function listReviews(db: Queryable, unit: string | null = null): Promise<KeptReview[]> {
-  const rows = await db.query<ReviewRow>(
-    `SELECT ${COLUMNS} FROM review WHERE $1::bigint IS NULL OR specimen_id = $1 ORDER BY opened_on DESC, id DESC`,
+/** Reviews, the latest first. */
+export async function listReviews(db: Queryable): Promise<KeptReview[]> {
+  const rows = await db.query<ReviewRow>(`SELECT ${COLUMNS} FROM review ORDER BY opened_on DESC, id DESC`);
+  return rows.map(fromRow);
+}
+
+/** Reviews of a unit, or all of them, the latest first, without what they say below the headline. */
+export async function listHeadlines(
+  db: Queryable,
+  unit: string | null,
+): Promise<(Pick<KeptReview, 'id' | 'specimenId' | 'openedOn'> & { readonly headline: string })[]> {
+  return db.query(
+    `SELECT id, specimen_id AS "specimenId", opened_on::text AS "openedOn", document->>'headline' AS headline
+     FROM review WHERE $1::bigint IS NULL OR specimen_id = $1 ORDER BY opened_on DESC, id DESC`,
     [unit],
   );
-  return rows.map(fromRow);
 }
 
 export async function findReview(db: Queryable, id: string): Promise<KeptReview | null> {

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { Subject, filter, merge, tap, type Observable } from 'rxjs';
 import type { Character } from '#contracts/character';
 import { ENDPOINTS } from '#contracts/http';
-import type { House, Review, ReviewDocument, ReviewRow } from '#contracts/review';
+import type { HeldReview, House, Review, ReviewDocument, ReviewOfUnit, ReviewRow } from '#contracts/review';
 import type { SiteReportJson } from '#contracts/site';
 import { Api } from './api';
 import { Events } from './events';
@@ -26,8 +26,13 @@ export class ReviewData {
   readonly house: Observable<Loaded<House>> = live(() => this.api.call(ENDPOINTS.house, {}), this.changed);
 
   /** Reviews of one unit. */
-  of(unit: string): Observable<Loaded<ReviewRow[]>> {
+  of(unit: string): Observable<Loaded<ReviewOfUnit[]>> {
     return live(() => this.api.call(ENDPOINTS.reviewsOfUnit, { params: { id: unit } }), this.facts);
+  }
+
+  /** Some reviews, held against today's facts. */
+  held(ids: readonly string[]): Observable<Loaded<HeldReview[]>> {
+    return live(() => this.api.call(ENDPOINTS.heldReviews, { params: { ids: ids.join(',') } }), this.facts);
   }
 
   /** Words for a unit and what it is for. */

@@ -49,6 +49,7 @@ const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   onDesk: true,
   firstTested: '2026-05-02',
   lastTested: '2026-05-02',
+  review: { id: '7', publishedOn: '2026-05-04' },
   takes: 3,
   failedAnalyses: 0,
   waitingAnalyses: 0,
@@ -138,20 +139,34 @@ describe('bench', () => {
     expect(nextStep(row({ failedAnalyses: 2, waitingAnalyses: 1 }))).toMatchObject({
       text: '2 analyses failed',
       kind: 'attention',
-      fragment: 'takes',
+      to: { fragment: 'takes' },
     });
-    expect(nextStep(row({ takes: 0, lastTested: null }))).toMatchObject({ text: 'No takes yet', fragment: null });
+    expect(nextStep(row({ takes: 0, lastTested: null }))).toMatchObject({
+      text: 'No takes yet',
+      to: { screen: '/new-run' },
+    });
     // A unit of which only tables were filled in has been tested.
-    expect(nextStep(row({ takes: 0, hasRules: false, place: null })).text).toMatch(/no rules yet/);
+    expect(nextStep(row({ takes: 0, hasRules: false, place: null, review: null })).text).toBe(
+      'Measured, nothing published',
+    );
     expect(nextStep(row({ waitingAnalyses: 1, missingPoints: ['sound'] }))).toMatchObject({ kind: 'wait' });
     expect(nextStep(row({ missingPoints: ['sound', 'build'] }))).toMatchObject({
       text: 'Points missing: sound, build',
-      fragment: 'points',
+      to: { fragment: 'points' },
     });
-    expect(nextStep(row())).toMatchObject({ kind: 'done', text: 'All done' });
+    expect(nextStep(row())).toEqual({ kind: 'done', text: 'Published 2026-05-04', action: 'Look at its place', to: { fragment: 'place' } }); // prettier-ignore
     // Nothing is scored where there are no rules, and nothing done where the unit is not ranked.
-    expect(nextStep(row({ hasRules: false, place: null })).text).toMatch(/no rules yet/);
+    expect(nextStep(row({ hasRules: false, place: null }))).toMatchObject({ kind: 'done', to: { fragment: 'takes' } });
     expect(nextStep(row({ place: null }))).toMatchObject({ kind: 'attention', text: 'Scored, not ranked' });
+  });
+
+  it('goes on with a review: one that is not begun, one that is, one that is older than the last test', () => {
+    expect(nextStep(row({ review: null }))).toMatchObject({ kind: 'open', text: 'Scored, nothing published', to: { screen: '/reviews' } }); // prettier-ignore
+    // A second one is not begun beside the first.
+    expect(nextStep(row({ review: { id: '7', publishedOn: null } }))).toMatchObject({ kind: 'work', to: { review: '7' } }); // prettier-ignore
+    expect(nextStep(row({ lastTested: '2026-05-05' }))).toMatchObject({ text: 'Tested again since it was published 2026-05-04', to: { review: '7' } }); // prettier-ignore
+    // Published on the day of the test: written after it.
+    expect(nextStep(row({ lastTested: '2026-05-04' })).kind).toBe('done');
   });
 
   it('asks for a new price after 90 days, of units on the desk only', () => {

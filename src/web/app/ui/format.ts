@@ -55,6 +55,7 @@ export const STAGE_NAMES = {
   takes: 'Takes',
   measured: 'Measured',
   scored: 'Scored',
+  published: 'Published',
 } as const;
 
 /** A number of bytes as people say it. */

@@ -61,6 +61,8 @@ export class Bench {
   }
 
   protected reached(row: SpecimenRow, stage: Stage): boolean {
+    // Where there are no rules, nothing is scored, however far it came.
+    if (stage === 'scored' && !row.hasRules) return false;
     return STAGES.indexOf(row.stage) >= STAGES.indexOf(stage);
   }
 
@@ -69,9 +71,10 @@ export class Bench {
   }
 
   protected go(row: SpecimenRow): void {
-    const { fragment } = nextStep(row);
-    if (fragment === null) void this.router.navigate(['/new-run'], { queryParams: { unit: row.id } });
-    else void this.router.navigate(['/gear', row.id], { fragment });
+    const { to } = nextStep(row);
+    if ('review' in to) void this.router.navigate(['/reviews', to.review]);
+    else if ('screen' in to) void this.router.navigate([to.screen], { queryParams: { unit: row.id } });
+    else void this.router.navigate(['/gear', row.id], to);
   }
 
   protected setOnDesk(row: SpecimenRow, onDesk: boolean): void {

@@ -6,9 +6,11 @@ import { daysBetween } from '../../ui/format';
 export interface NextStep {
   readonly text: string;
   readonly action: string;
-  /** Anchor on the unit's page, or null for the new-run screen. */
-  readonly fragment: string | null;
-  readonly kind: 'work' | 'wait' | 'attention' | 'done';
+  /** Anchor on the unit's page, a screen that begins with the unit, or a review of it. */
+  readonly to:
+    { readonly fragment: string } | { readonly screen: '/new-run' | '/reviews' } | { readonly review: string };
+  /** What is open may stay so: not everything that was measured is written about. */
+  readonly kind: 'work' | 'wait' | 'attention' | 'open' | 'done';
 }
 
 /** Prices older than this are worth a look (design of the bench). */
@@ -18,31 +20,41 @@ const PRICE_AGE_DAYS = 90;
 export function nextStep(row: SpecimenRow): NextStep {
   if (row.failedAnalyses > 0) {
     const what = row.failedAnalyses === 1 ? 'One analysis' : `${row.failedAnalyses} analyses`;
-    return { text: `${what} failed`, action: 'See why', fragment: 'takes', kind: 'attention' };
+    return { text: `${what} failed`, action: 'See why', to: { fragment: 'takes' }, kind: 'attention' };
   }
   if (row.takes === 0 && row.lastTested === null)
-    return { text: 'No takes yet', action: 'Bring in takes', fragment: null, kind: 'work' };
+    return { text: 'No takes yet', action: 'Bring in takes', to: { screen: '/new-run' }, kind: 'work' };
   if (row.waitingAnalyses > 0)
-    return { text: `Measuring, ${row.waitingAnalyses} to go`, action: 'Watch', fragment: 'takes', kind: 'wait' };
+    return {
+      text: `Measuring, ${row.waitingAnalyses} to go`,
+      action: 'Watch',
+      to: { fragment: 'takes' },
+      kind: 'wait',
+    };
   if (row.missingPoints.length > 0) {
     return {
       text: `Points missing: ${row.missingPoints.join(', ')}`,
       action: 'Give points',
-      fragment: 'points',
+      to: { fragment: 'points' },
       kind: 'work',
     };
   }
-  if (!row.hasRules) {
-    return {
-      text: 'Measured; there are no rules yet to score this kind by',
-      action: 'Look at its takes',
-      fragment: 'takes',
-      kind: 'done',
-    };
-  }
+  if (!row.hasRules) return written(row);
   if (row.place === null)
-    return { text: 'Scored, not ranked', action: 'See why', fragment: 'place', kind: 'attention' };
-  return { text: 'All done', action: 'Look at its place', fragment: 'place', kind: 'done' };
+    return { text: 'Scored, not ranked', action: 'See why', to: { fragment: 'place' }, kind: 'attention' };
+  return written(row);
+}
+
+/** What is left of a unit that is measured and, where there are rules, scored. */
+function written({ review, lastTested, hasRules }: SpecimenRow): NextStep {
+  const text = `${hasRules ? 'Scored' : 'Measured'}, nothing published`;
+  if (review === null) return { text, action: 'Write about it', to: { screen: '/reviews' }, kind: 'open' };
+  const to = { review: review.id };
+  if (review.publishedOn === null) return { text, action: 'Go on writing', to, kind: 'work' };
+  if (lastTested !== null && lastTested > review.publishedOn)
+    return { text: `Tested again since it was published ${review.publishedOn}`, action: 'See what has changed', to, kind: 'open' }; // prettier-ignore
+  const place = { fragment: hasRules ? 'place' : 'takes' };
+  return { text: `Published ${review.publishedOn}`, action: hasRules ? 'Look at its place' : 'Look at its takes', to: place, kind: 'done' }; // prettier-ignore
 }
 
 /** Units on the desk whose price has not been looked at for long. */

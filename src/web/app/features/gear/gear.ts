@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { hasEveryWord } from '#core/text/every-word';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink, type Params } from '@angular/router';
 import { Button } from 'primeng/button';
@@ -40,10 +41,7 @@ export function filterRows<T extends { readonly name: string; readonly category:
   typed: string,
   category: Category | null,
 ): T[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  return rows.filter(
-    (r) => (category === null || r.category === category) && words.every((w) => r.name.toLowerCase().includes(w)),
-  );
+  return rows.filter((r) => (category === null || r.category === category) && hasEveryWord(r.name, typed));
 }
 
 /** A column of a list: a figure, or what a field of the data sheet says. */

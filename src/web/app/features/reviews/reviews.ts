@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
+import { of, switchMap } from 'rxjs';
+import type { HeldReview } from '#contracts/review';
 import type { SiteReportJson } from '#contracts/site';
 import { unitName } from '#contracts/unit-name';
 import { Breadcrumb } from '../../data/breadcrumb';
@@ -11,12 +13,14 @@ import { LOADING } from '../../data/loaded';
 import { ReviewData } from '../../data/reviews';
 import { Saving } from '../../data/saving';
 import { ChoiceField } from '../../ui/field/choice-field';
+import { TextField } from '../../ui/field/text-field';
 import { ProblemBox } from '../../ui/problem-box';
+import { ON_ONE_PAGE, shelfPage, sinceWords } from './shelf';
 
 /** Everything that was written and published. */
 @Component({
   selector: 'sd-reviews',
-  imports: [Button, ChoiceField, ProblemBox, RouterLink],
+  imports: [Button, ChoiceField, ProblemBox, RouterLink, TextField],
   template: `
     <div class="title">
       <h1>Reviews</h1>
@@ -77,6 +81,10 @@ import { ProblemBox } from '../../ui/problem-box';
             <sd-problem-box [problem]="p" />
           }
         }
+        @if (list.length > onOnePage) {
+          <sd-text-field label="Find" type="search" [value]="typed()" (valueChange)="find($event)" />
+        }
+        @let shelf = shown();
         <table class="plain-table">
           <thead>
             <tr>
@@ -87,7 +95,7 @@ import { ProblemBox } from '../../ui/problem-box';
             </tr>
           </thead>
           <tbody>
-            @for (r of list; track r.id) {
+            @for (r of shelf.rows; track r.id) {
               <tr>
                 <th scope="row">
                   <a [routerLink]="['/reviews', r.id]">{{ r.unit.name }}</a>
@@ -101,25 +109,41 @@ import { ProblemBox } from '../../ui/problem-box';
                   }
                 </td>
                 <td>
-                  @if (r.since?.length) {
-                    <span class="warn">{{
-                      r.since?.length === 1 ? r.since?.[0]?.text : r.since?.length + ' changes'
-                    }}</span>
-                  } @else if (r.publishedOn && r.since !== null) {
-                    <span class="quiet">nothing</span>
-                  } @else if (r.since === null) {
-                    <span class="quiet">open it to see</span>
-                  }
-                  @if (r.marks) {
-                    <span class="warn small">
-                      · {{ r.marks === 1 ? 'one line rests' : r.marks + ' lines rest' }} on changed facts</span
+                  @for (w of sinceWords(r, heldOf(r.id)); track w.text; let first = $first) {
+                    <span [class.warn]="w.isChange" [class.quiet]="!w.isChange"
+                      >{{ first ? '' : ' · ' }}{{ w.text }}</span
                     >
                   }
                 </td>
               </tr>
+            } @empty {
+              <tr>
+                <td colspan="4" class="quiet">No review holds these words.</td>
+              </tr>
             }
           </tbody>
         </table>
+        @if (shelf.last > 0) {
+          <nav class="pages" aria-label="Pages of reviews">
+            <p-button
+              size="small"
+              severity="secondary"
+              label="Later ones"
+              [disabled]="shelf.page === 0"
+              (onClick)="page.set(shelf.page - 1)"
+            />
+            <span class="small" role="status"
+              >Page {{ shelf.page + 1 }} of {{ shelf.last + 1 }}, {{ shelf.found }} reviews</span
+            >
+            <p-button
+              size="small"
+              severity="secondary"
+              label="Earlier ones"
+              [disabled]="shelf.page === shelf.last"
+              (onClick)="page.set(shelf.page + 1)"
+            />
+          </nav>
+        }
       }
     }
   `,
@@ -136,6 +160,7 @@ import { ProblemBox } from '../../ui/problem-box';
       gap: 8px 16px;
       align-items: center;
     }
+    .pages,
     .site {
       display: flex;
       flex-wrap: wrap;
@@ -171,6 +196,21 @@ export class Reviews {
   private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   protected readonly problem = computed(() => this.loaded().problem);
   protected readonly reviews = computed(() => this.loaded().value);
+  protected readonly onOnePage = ON_ONE_PAGE;
+  protected readonly sinceWords = sinceWords;
+  protected readonly typed = signal('');
+  protected readonly page = signal(0);
+  protected readonly shown = computed(() => shelfPage(this.reviews() ?? [], this.typed(), this.page()));
+  private readonly held = toSignal(
+    toObservable(
+      computed(() =>
+        this.shown()
+          .rows.map((r) => r.id)
+          .join(','),
+      ),
+    ).pipe(switchMap((ids) => (ids === '' ? of(LOADING) : this.data.held(ids.split(','))))),
+    { initialValue: LOADING },
+  );
   protected readonly hasPublished = computed(() => (this.reviews() ?? []).some((r) => r.editions > 0));
   protected readonly units = computed(() => (this.specimens().value ?? []).map((u) => ({ label: unitName(u), value: u.id }))); // prettier-ignore
   protected readonly chosen = linkedSignal<string | null>(() => this.unit() ?? null);
@@ -178,6 +218,15 @@ export class Reviews {
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Reviews', link: null }]);
     inject(ScreenKeys).hints.set([]);
+  }
+
+  protected find(words: string): void {
+    this.typed.set(words);
+    this.page.set(0);
+  }
+
+  protected heldOf(id: string): HeldReview | null {
+    return this.held().value?.find((h) => h.id === id) ?? null;
   }
 
   protected writeSite(): void {

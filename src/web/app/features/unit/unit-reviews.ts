@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import { switchMap } from 'rxjs';
 import { LOADING } from '../../data/loaded';
 import { ReviewData } from '../../data/reviews';
+import { restWords } from '../../ui/review-words';
 
 /** What was written and published of a unit, and what has happened since. */
 @Component({
@@ -17,7 +18,7 @@ import { ReviewData } from '../../data/reviews';
           <span>
             · published <span class="num">{{ r.publishedOn }}</span>, edition {{ r.editions }}</span
           >
-          @if (r.since?.length) {
+          @if (r.since.length > 0) {
             ; since then:
             @for (c of r.since; track c.text; let last = $last) {
               <span class="warn">{{ c.text }}{{ last ? '' : '; ' }}</span>
@@ -29,7 +30,7 @@ import { ReviewData } from '../../data/reviews';
           <span class="quiet">· not published</span>
         }
         @if (r.marks) {
-          <span class="warn"> · {{ r.marks === 1 ? 'one line rests' : r.marks + ' lines rest' }} on changed facts</span>
+          <span class="warn"> · {{ restWords(r.marks) }}</span>
         }
       </p>
     } @empty {
@@ -51,6 +52,7 @@ import { ReviewData } from '../../data/reviews';
 })
 export class UnitReviews {
   readonly unit = input.required<string>();
+  protected readonly restWords = restWords;
 
   private readonly data = inject(ReviewData);
   protected readonly reviews = toSignal(toObservable(this.unit).pipe(switchMap((id) => this.data.of(id))), {
