@@ -282,7 +282,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     answersImport: new AnswersImport(database, pool, heard, scale, clock),
     tests,
     listeningClips,
-    vocabulary: new VocabularyBook(database, heard, clock),
+    vocabulary: new VocabularyBook(database, heard, pool, clock),
     livePanels: new LivePanels(database, pool, listeningClips, scale, hub, clock),
     performers: new PerformerAnswers(database, scale, hub, clock),
     sittings: new Sittings(database, pool, tests, listeningClips, scale, hub, now),

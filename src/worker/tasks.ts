@@ -3,6 +3,7 @@
 
 /** The function behind each task. */
 export interface WorkerTasks {
+  'associate-word': typeof import('./tasks/associate-word').default;
   'analyse-clip': typeof import('./tasks/analyse-clip').default;
   'cut-clip': typeof import('./tasks/cut-clip').default;
   'cut-listening-clips': typeof import('./tasks/cut-listening-clips').default;

@@ -1,5 +1,5 @@
 import { seededBits, uniform } from './random';
-import { rankCorrelation } from './rank-correlation';
+import { ReorderedRanks } from './reordered-ranks';
 
 /** Values that something is held against; null where one was not measured. */
 export interface HeldAgainst<Id> {
@@ -47,20 +47,21 @@ export function bestAssociation<Id>(
   seed: string,
 ): BestAssociation<Id> | null {
   if (against.some((a) => a.values.length !== of.length)) throw new RangeError('lists of one length are needed');
+  const asTheyStand = of.map((_, i) => i);
   const looked = against.flatMap(({ id, values }) => {
     const known = values.flatMap((value, i) => (value === null ? [] : [{ value, i }]));
-    const y = known.map((k) => k.value);
-    const at = known.map((k) => k.i);
-    const rho = known.length < LEAST_ASSOCIATED ? null : rankCorrelation(at.map((i) => of[i]), y); // prettier-ignore
-    return rho === null ? [] : [{ id, y, at, rho }];
+    if (known.length < LEAST_ASSOCIATED) return [];
+    const ranks = new ReorderedRanks(of, known.map((k) => k.i), known.map((k) => k.value)); // prettier-ignore
+    const rho = ranks.correlation(asTheyStand);
+    return rho === null ? [] : [{ id, ranks, count: known.length, rho }];
   });
   if (looked.length === 0) return null;
   const all = looked
-    .map(({ id, rho, at }) => ({ id, rho, count: at.length }))
+    .map(({ id, rho, count }) => ({ id, rho, count }))
     .sort((a, b) => Math.abs(b.rho) - Math.abs(a.rho));
   const found = Math.abs(all[0].rho) - 1e-9;
   const isAsGood = (order: readonly number[]): boolean =>
-    looked.some(({ y, at }) => Math.abs(rankCorrelation(at.map((i) => of[order[i]]), y) ?? 0) >= found); // prettier-ignore
+    looked.some(({ ranks }) => Math.abs(ranks.correlation(order) ?? 0) >= found);
   return { ...all[0], looked: looked.length, p: chance(of.length, seed, isAsGood), all };
 }
 

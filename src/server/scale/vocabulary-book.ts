@@ -8,10 +8,16 @@ import {
   wordsOf,
   type Meanings,
 } from '#domain/listening/vocabulary/collect-words';
-import { wordPage, type MeasuredQuantity } from '#domain/listening/vocabulary/word-page';
+import {
+  wordAgainstFigures,
+  wordOfUnits,
+  wordPage,
+  type MeasuredQuantity,
+} from '#domain/listening/vocabulary/word-page';
 import type { Clock } from '../platform/clock';
 import type { Database, Queryable } from '../platform/db/database';
 import { Failure } from '../platform/failure';
+import type { WorkerPool } from '../platform/worker-pool';
 import type { HeardAnswers } from './heard-answers';
 import { newestFigures } from './newest-figures';
 import { hearings } from './queries/heard';
@@ -24,6 +30,7 @@ export class VocabularyBook {
   constructor(
     private readonly database: Database,
     private readonly answers: HeardAnswers,
+    private readonly pool: WorkerPool,
     private readonly clock: Clock,
   ) {}
 
@@ -44,7 +51,11 @@ export class VocabularyBook {
       title: quantity(id).name,
       values: new Map(facts.flatMap((f) => (f.quantity === id && f.value !== null ? [[f.specimen_id, f.value]] : []))),
     }));
-    return wordPage(meaningOf(word, meanings) ?? word, spoken, units, quantities);
+    const counts = meaningOf(word, meanings) ?? word;
+    const rows = wordOfUnits(counts, spoken, units);
+    // Thousands of orders are drawn: not on the thread that answers.
+    const found = await this.pool.run('associate-word', { ...wordAgainstFigures(rows, quantities), seed: counts });
+    return wordPage(counts, rows, quantities, found);
   }
 
   /**

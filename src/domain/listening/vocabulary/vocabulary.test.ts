@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { bestAssociation } from '#core/stats/best-association';
 import type { WordMeaning } from '#contracts/vocabulary';
 import { meaningOf, meaningRefusal, vocabularyOf, wordsOf, type Meanings, type Said } from './collect-words';
-import { wordPage } from './word-page';
+import { wordAgainstFigures, wordOfUnits, wordPage as pageOf, type HeardUnitOfWords, type MeasuredQuantity } from './word-page'; // prettier-ignore
 
 const said = (text: string, part: Partial<Said> = {}): Said => ({ text, isFree: true, specimenId: '1', listenerId: 'a', day: '2024-05-01', ...part }); // prettier-ignore
 const as = (word: string, other: string): [string, WordMeaning['meaning']] => [word, { kind: 'word', as: other }];
@@ -42,6 +43,13 @@ describe('the vocabulary of years', () => {
     for (const meaning of [{ kind: 'itself' }, { kind: 'none' }, { kind: 'word', as: 'boxy' }] as const) expect(refused('c1', meaning)).toBeNull(); // prettier-ignore
   });
 });
+
+/** The page of a word, as the server makes it with a thread between. */
+function wordPage(word: string, spoken: ReturnType<typeof wordsOf>, units: readonly HeardUnitOfWords[], quantities: readonly MeasuredQuantity[]) {
+  const rows = wordOfUnits(word, spoken, units);
+  const { shares, figures } = wordAgainstFigures(rows, quantities);
+  return pageOf(word, rows, quantities, bestAssociation(shares, figures, word));
+} // prettier-ignore
 
 describe('a word against units and figures', () => {
   const units = Array.from({ length: 8 }, (_, i) => ({ id: String(i + 1), name: `unit ${i + 1}`, heard: 10 }));

@@ -1,6 +1,6 @@
 import { formatNumber } from '#core/measure/figure-text';
 import { timesIn } from '#core/rules/listening/plain-words';
-import { bestAssociation, LEAST_ASSOCIATED } from '#core/stats/best-association';
+import { LEAST_ASSOCIATED, type BestAssociation } from '#core/stats/best-association';
 import { shareInterval } from '#core/stats/share-interval';
 import type { WordPage } from '#contracts/vocabulary';
 import type { SpokenWord } from './collect-words';
@@ -20,22 +20,22 @@ export interface MeasuredQuantity {
   readonly values: ReadonlyMap<string, number>;
 }
 
+/** Of a unit: how often a word was said of how many times it could have been. */
+export type WordOfUnit = WordPage['units'][number];
+
 /**
- * One word against units and figures: of which units it is said how often of how many times it could have been, and
- * which figure goes best with that.
+ * One word against units.
  *
  * @param word - as it counts
  * @param spoken - all words that were said of the kind
  * @param units - of the kind
- * @param quantities - measured of the kind
  */
-export function wordPage(
+export function wordOfUnits(
   word: string,
   spoken: readonly SpokenWord[],
   units: readonly HeardUnitOfWords[],
-  quantities: readonly MeasuredQuantity[],
-): WordPage {
-  const rows = units
+): WordOfUnit[] {
+  return units
     .map(({ id, name, heard }) => {
       const said = spoken.filter((s) => s.word === word && s.specimenId === id).length;
       // Words of a panel may be said oftener than answers are given: a share is at most all.
@@ -50,12 +50,28 @@ export function wordPage(
       };
     })
     .filter((row) => row.said > 0 || row.heard > 0);
+}
+
+/** How often a word is said of units, with what was measured of them: what a figure is looked for in. */
+export function wordAgainstFigures(rows: readonly WordOfUnit[], quantities: readonly MeasuredQuantity[]) {
   const compared = rows.filter((row) => row.share !== null);
-  const found = bestAssociation(
-    compared.map((row) => row.share ?? 0),
-    quantities.map(({ id, values }) => ({ id, values: compared.map((row) => values.get(row.id) ?? null) })),
-    word,
-  );
+  return {
+    shares: compared.map((row) => row.share ?? 0),
+    figures: quantities.map(({ id, values }) => ({ id, values: compared.map((row) => values.get(row.id) ?? null) })),
+  };
+}
+
+/**
+ * A word against units, and against the figure that goes best with it.
+ *
+ * @param found - of `wordAgainstFigures`; null where nothing could be held against it
+ */
+export function wordPage(
+  word: string,
+  rows: readonly WordOfUnit[],
+  quantities: readonly MeasuredQuantity[],
+  found: BestAssociation<string> | null,
+): WordPage {
   const titleOf = (id: string): string => quantities.find((q) => q.id === id)?.title ?? id;
   const figure = found && {
     quantity: found.id,
