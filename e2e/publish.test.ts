@@ -162,6 +162,15 @@ describe('publishing', () => {
     await disk.getByRole('button', { name: /that is my guess/ }).click();
     await disk.getByRole('button', { name: /· Oarlock Winch · A/ }).waitFor();
     expect(broken).toEqual([]);
+    // On paper: the ranking is open, what is only worked with is not there, and it is dark for nobody.
+    const ranking = disk.locator('details.printed table').first();
+    expect(await ranking.isVisible()).toBe(false);
+    await disk.emulateMedia({ media: 'print', colorScheme: 'dark' });
+    expect(await ranking.isVisible()).toBe(true);
+    expect(await disk.getByRole('button', { name: 'Pause' }).isVisible()).toBe(false);
+    expect(await disk.getByText('The numbers of this picture').isVisible()).toBe(false);
+    expect(await disk.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)).toBe('rgb(255, 255, 255)'); // prettier-ignore
+    await disk.emulateMedia({ media: 'screen' });
     // A clip that did not come along is named.
     rmSync(unpacked.find((path) => path.endsWith('.js')) ?? '');
     await disk.reload();

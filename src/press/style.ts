@@ -104,9 +104,15 @@ dl.facts dt{margin-top:.4rem}
 :root{${TOKENS.chalk};--ground:#fff;--panel:#fff}
 html{font-size:11px}
 @page{margin:16mm}
-h2{break-after:avoid}
+:is(h2,h3),tr.stratum{break-after:avoid}
 tr,figure,.panel,li{break-inside:avoid}
 .deck,.no-print,nav.site{display:none}
+/* Paper opens nothing: what belongs to the verdict is printed open, other folded parts where the reader has opened them. */
+details:not([open],.printed){display:none}
+details.printed::details-content{content-visibility:visible;block-size:auto}
+summary{list-style:none;color:inherit;font-weight:600}
+summary::-webkit-details-marker{display:none}
+table.short{break-inside:avoid}
 a{color:inherit;text-decoration:none}
 tr.own-row>*{background:none;font-weight:700}
 }

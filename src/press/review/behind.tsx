@@ -31,7 +31,7 @@ export function Behind({ review }: { review: PublishedReview }) {
         ))}
       </dl>
       {settings.length > 0 && (
-        <details>
+        <details class="printed">
           <summary>Settings of every take</summary>
           <dl class="facts">
             {settings.map((s) => (

@@ -51,7 +51,7 @@ export function Standing({ review }: { review: PublishedReview }) {
           {formatNumber(100 * ranking.stratumProbability, 0)} %.
         </p>
       )}
-      <details>
+      <details class="printed">
         <summary>
           The ranking
           {ranking.rows.length < ranking.of
@@ -109,7 +109,7 @@ export function Standing({ review }: { review: PublishedReview }) {
       </details>
       <h3>What its points are made of</h3>
       <Scroll label="Points by criterion">
-        <table>
+        <table class="short">
           <thead>
             <tr>
               <th scope="col">Criterion</th>

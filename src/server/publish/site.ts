@@ -40,7 +40,7 @@ import { madeFrom, SiteFolder, type SiteReport } from './site-folder';
 import { inOrder, siteKind } from './site-kinds';
 
 /** Raised when pages are made otherwise from the same content. */
-const PAGES_VERSION = 2;
+const PAGES_VERSION = 3;
 
 /** The static site of everything that is published: any file server serves it, and a browser reads it from a folder. */
 export class Site {
