@@ -279,6 +279,8 @@ export class LivePanels {
 
   private async pageOf({ row, test, settings, items, sittings, state, rules }: OpenedPanel): Promise<PanelPage> {
     const isPerformed = settings.source === 'performed';
+    // Who goes on was decided by all who were there; when it is over, the tables say what counts.
+    const leftOut = new Set(row.status === 'open' ? [] : sittings.flatMap((s) => (s.left_out === null ? [] : [s.id])));
     const takes = isPerformed ? await takesOfUnits(this.database, items.map((i) => i.specimen_id)) : []; // prettier-ignore
     return {
       testId: row.id,
@@ -305,7 +307,7 @@ export class LivePanels {
         wishes: [...t.wishes],
         orders: [...t.orders].map(([sitting, order]) => ({ sitting, items: [...order] })),
       })),
-      tables: panelTables(state).map((t) => ({ turn: t.turn, rows: [...t.rows] })),
+      tables: panelTables(state, leftOut).map((t) => ({ turn: t.turn, rows: [...t.rows] })),
       notes: [...state.notes],
       offers: row.status === 'open' ? panelOffers(state, rules) : NO_OFFERS,
     };

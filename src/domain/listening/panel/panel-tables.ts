@@ -13,17 +13,27 @@ export interface PanelTable {
 /**
  * A table for each heat that was closed. Its places are by the mean over all orders, those of a second hearing
  * included; equal means share a place. Whoever was put in later stands where the middle one of the listeners put it.
+ *
+ * @param leftOut - sittings whose orders do not count any more; where all of a turn are, its table stays as it was heard
  */
-export function panelTables({ turns }: Pick<PanelState, 'turns'>): PanelTable[] {
-  const closed = turns.filter((t) => t.status === 'closed');
+export function panelTables(
+  { turns }: Pick<PanelState, 'turns'>,
+  leftOut: ReadonlySet<string> = new Set(),
+): PanelTable[] {
+  const closed = turns.filter((t) => t.status === 'closed').map((t) => withoutOrders(t, leftOut));
   return closed
     .filter((t) => t.kind === 'heat' && t.again === null)
     .map((heat) => {
-      const hearings = closed.filter((t) => t === heat || t.again === heat.number);
+      const hearings = closed.filter((t) => t.number === heat.number || t.again === heat.number);
       const means = byMeanPlace(hearings.flatMap((t) => [...t.orders.values()]));
       const rows = closed.filter((t) => t.into === heat.number).reduce(withPlaced, means);
       return { turn: heat.number, round: heat.round, rows };
     });
+}
+
+function withoutOrders(turn: PanelTurn, leftOut: ReadonlySet<string>): PanelTurn {
+  const orders = new Map([...turn.orders].filter(([sitting]) => !leftOut.has(sitting)));
+  return orders.size === 0 ? turn : { ...turn, orders };
 }
 
 /** Items by their mean place in orders of the same items, equal ones sharing theirs. */

@@ -75,6 +75,18 @@ describe('the running table', () => {
     ]);
   });
 
+  it('leaves out whose orders do not count, and stays as it was heard where that is everybody', () => {
+    const journal = new Journal();
+    journal.heard(ids(3), ['ABC', 'ABC', 'CBA', 'CBA', 'CBA']);
+    journal.placed(1, '9', [0, 0, 3, 3, 3]);
+    const rows = (...out: string[]) => panelTables(journal.state(), new Set(out))[0].rows.map((r) => r.item).join(''); // prettier-ignore
+    expect(rows()).toBe('3219');
+    // Of two listeners that are left, both put the newcomer first.
+    expect(rows('3', '4', '5')).toBe('9123');
+    expect(rows('1', '2', '3', '4', '5')).toBe(rows());
+    expect(rows('77')).toBe(rows());
+  });
+
   it('takes the letters of an order for the items behind them, of the last order that each gave', () => {
     const journal = new Journal();
     journal.heat(['7', '5', '9']);
