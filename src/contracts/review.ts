@@ -16,6 +16,7 @@ export const PROPOSAL_RULES = {
   'better-buy': 'A better alternative',
   'turning-price': 'The price at which the verdict turns',
   'not-measured': 'What its kind is tested for and it was not',
+  sum: 'An answer of Sums that was kept with it',
 } as const;
 export type ProposalRule = keyof typeof PROPOSAL_RULES;
 const proposalRuleSchema = z.enum(Object.keys(PROPOSAL_RULES) as [ProposalRule, ...ProposalRule[]]);
@@ -89,6 +90,7 @@ export const reviewDocumentSchema = z.strictObject({
   appliedBoosts: textSchema(600).describe('What was done to what is heard in a film: gain, equaliser, in dB'),
   links: z.array(z.strictObject({ label: nameSchema, address: z.url().max(500) })).max(20, 'at most 20 links'),
   decks: z.array(deckSchema).max(6, 'at most six steps can be heard'),
+  sums: linesSchema.default([]).describe('What was worked out from its figures'),
   quotations: z.array(quotationSchema).max(40, 'at most 40 quotations').default([]),
 });
 export type ReviewDocument = z.infer<typeof reviewDocumentSchema>;
@@ -99,7 +101,7 @@ export const reviewTextSchema = reviewDocumentSchema.omit({ decks: true }).strip
 /** A line that a rule proposes. */
 export const proposalSchema = z.object({
   restsOn: restsOnSchema,
-  part: z.enum(['pros', 'cons', 'uses', 'alternatives', 'turningPrice', 'notTested']),
+  part: z.enum(['pros', 'cons', 'uses', 'alternatives', 'turningPrice', 'notTested', 'sums']),
   text: z.string(),
   use: z.string().nullable().describe('Of a line that says for whom'),
   suits: z.enum(SUITS).nullable(),

@@ -69,6 +69,7 @@ describe('a review as one HTML file', () => {
       'as good for less',
       'Below 90 EUR nothing is as good',
       'Lent; went back. No fee.',
+      'Gain for a quiet voice; Left over: 3.5 dB',
       'Not measured: handling',
       '−66.2 ±0.4 dB(A)',
       'No take from behind.',

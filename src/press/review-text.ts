@@ -53,6 +53,7 @@ export function reviewMarkdown(edition: Edition): string {
       text.quotations.flatMap((q) => [`> ${q.words.replaceAll('\n', '\n> ')}`, '>', `> — ${quotedFrom(q)}`, '']),
     ),
     ...part('## How it is described', bullets(describedLines(edition))),
+    ...part('## Worked out', bullets(texts(text.sums))),
     ...part('## Not tested', bullets(texts(text.notTested))),
     ...part(
       '## Where it stands',

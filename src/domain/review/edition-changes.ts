@@ -95,7 +95,7 @@ function ruleChanges(before: EditionFacts, after: EditionFacts): EditionChange[]
 }
 
 type Text = Omit<ReviewDocument, 'decks'>;
-const PARTS = { pros: 'Pros', cons: 'Cons', uses: 'For whom', alternatives: 'Alternatives', notTested: 'Not tested' } as const; // prettier-ignore
+const PARTS = { pros: 'Pros', cons: 'Cons', uses: 'For whom', alternatives: 'Alternatives', notTested: 'Not tested', sums: 'Worked out' } as const; // prettier-ignore
 const WRITTEN = { headline: 'Headline', summary: 'Summary', disclosure: 'Disclosure', conditions: 'Conditions', appliedBoosts: 'Boosts applied' } as const; // prettier-ignore
 
 function textChanges(before: Text, after: Text): EditionChange[] {

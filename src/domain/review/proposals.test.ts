@@ -96,6 +96,25 @@ describe('lines from other facts', () => {
     expect(said(facts({ kind: 'replaces' }), 'needs')).toEqual([]);
   });
 
+  it('answers of Sums that were kept, the newest first, none cut in its middle', () => {
+    const event = (note: string, day: string, kind = 'sum') => ({ kind, day, note, sum: null });
+    const facts = (...events: object[]) => reviewFacts([unit('1', {})], { sheet: { events: events as never } });
+    const found = said(facts(event('Gain: 3 dB left', '2025-01-01'), event('firmware 2', '2025-01-02', 'firmware'), event('Loudness: 104 dB', '2025-02-01')), 'sum'); // prettier-ignore
+    expect(found.map((p) => [p.part, p.text])).toEqual([
+      ['sums', 'Loudness: 104 dB'],
+      ['sums', 'Gain: 3 dB left'],
+    ]);
+    expect(found[1].restsOn.fact).toBe('Gain: 3 dB left (2025-01-01)');
+    // Kept twice it is one line; that it was kept again does not change what it says.
+    const [twice, ...more] = said(facts(event('a: 1', '2025-01-01'), event('a: 1', '2025-03-01')), 'sum');
+    expect([twice.restsOn.gist, more]).toEqual(['sums: a: 1', []]);
+    const long = `Title ${Array.from({ length: 20 }, (_, i) => `part ${i}: ${'x'.repeat(20)}`).join('; ')}`;
+    const [line] = said(facts(event(long, '2025-01-01')), 'sum');
+    expect(line.text.length).toBeLessThanOrEqual(400);
+    expect(line.text).toMatch(/x{20}$/);
+    expect(line.restsOn.fact).toContain('part 19');
+  });
+
   it('what blind answers say, from nine in ten on', () => {
     const heardAs = (logWorth: number, se: number) =>
       said(reviewFacts([{ ...unit('1', {}), heard: { logWorth, se, answers: 12 } }]), 'heard').map((p) => p.part);

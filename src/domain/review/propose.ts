@@ -4,6 +4,7 @@ import { findings } from './proposals/findings';
 import { forUse } from './proposals/for-use';
 import { heard } from './proposals/heard';
 import { hiddenLowCut } from './proposals/hidden-low-cut';
+import { keptSums } from './proposals/kept-sums';
 import { needs } from './proposals/needs';
 import { notMeasured } from './proposals/not-measured';
 import { betterBuy, frontier, turningPrice } from './proposals/price';
@@ -26,6 +27,7 @@ const RULES: Readonly<Record<ProposalRule, ProposingRule>> = {
   'better-buy': betterBuy,
   'turning-price': turningPrice,
   'not-measured': notMeasured,
+  sum: keptSums,
 };
 
 /** What all rules say of a unit. */
@@ -50,6 +52,7 @@ export const restingLines = (document: ReviewDocument): RestsOn[] =>
     ...document.uses,
     ...document.alternatives,
     ...document.notTested,
+    ...document.sums,
     ...(document.turningPrice ? [document.turningPrice] : []),
   ].flatMap((line) => (line.restsOn ? [line.restsOn] : []));
 

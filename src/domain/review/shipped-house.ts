@@ -85,5 +85,6 @@ export const emptyReview = (): ReviewDocument => ({
   appliedBoosts: '',
   links: [],
   decks: [],
+  sums: [],
   quotations: [],
 });

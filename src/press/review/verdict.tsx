@@ -77,6 +77,7 @@ export function Verdict({ review }: { review: PublishedReview }) {
           ))}
         </>
       )}
+      <Lines title="Worked out" lines={text.sums} kind="plain" />
       <Lines title="Not tested" lines={text.notTested} kind="plain" />
     </section>
   );

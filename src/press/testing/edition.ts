@@ -41,6 +41,7 @@ export const edition = (change: Partial<Edition> = {}): Edition => ({
     afterwards: 'went back',
     disclosure: 'No fee.',
     conditions: 'A loft by a harbour.',
+    sums: [{ text: 'Gain for a quiet voice; Left over: 3.5 dB', restsOn: null }],
     notTested: [{ text: 'Not measured: handling', restsOn: null }],
     appliedBoosts: '+6 dB',
     links: [{ label: 'The protocol', address: 'https://tidewrack.example/protocol' }],

@@ -11,6 +11,7 @@ const PARTS: Readonly<Record<Proposal['part'], string>> = {
   alternatives: 'Better alternatives',
   turningPrice: 'Price that turns the verdict',
   notTested: 'Not tested',
+  sums: 'Worked out',
 };
 
 /** What the rules say of the unit. Nothing is written until a person takes it. */

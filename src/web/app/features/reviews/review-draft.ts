@@ -15,6 +15,7 @@ export function withProposal(document: ReviewDocument, proposal: Proposal): Revi
     case 'pros':
     case 'cons':
     case 'notTested':
+    case 'sums':
       return { ...document, [part]: [...document[part], { text, restsOn }] };
     case 'uses':
       return use === null || suits === null
@@ -67,6 +68,7 @@ export function savable(document: ReviewDocument): ReviewDocument {
     pros: written(document.pros),
     cons: written(document.cons),
     notTested: written(document.notTested),
+    sums: written(document.sums),
     uses: written(document.uses).filter((u) => u.use.trim() !== ''),
     alternatives: written(document.alternatives).filter((a) => a.name.trim() !== ''),
     turningPrice: isPriceWritten(document.turningPrice) ? document.turningPrice : null,
