@@ -98,7 +98,8 @@ type Text = Omit<ReviewDocument, 'decks'>;
 const PARTS = { pros: 'Pros', cons: 'Cons', uses: 'For whom', alternatives: 'Alternatives', notTested: 'Not tested', sums: 'Worked out' } as const; // prettier-ignore
 const WRITTEN = { headline: 'Headline', summary: 'Summary', disclosure: 'Disclosure', conditions: 'Conditions', appliedBoosts: 'Boosts applied' } as const; // prettier-ignore
 
-function textChanges(before: Text, after: Text): EditionChange[] {
+/** What is written otherwise in one text than in another. */
+export function textChanges(before: Text, after: Text): EditionChange[] {
   const line = (l: ReviewLine): string => l.text;
   const changes = (Object.keys(PARTS) as (keyof typeof PARTS)[]).flatMap((part): string[] => {
     const [then, now] = [before[part].map(line), after[part].map(line)];

@@ -1,12 +1,11 @@
-import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core'; // prettier-ignore
+import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, input, untracked, type OnDestroy } from '@angular/core'; // prettier-ignore
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { switchMap } from 'rxjs';
 import type { Problem } from '#contracts/problem';
-import { AFTERWARDS, OBTAINED, type Proposal, type Review as ReviewAnswer, type ReviewDocument } from '#contracts/review'; // prettier-ignore
+import { AFTERWARDS, OBTAINED, type Proposal, type ReviewDocument } from '#contracts/review'; // prettier-ignore
 import { Breadcrumb } from '../../data/breadcrumb';
-import { problemOf } from '../../data/api';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ReviewData } from '../../data/reviews';
@@ -22,18 +21,16 @@ import { ProblemBox } from '../../ui/problem-box';
 import { AlternativeLines } from './alternative-lines';
 import { DeckPicker } from './deck-picker';
 import { EditionList } from './edition-list';
-import { forgetDraft, keepDraft, keptDraft } from './kept-draft';
 import { LineList } from './line-list';
 import { LineMarkNote } from './line-mark';
 import { ProposalsPanel } from './proposals-panel';
 import { QuotationLines } from './quotation-lines';
-import { changedAt, draftProblems, markOf, renewed, savable, withProposal, without } from './review-draft';
+import { changedAt, markOf, renewed, withProposal, without } from './review-draft';
+import { ReviewWriting } from './review-writing';
 import { UseLines } from './use-lines';
 
 /** Nothing is filled in yet: it is refused where it is saved. */
 const NO_AMOUNT = 0;
-/** Typing is over for so long before it is saved. */
-const PAUSE_MS = 900;
 
 /** A review as it is written: what a person says, what rules propose, what was published of it. */
 @Component({
@@ -55,17 +52,17 @@ export class Review implements OnDestroy {
     initialValue: LOADING,
   });
   private readonly house = toSignal(this.data.house, { initialValue: LOADING });
-  protected readonly problem = computed<Problem | null>(() => this.saveProblem() ?? this.loaded().problem);
-  private readonly saveProblem = signal<Problem | null>(null);
-  /** As the server has it now. */
-  protected readonly review = signal<ReviewAnswer | null>(null);
-  /** As it is written here; null before it is there. */
-  protected readonly draft = signal<ReviewDocument | null>(null);
-  protected readonly state = signal<'saved' | 'waiting' | 'saving' | 'refused'>('saved');
-  protected readonly problems = computed(() => {
-    const draft = this.draft();
-    return draft ? draftProblems(draft) : [];
-  });
+  private readonly writing = new ReviewWriting(
+    (id, revision, document) => this.data.save(id, revision, document),
+    () => this.refusals.stop(),
+  );
+  protected readonly review = this.writing.review.asReadonly();
+  protected readonly draft = this.writing.draft.asReadonly();
+  protected readonly state = this.writing.state.asReadonly();
+  protected readonly problems = this.writing.problems;
+  protected readonly overtaken = this.writing.overtaken.asReadonly();
+  protected readonly overtakenChanges = this.writing.overtakenChanges;
+  protected readonly problem = computed<Problem | null>(() => this.writing.problem() ?? this.loaded().problem);
   protected readonly uses = computed(() => {
     const category = this.review()?.unit.category;
     return (this.house().value?.uses ?? [])
@@ -85,15 +82,12 @@ export class Review implements OnDestroy {
   protected readonly afterwards = AFTERWARDS.map((value) => ({ label: value, value }));
   protected readonly markOf = markOf;
   protected readonly priceSheet = priceSheet;
-  private timer: ReturnType<typeof setTimeout> | null = null;
-  /** What waits for everything to be saved. */
-  private afterSaving: ((review: ReviewAnswer) => void)[] = [];
 
   constructor() {
     const breadcrumb = inject(Breadcrumb);
     effect(() => {
       const { value } = this.loaded();
-      if (value) untracked(() => this.take(value));
+      if (value) untracked(() => this.writing.take(value));
     });
     effect(() =>
       breadcrumb.crumbs.set([
@@ -105,17 +99,14 @@ export class Review implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    if (this.timer !== null) {
-      clearTimeout(this.timer);
-      this.save();
-    }
+    this.writing.leave();
   }
 
   @HostListener('window:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if (event.key !== 's' || !(event.ctrlKey || event.metaKey)) return;
     event.preventDefault();
-    this.save();
+    this.writing.save();
   }
 
   @HostListener('window:beforeunload', ['$event'])
@@ -124,16 +115,15 @@ export class Review implements OnDestroy {
   }
 
   protected change(part: Partial<ReviewDocument>): void {
-    this.draft.update((d) => d && { ...d, ...part });
-    const [draft, review] = [this.draft(), this.review()];
-    if (draft && review) keepDraft(review, review.revision, draft);
-    this.saveSoon();
+    this.writing.change(part);
   }
 
-  private saveSoon(): void {
-    this.state.set('waiting');
-    if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.save(), PAUSE_MS);
+  protected takeOvertaken(): void {
+    this.writing.takeOvertaken();
+  }
+
+  protected dropOvertaken(): void {
+    this.writing.dropOvertaken();
   }
 
   protected takeProposal(proposal: Proposal): void {
@@ -172,87 +162,16 @@ export class Review implements OnDestroy {
     this.change({ links: without(this.draft()?.links ?? [], at) });
   }
 
-  /**
-   * Saves what is written; what changes meanwhile is saved after it.
-   *
-   * @param then - once everything that is written is saved; not where it is refused
-   */
-  protected save(then?: (review: ReviewAnswer) => void): void {
-    if (then) this.afterSaving.push(then);
-    if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = null;
-    const [draft, review] = [this.draft(), this.review()];
-    if (!draft || !review || this.state() === 'saving') return;
-    if (this.state() === 'saved') {
-      this.allSaved(review);
-      return;
-    }
-    if (this.problems().length > 0 || this.refusals.stop()) {
-      this.afterSaving = [];
-      this.state.set('refused');
-      return;
-    }
-    this.state.set('saving');
-    this.data.save(review.id, review.revision, savable(draft)).subscribe({
-      next: (saved) => {
-        this.saveProblem.set(null);
-        this.review.set(saved);
-        const now = this.draft();
-        if (now && now !== draft) {
-          keepDraft(saved, saved.revision, now);
-          this.state.set('waiting');
-          if (this.afterSaving.length > 0) this.save();
-          else this.saveSoon();
-          return;
-        }
-        forgetDraft(saved);
-        this.state.set('saved');
-        this.allSaved(saved);
-      },
-      error: (error: unknown) => {
-        this.afterSaving = [];
-        this.saveProblem.set(problemOf(error));
-        this.state.set('refused');
-      },
-    });
-  }
-
-  private allSaved(review: ReviewAnswer): void {
-    const waiting = this.afterSaving;
-    this.afterSaving = [];
-    for (const then of waiting) then(review);
-  }
-
   protected publish(): void {
-    this.save((saved) => {
-      this.saving.run(this.data.publish(saved.id, saved.revision), (review) => this.review.set(review));
+    this.writing.save((saved) => {
+      this.saving.run(this.data.publish(saved.id, saved.revision), (review) => this.writing.review.set(review));
     });
   }
 
   protected discard(): void {
     this.saving.run(this.data.discard(this.id()), () => {
-      const review = this.review();
-      if (review) forgetDraft(review);
-      this.state.set('saved');
-      this.draft.set(null);
+      this.writing.forget();
       void this.router.navigate(['/reviews']);
     });
-  }
-
-  /** What the server says: all of it where nothing is being written, what stands beside the text otherwise. */
-  private take(value: ReviewAnswer): void {
-    const known = this.review();
-    const isOther = known?.id !== value.id;
-    if (isOther || this.state() === 'saved') {
-      this.review.set(value);
-      if (isOther || known.revision !== value.revision) this.begin(value);
-    } else this.review.set({ ...value, revision: known.revision });
-  }
-
-  /** What was saved, or what was written here after it and did not get so far. */
-  private begin(value: ReviewAnswer): void {
-    const kept = keptDraft(value, value.revision);
-    this.draft.set(kept ?? value.document);
-    if (kept) this.saveSoon();
   }
 }
