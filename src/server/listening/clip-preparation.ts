@@ -96,7 +96,7 @@ export class ClipPreparation {
           const sha256 = rows.find((r) => r.take_id === item.take_id)?.sha256;
           const path = sha256 ? await this.store.verified(sha256) : null;
           if (!path) throw new Failure('not-found', `The clip of ${item.name} is not in the archive.`);
-          return { path, into: this.clipPath(id, item.id) };
+          return { path, into: this.clipPath(id, item.id), name: item.name };
         }),
       );
       const copies = items.filter(isCopy);

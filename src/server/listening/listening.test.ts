@@ -132,6 +132,18 @@ describe('preparing', () => {
     expect(failed.status).toBe('failed');
     expect(failed.problem).toContain('half a second');
   });
+
+  it('names the units of which nothing is to be heard, and what can be done', async () => {
+    const { application, units } = await bench(2);
+    const silence = async ({ specimenId }: HeardUnit) =>
+      (await application.catalogue.sheet(specimenId)).runs[0].takes.find((t) => t.step === 'silence')?.id ?? '';
+    const takes = [await silence(units[0]), await silence(units[1])];
+    const { row } = await application.tests.create({ ...testOf(units), takes });
+    await application.listeningClips.settled();
+    const { problem } = (await application.tests.page(row.id)).row;
+    expect(problem).toContain(`${units[0].name}, ${units[1].name}`);
+    expect(problem).toContain('Choose another passage');
+  });
 });
 
 describe('heats and a final', () => {

@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { AudioFileError } from '#core/audio/audio-file-error';
 import { commonPassage, excerpt, type Passage } from '#core/audio/excerpt';
 import { ANCHOR_HZ, lowPassAnchor } from '#core/audio/low-pass-anchor';
 import { alignPhrases, SAME_TIME, type TimeMap } from '#core/audio/phrase-alignment';
@@ -12,7 +13,7 @@ import { readClip } from '../read-clip';
 
 /** Order to a worker: make clips that a listener can be given. */
 export interface CutListeningClipsTask {
-  readonly clips: readonly { readonly path: string; readonly into: string }[];
+  readonly clips: readonly { readonly path: string; readonly into: string; readonly name: string }[];
   /** Low-passed copies of one of the clips. */
   readonly anchors: readonly { readonly of: number; readonly kind: keyof typeof ANCHOR_HZ; readonly into: string }[];
   /** Of the first clip. */
@@ -44,7 +45,14 @@ export default async function cutListeningClips(task: CutListeningClipsTask): Pr
   const frames = Math.floor(lengthS * rate);
   const excerpts: Float64Array[] = [];
   for (const [i, { path }] of task.clips.entries()) excerpts.push(await cut(path, rate, startsS[i], frames));
-  const { gainsDb } = levelMatch(await Promise.all(excerpts.map((e) => excerptLevel(e, rate))), TARGET_LUFS);
+  const levels = await Promise.all(excerpts.map((e) => excerptLevel(e, rate)));
+  const silent = task.clips.filter((_, i) => !Number.isFinite(levels[i].integratedLufs)).map((c) => c.name);
+  if (silent.length > 0)
+    throw new AudioFileError(
+      'unmeasurable',
+      `Nothing above −70 LUFS is to be heard of ${silent.join(', ')} in this passage, so it cannot be made as loud as the others. Choose another passage, or another step.`,
+    );
+  const { gainsDb } = levelMatch(levels, TARGET_LUFS);
   const matched = excerpts.map((e, i) => {
     const gain = 10 ** (gainsDb[i] / 20);
     return e.map((x) => x * gain);
