@@ -58,6 +58,12 @@ it('a review is opened with what can be heard, written, frozen, and held against
   const second = await reviews.publish(id, later.revision);
   expect(second.editions.map((e) => e.number)).toEqual([2, 1]);
   expect(second.editions[0].changes.some((c) => c.what === 'price')).toBe(true);
+  // The list says it, too, against the newest edition alone: the price that edition 1 said is no news of edition 2.
+  expect(await reviews.held([id])).toMatchObject([{ since: [] }]);
+  await scoring.notePrice(unit, { amount: 140, currency: 'EUR', kind: 'street', date: '2026-05-10' });
+  expect((await reviews.held([id]))[0].since.map((c) => c.text)).toEqual(expect.arrayContaining([expect.stringMatching(/150 EUR .* → 140 EUR/)])); // prettier-ignore
+  const third = await reviews.publish(id, (await reviews.get(id)).revision);
+  expect(third.editions[0].changes.filter((c) => c.what === 'price').map((c) => c.text)).toEqual([expect.stringMatching(/150 EUR .* → 140 EUR/)]); // prettier-ignore
   // What was frozen says what it said.
   expect((await reviews.edition(kept.id)).document).toBe(kept.document);
 });

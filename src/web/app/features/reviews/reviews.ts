@@ -101,7 +101,7 @@ import { ON_ONE_PAGE, shelfPage, sinceWords } from './shelf';
                   <a [routerLink]="['/reviews', r.id]">{{ r.unit.name }}</a>
                 </th>
                 <td>{{ r.headline || 'no headline yet' }}</td>
-                <td>
+                <td class="whole">
                   @if (r.publishedOn) {
                     <span class="num">{{ r.publishedOn }}</span>, edition {{ r.editions }}
                   } @else {
@@ -170,6 +170,12 @@ import { ON_ONE_PAGE, shelfPage, sinceWords } from './shelf';
     }
     .warn {
       color: var(--ochre-text);
+    }
+    @media (min-width: 761px) {
+      .whole,
+      th[scope='row'] {
+        white-space: nowrap;
+      }
     }
     th[scope='row'] {
       text-align: left;
