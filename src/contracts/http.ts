@@ -12,7 +12,7 @@ import { rankingInputsSchema, rankingOnDaySchema, rankRowSchema } from './rankin
 import { rubricSchema, rubricVersionSchema } from './rubric';
 import { importResultSchema, newRunSchema } from './run-document';
 import { editionSchema } from './edition';
-import { newSiteSchema, siteReportSchema } from './site';
+import { newSiteSchema, packingSchema, siteReportSchema } from './site';
 import {
   heldReviewSchema,
   houseSchema,
@@ -320,6 +320,12 @@ export const ENDPOINTS = {
     reviewSchema,
   ),
   edition: get('/api/editions/:id', 'An edition as it was published', byId, editionSchema),
+  editionSize: get(
+    '/api/editions/:id/size/:clips',
+    'How large one HTML file of an edition would be with its clips, in bytes, and how large it may be',
+    byId.extend({ clips: packingSchema }),
+    z.object({ bytes: z.int(), most: z.int() }),
+  ),
   publishSite: post(
     '/api/site',
     'Write the static site of everything that is published',

@@ -8,6 +8,7 @@ import { serve, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
 import { unzipped } from '../testing/unzipped';
 import { scriptFile } from './clip-scripts';
+import { mustFitInside } from './handouts';
 import { withinBudget } from './within-budget';
 
 it('a photograph goes inside the one file, byte by byte', async () => {
@@ -83,6 +84,15 @@ it('a page with its clips beside it names every one of them, and has each as it 
   expect(html).toMatch(
     /script-src &#39;sha256-[^&]+&#39; &#39;strict-dynamic&#39;;|script-src 'sha256-[^']+' 'strict-dynamic';/,
   );
-  // One file allows no such thing.
-  expect((await app.handouts.page(editions[0].id, { codec: 'flac' })).html).not.toContain('strict-dynamic');
+  // One file allows no such thing, and has the size that was told.
+  const one = (await app.handouts.page(editions[0].id, { codec: 'flac' })).html;
+  expect(one).not.toContain('strict-dynamic');
+  const inside = [...one.matchAll(/type="text\/plain">([^<]+)</g)].reduce((sum, [, base64]) => sum + base64.length, 0);
+  expect(await app.handouts.pageSize(editions[0].id, { codec: 'flac' })).toEqual({ bytes: inside, most: 60e6 });
+  expect(inside).toBeGreaterThan(10_000);
+});
+
+it('clips that would make a page too large are refused, with what can be done', () => {
+  expect(() => mustFitInside(60e6)).not.toThrow();
+  expect(() => mustFitInside(60e6 + 1)).toThrow(/would have 61 MB; up to 60 MB/);
 });

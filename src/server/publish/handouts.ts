@@ -22,6 +22,8 @@ import { scriptFile } from './clip-scripts';
 import { sentZip, textFile, type Pack, type PackFile } from './sent-zip';
 import { withinBudget } from './within-budget';
 
+/** One file that holds more opens slowly, and is no file to be sent (common practice, no source): its clips go beside it. */
+const MOST_PAGE_BYTES = 60e6;
 /** Photographs inside one file, together: more is no file to be sent. */
 const MOST_PICTURE_BYTES = 12e6;
 
@@ -55,12 +57,14 @@ export class Handouts {
    *
    * @param id - of the edition
    * @param packing - of its clips; null leaves them out
-   * @throws Failure `not-found`
+   * @throws Failure `not-found`; `invalid-request` for clips that belong beside it
    */
   async page(id: string, packing: ClipPacking | null): Promise<{ name: string; html: string }> {
     const kept = await this.reviews.edition(id);
+    const files = packing ? await this.clipFiles(kept.edition, packing) : new Map<string, string>();
+    mustFitInside(await insideBytes(files.values()));
     const inside = new Map<string, InnerClip>();
-    for (const [key, path] of packing ? await this.clipFiles(kept.edition, packing) : [])
+    for (const [key, path] of files)
       inside.set(key, { id: `clip-${key}`, base64: (await readFile(path)).toString('base64') });
     const html = await this.htmlOf(kept, [...inside.values()], (key) => {
       const clip = inside.get(key);
@@ -68,6 +72,16 @@ export class Handouts {
       return { kind: 'gone', why: packing ? DELETED : 'clips are not in this file' };
     });
     return { name: `${nameOf(kept.edition)}.html`, html };
+  }
+
+  /**
+   * How large one file would be with these clips, text and pictures aside, and how large it may be.
+   *
+   * @throws Failure `not-found`
+   */
+  async pageSize(id: string, packing: ClipPacking): Promise<{ bytes: number; most: number }> {
+    const { edition } = await this.reviews.edition(id);
+    return { bytes: await insideBytes((await this.clipFiles(edition, packing)).values()), most: MOST_PAGE_BYTES };
   }
 
   /**
@@ -162,3 +176,19 @@ export class Handouts {
 /** What a file of an edition is called, without its ending. */
 export const nameOf = ({ unit, number }: Edition): string =>
   `${[unit.maker, unit.model, unit.label].join(' ').toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-|-$/g, '')}-edition-${number}`; // prettier-ignore
+
+/** What files take as text inside a page. */
+async function insideBytes(paths: Iterable<string>): Promise<number> {
+  let bytes = 0;
+  for (const path of paths) bytes += 4 * Math.ceil((await stat(path)).size / 3);
+  return bytes;
+}
+
+/** @throws Failure `invalid-request` for clips that belong beside a page */
+export function mustFitInside(bytes: number): void {
+  if (bytes <= MOST_PAGE_BYTES) return;
+  const words = `One file with these clips would have ${Math.ceil(bytes / 1e6)} MB; up to ${MOST_PAGE_BYTES / 1e6} MB can be handed out so.`;
+  throw new Failure('invalid-request', words, [
+    { file: null, field: 'clips', message: 'take Opus, or the page with its clips in a folder' },
+  ]);
+}

@@ -15,7 +15,7 @@ import { handle, parse, plainFile, type Site } from './handle';
 
 /** Reviews and their editions: parse, call, answer. */
 export function reviewRoutes(site: Site, application: Application): void {
-  const { reviews, house, site: publishing, status } = application;
+  const { reviews, house, site: publishing, status, handouts } = application;
   handle(site, ENDPOINTS.reviews, () => reviews.list());
   handle(site, ENDPOINTS.reviewsOfUnit, ({ params }) => reviews.listOf(params.id));
   handle(site, ENDPOINTS.heldReviews, ({ params }) => reviews.held(params.ids));
@@ -29,6 +29,7 @@ export function reviewRoutes(site: Site, application: Application): void {
   });
   handle(site, ENDPOINTS.publishReview, ({ params, body }) => reviews.publish(params.id, body.revision));
   handle(site, ENDPOINTS.edition, async ({ params }) => (await reviews.edition(params.id)).edition);
+  handle(site, ENDPOINTS.editionSize, ({ params }) => handouts.pageSize(params.id, clipsAs(params.clips)));
   handle(
     site,
     ENDPOINTS.publishSite,

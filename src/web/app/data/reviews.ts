@@ -58,6 +58,11 @@ export class ReviewData {
       .pipe(tap(() => this.changed.next()));
   }
 
+  /** How large one file of an edition would be. */
+  pageSize(edition: string, clips: string): Observable<{ bytes: number; most: number }> {
+    return this.api.call(ENDPOINTS.editionSize, { params: { id: edition, clips } });
+  }
+
   discard(id: string): Observable<unknown> {
     return this.api.call(ENDPOINTS.discardReview, { params: { id } });
   }

@@ -1,10 +1,16 @@
 /** Hands a file to the browser's downloads. */
 export function saveFile(name: string, data: Blob): void {
+  const href = URL.createObjectURL(data);
+  saveFrom(href, name);
+  URL.revokeObjectURL(href);
+}
+
+/** Downloads what lies at an address; without a name, under the one that the server gives it. */
+export function saveFrom(href: string, name = ''): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(data);
+  link.href = href;
   link.download = name;
   link.click();
-  URL.revokeObjectURL(link.href);
 }
 
 /** A name that every file system takes. */

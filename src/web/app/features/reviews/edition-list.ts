@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { PLAIN_PATHS } from '#contracts/http';
 import {
   PICTURES,
@@ -10,13 +10,17 @@ import {
 } from '#contracts/picture';
 import type { EditionRow, Review } from '#contracts/review';
 import { Button } from 'primeng/button';
-import { fileName, pngOfText, saveFile } from '../../ui/save-picture';
+import { ReviewData } from '../../data/reviews';
+import { Saving } from '../../data/saving';
+import { ProblemBox } from '../../ui/problem-box';
+import { fileName, pngOfText, saveFile, saveFrom } from '../../ui/save-picture';
+import { tooLargeWords } from './shelf';
 import { ChoiceField } from '../../ui/field/choice-field';
 
 /** What was published, what has changed since, and what can be handed out. */
 @Component({
   selector: 'sd-edition-list',
-  imports: [Button, ChoiceField],
+  imports: [Button, ChoiceField, ProblemBox],
   template: `
     @for (e of review().editions; track e.id; let first = $first) {
       <section class="panel pad" [class.since]="first && e.since.length > 0">
@@ -50,7 +54,9 @@ import { ChoiceField } from '../../ui/field/choice-field';
               [value]="packing()"
               (valueChange)="packing.set($event)"
             />
-            <a class="link" [href]="pageOf(e)" download>One HTML file</a>
+            <a class="link" [href]="pageOf(e)" download (click)="page(e, $event)">{{
+              making.isBusy() ? 'Making it …' : 'One HTML file'
+            }}</a>
             @if (packing() !== 'none') {
               <a class="link" [href]="path(e, 'editionFolder') + query()" download>Page and clips in a folder</a>
             }
@@ -61,6 +67,12 @@ import { ChoiceField } from '../../ui/field/choice-field';
               <a class="link" [href]="path(e, 'editionPack') + query()" download>Everything behind it, as a bag</a>
             }
           </div>
+          @if (making.problem(); as p) {
+            <sd-problem-box [problem]="p" />
+          }
+          @if (tooLarge(); as words) {
+            <p class="small warn" role="alert">{{ words }}</p>
+          }
           <div class="out">
             <sd-choice-field
               label="Picture for a film"
@@ -77,7 +89,12 @@ import { ChoiceField } from '../../ui/field/choice-field';
             }
           </div>
         } @else if (e.changes.length > 0) {
-          <a class="link small" [href]="pageOf(e)" download [attr.aria-label]="'One HTML file of edition ' + e.number"
+          <a
+            class="link small"
+            [href]="pageOf(e)"
+            download
+            [attr.aria-label]="'One HTML file of edition ' + e.number"
+            (click)="page(e, $event)"
             >One HTML file</a
           >
         }
@@ -129,6 +146,9 @@ import { ChoiceField } from '../../ui/field/choice-field';
 export class EditionList {
   readonly review = input.required<Review>();
 
+  private readonly data = inject(ReviewData);
+  protected readonly making = new Saving();
+  protected readonly tooLarge = signal('');
   protected readonly packing = signal('flac');
   protected readonly packings = [
     { label: 'FLAC, 16 bits', value: 'flac', note: 'as it was recorded' },
@@ -154,6 +174,19 @@ export class EditionList {
 
   protected pageOf(edition: EditionRow): string {
     return this.path(edition, 'editionPage') + this.query();
+  }
+
+  /** Clips may make one file too large to be handed out: that is said before it is asked for. */
+  protected page(edition: EditionRow, event: Event): void {
+    this.tooLarge.set('');
+    if (this.packing() === 'none') return;
+    event.preventDefault();
+    const href = this.pageOf(edition);
+    this.making.run(this.data.pageSize(edition.id, this.packing()), (size) => {
+      const words = tooLargeWords(size);
+      if (words === '') saveFrom(href);
+      else this.tooLarge.set(words);
+    });
   }
 
   protected pictureOf({ id }: EditionRow): string {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ReviewRow } from '#contracts/review';
-import { ON_ONE_PAGE, shelfPage, sinceWords } from './shelf';
+import { ON_ONE_PAGE, shelfPage, sinceWords, tooLargeWords } from './shelf';
 
 const row = (id: number, change: Partial<ReviewRow> = {}): ReviewRow => ({
   id: String(id),
@@ -34,6 +34,11 @@ describe('the list of reviews', () => {
     expect(found('2025')).toEqual(['3']);
     expect(found('nothing of it')).toEqual([]);
   });
+});
+
+it('one file that would be too large is told with what can be done, before it is asked for', () => {
+  expect(tooLargeWords({ bytes: 60e6, most: 60e6 })).toBe('');
+  expect(tooLargeWords({ bytes: 143.2e6, most: 60e6 })).toMatch(/would have 143\.2 MB; up to 60\.0 MB .* folder\.$/);
 });
 
 describe('since then', () => {

@@ -1,5 +1,6 @@
 import type { HeldReview, ReviewRow } from '#contracts/review';
 import { hasEveryWord } from '#core/text/every-word';
+import { bytesWords } from '../../ui/format';
 import { restWords } from '../../ui/review-words';
 
 /** So many are shown, and held against today's facts, at a time. */
@@ -44,3 +45,9 @@ export function sinceWords({ publishedOn }: ReviewRow, held: HeldReview | null):
   if (held.marks > 0) words.push({ text: restWords(held.marks), isChange: true });
   return words;
 }
+
+/** Why one file with its clips cannot be handed out; empty where it can. */
+export const tooLargeWords = ({ bytes, most }: { readonly bytes: number; readonly most: number }): string =>
+  bytes <= most
+    ? ''
+    : `One file with these clips would have ${bytesWords(bytes)}; up to ${bytesWords(most)} can be handed out so. Choose Opus, or take the page with its clips in a folder.`;
