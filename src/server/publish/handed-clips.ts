@@ -33,6 +33,11 @@ export class HandedClips {
     return this.files.forget(sha256.slice(0, 16));
   }
 
+  /** Whether the archive has a clip; nothing is said of its bytes. */
+  async has(sha256: string): Promise<boolean> {
+    return (await this.store.find(sha256)) !== null;
+  }
+
   /** Name of the file of a copy. */
   nameOf(lane: Pick<FrozenLane, 'sha256' | 'appliedDb'>, packing: ClipPacking): string {
     const kind = packing.codec === 'flac' ? 'flac' : `${packing.kbps}.opus`;

@@ -144,6 +144,41 @@ it('writes again only what has changed, and takes away what is no more, but noth
   expect(readFileSync(join(out, 'CNAME'), 'utf8')).toBe('tidewrack.example');
 });
 
+it('what is written again is what would be written anew, whatever has changed', async () => {
+  const { app, units } = await published();
+  const out = join(temporaryFolder(), 'site');
+  await app.site.publish(out, OPUS);
+  const sheet = await app.catalogue.sheet(units[2].specimenId);
+  const speech = sheet.runs[0].takes.find((t) => t.id === units[2].takeId);
+  const changes: Record<string, () => Promise<unknown>> = {
+    'a price': () => app.scoring.notePrice(units[0].specimenId, { amount: 77, currency: 'EUR', kind: 'street', date: '2026-05-09' }), // prettier-ignore
+    // Pages that name it lead to it from now on.
+    'a review of a unit that others name': async () => {
+      const { id } = await app.reviews.open(units[2].specimenId);
+      const { document, revision } = await app.reviews.get(id);
+      const saved = await app.reviews.save(id, revision, { ...document, headline: 'Third', summary: 'x' });
+      await app.reviews.publish(id, saved.revision);
+    },
+    // Its clip was heard on every page.
+    'a take that is deleted': async () => {
+      const { unit } = await app.removals.preview('take', speech?.id ?? '');
+      await app.removals.remove({ what: 'take', id: speech?.id ?? '', name: unit, reason: '' });
+    },
+    'another name of the desk': async () => app.house.save({ ...(await app.house.current()), desk: 'Other desk' }),
+    'points by hand': () => app.scoring.givePoints(units[1].specimenId, { criterion: 'build', value: 1 }), // prettier-ignore
+  };
+  for (const [what, change] of Object.entries(changes)) {
+    await change();
+    await app.site.publish(out, OPUS);
+    const anew = join(temporaryFolder(), 'site');
+    await app.site.publish(anew, OPUS);
+    const text = (folder: string): string[][] =>
+      filesIn(folder).filter((f) => f !== 'sediment-site.json').map((f) => [f, readFileSync(join(folder, f), 'latin1')]); // prettier-ignore
+    expect(text(out), what).toEqual(text(anew));
+  }
+  expect(readFileSync(join(out, 'index.html'), 'utf8')).toContain('Other desk');
+});
+
 it('refuses a folder that holds something else, and changes nothing there', async () => {
   const { app } = await published();
   const out = temporaryFolder();

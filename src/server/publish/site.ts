@@ -192,18 +192,19 @@ export class Site {
     packing: ClipPacking,
     pages: ReviewFiles['pages'],
   ): Promise<ReviewFiles & { readonly there: readonly string[] }> {
+    // What the archive has deleted for good goes from the site as well, though a copy of it lies there.
     for (const lane of edition.decks.flatMap((d) => d.lanes)) {
+      if (!(await this.clips.has(lane.sha256))) continue;
       const path = `clips/${this.clips.nameOf(lane, packing)}`;
       await folder.put(path, path, async () => {
         const copyOf = await this.clips.path(lane, packing);
         return copyOf === null ? null : { copyOf };
       });
     }
-    for (const { sha256, format } of edition.photographs)
-      await folder.put(`photos/${sha256}.${format}`, sha256, async () => {
-        const photo = await this.photographs.find(sha256);
-        return photo ? { copyOf: photo.path } : null;
-      });
+    for (const { sha256, format } of edition.photographs) {
+      const photo = await this.photographs.find(sha256);
+      if (photo) await folder.put(`photos/${sha256}.${format}`, sha256, () => Promise.resolve({ copyOf: photo.path }));
+    }
     const shared = `pictures/${this.shared.nameOf(hash)}`;
     await folder.put(shared, shared, async () => ({ copyOf: await this.shared.path(edition, hash) }));
     const ifThere = (path: string): string | null => (folder.has(path) ? path : null);
