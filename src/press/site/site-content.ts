@@ -53,6 +53,8 @@ export interface SitePack {
   readonly revealOn: string;
   readonly keySha256: string;
   readonly opened: { readonly code: string; readonly sentences: readonly string[] } | null;
+  /** Whether all of its clips are still there: one that was deleted takes the page that plays it with it. */
+  readonly isPlayable: boolean;
 }
 
 /** Everything that a site says. */

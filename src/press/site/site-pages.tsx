@@ -183,9 +183,8 @@ function Packs({ packs, from }: { packs: readonly SitePack[]; from: string }) {
       <ul class="cards">
         {packs.map((pack) => (
           <li key={pack.tag}>
-            <h3>
-              <a href={way(from, packPath(pack.tag))}>{pack.title}</a>
-            </h3>
+            <h3>{pack.isPlayable ? <a href={way(from, packPath(pack.tag))}>{pack.title}</a> : pack.title}</h3>
+            {!pack.isPlayable && <p class="small">It cannot be heard any more: a clip of it was deleted.</p>}
             <p>{pack.question}</p>
             {pack.opened === null ? (
               <p class="quiet small">
@@ -195,8 +194,9 @@ function Packs({ packs, from }: { packs: readonly SitePack[]; from: string }) {
             ) : (
               <>
                 <p class="small">
-                  Opened with <span class="num code">{pack.opened.code}</span>: enter it on the page of the test, or
-                  read <a href={way(from, packKeyPath(pack.tag))}>the key</a> (SHA-256{' '}
+                  Opened with <span class="num code">{pack.opened.code}</span>
+                  {pack.isPlayable ? ': enter it on the page of the test, or read ' : '. Read '}
+                  <a href={way(from, packKeyPath(pack.tag))}>the key</a> (SHA-256{' '}
                   <span class="num code">{pack.keySha256}</span>).
                 </p>
                 <ul class="lines plain small">

@@ -158,6 +158,20 @@ describe('on the site', () => {
     expect(read('blind.html')).toContain(opened.pack?.openingCode);
     expect(read('blind.html')).toContain('needs two listeners');
     expect(sha256(read(`blind/${tag}-key.json`))).toBe(keySha256);
+    // A voice that goes for good goes from here: the page that played it, not the key that was made known.
+    const take = page.items[0].takeId ?? '';
+    for (const test of [id, row.id]) await app.tests.close(test);
+    const { unit } = await app.removals.preview('take', take);
+    await app.removals.remove({ what: 'take', id: take, name: unit, reason: '' });
+    await app.site.publish(out, { codec: 'flac' });
+    expect(existsSync(join(out, `blind/${tag}.html`))).toBe(false);
+    expect(read('blind.html')).toContain('a clip of it was deleted');
+    expect(read('blind.html')).not.toContain(`href="blind/${tag}.html"`);
+    expect(sha256(read(`blind/${tag}-key.json`))).toBe(keySha256);
+    // A site that is begun now can be written all the same.
+    const anew = join(temporaryFolder(), 'site');
+    await app.site.publish(anew, { codec: 'flac' });
+    expect(existsSync(join(anew, `blind/${tag}.html`))).toBe(false);
   });
 });
 

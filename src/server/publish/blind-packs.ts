@@ -45,6 +45,13 @@ export class BlindPacks {
     return { name: `blind-${pack.tag}.html`, html: await this.html(pack) };
   }
 
+  /** Whether all clips of it are still there: those of takes that were deleted are not. */
+  async isWhole(testId: string): Promise<boolean> {
+    const { paths } = await this.open(testId);
+    const there = await Promise.all(paths.map((path) => stat(path).catch(() => null)));
+    return there.every((file) => file !== null);
+  }
+
   /**
    * Page, clips and seal as a ZIP.
    *

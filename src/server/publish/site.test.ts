@@ -1,9 +1,11 @@
 import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, normalize } from 'node:path';
 import { HtmlValidate } from 'html-validate';
+import { encode } from 'jpeg-js';
 import { JSDOM } from 'jsdom';
 import { expect, it } from 'vitest';
-import { temporaryFolder, testApplication } from '../testing/application';
+import { PLAIN_PATHS } from '#contracts/http';
+import { serve, temporaryFolder, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
 import { SiteFolder } from './site-folder';
 
@@ -177,6 +179,39 @@ it('what is written again is what would be written anew, whatever has changed', 
     expect(text(out), what).toEqual(text(anew));
   }
   expect(readFileSync(join(out, 'index.html'), 'utf8')).toContain('Other desk');
+});
+
+it('of two that write one site at once the second waits: what both leave is whole', async () => {
+  const { app } = await published();
+  const out = join(temporaryFolder(), 'site');
+  const [first, second] = await Promise.all([app.site.publish(out, OPUS), app.site.publish(out, OPUS)]);
+  expect(second).toEqual({ ...first, written: 0, kept: first.written });
+  expect(filesIn(out).filter((f) => f.endsWith('.part'))).toEqual([]);
+});
+
+it('photographs of an edition go out with it, and go when they are deleted', async () => {
+  const { app, units } = await published();
+  const address = await serve(app);
+  const picture = new Uint8Array(encode({ data: Buffer.alloc(16 * 8 * 4, 90), width: 16, height: 8 }, 90).data);
+  const path = PLAIN_PATHS.photoUpload.replace(':id', units[2].specimenId);
+  const sent = await fetch(`${address}${path}?subject=unit&caption=held&date=2026-05-01`, { method: 'POST', body: picture as BodyInit }); // prettier-ignore
+  const { sha256 } = (await sent.json()) as { sha256: string };
+  const { id } = await app.reviews.open(units[2].specimenId);
+  const { document, revision } = await app.reviews.get(id);
+  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Third', summary: 'x' });
+  await app.reviews.publish(id, saved.revision);
+  const out = join(temporaryFolder(), 'site');
+  await app.site.publish(out, OPUS);
+  const kept = await app.photographs.find(sha256);
+  expect(readFileSync(join(out, `photos/${sha256}.jpeg`)).equals(readFileSync(kept?.path ?? ''))).toBe(true);
+  const [page] = filesIn(out).filter((f) => /oarlock-steward.*index\.html$/.test(f));
+  expect(readFileSync(join(out, page), 'utf8')).toContain(`photos/${sha256}.jpeg`);
+  const [{ id: photo }] = (await app.catalogue.sheet(units[2].specimenId)).photographs;
+  const { unit } = await app.removals.preview('photograph', photo);
+  await app.removals.remove({ what: 'photograph', id: photo, name: unit, reason: '' });
+  await app.site.publish(out, OPUS);
+  expect(filesIn(out).filter((f) => f.startsWith('photos/'))).toEqual([]);
+  expect(readFileSync(join(out, page), 'utf8')).not.toContain('photos/');
 });
 
 it('refuses a folder that holds something else, and changes nothing there', async () => {

@@ -96,8 +96,9 @@ export class Site {
       await folder.put(kindPath(kind.id), madeFrom(PAGES_VERSION, frame, content.day, kind, [...pages]), () =>
         Promise.resolve(kindPage(kind, content, frame)),
       );
-    for (const { tag, opened, id } of content.packs) {
-      await folder.put(packPath(tag), madeFrom(PAGES_VERSION, tag), async () => (await this.packs.page(id)).html);
+    for (const { tag, opened, id, isPlayable } of content.packs) {
+      if (isPlayable)
+        await folder.put(packPath(tag), madeFrom(PAGES_VERSION, tag), async () => (await this.packs.page(id)).html);
       if (opened) await folder.put(packKeyPath(tag), tag, async () => (await this.packs.key(id)).text);
     }
     await this.lists(folder, content, frame);
@@ -163,7 +164,7 @@ export class Site {
       const { title, revealOn } = settings.pack;
       const { tag, keySha256, sealedOn, openingCode } = pack;
       const opened = openingCode === null ? null : { code: openingCode, sentences: result?.sentences.map((s) => s.words) ?? [] }; // prettier-ignore
-      packs.push({ id: row.id, tag, title, question: QUESTIONS[settings.attribute], sealedOn, revealOn, keySha256, opened }); // prettier-ignore
+      packs.push({ id: row.id, tag, title, question: QUESTIONS[settings.attribute], sealedOn, revealOn, keySha256, opened, isPlayable: await this.packs.isWhole(row.id) }); // prettier-ignore
     }
     return packs;
   }
