@@ -69,6 +69,32 @@ export const curvesSchema = z.object({
     .nullable()
     .default(null)
     .describe('Input noise of an interface over its gain, dBu(A)'),
+  distortionByLevel: z
+    .array(
+      z.object({
+        levelDbfs: z.number(),
+        thdPlusNoiseDb: z.number(),
+        thdPlusNoiseU: z.number().nullable(),
+        thdDb: z.number(),
+        thdU: z.number().nullable(),
+        thdBound: boundSchema.describe('At most where the noise hides the harmonics'),
+      }),
+    )
+    .nullable()
+    .default(null)
+    .describe('Distortion of a tone of 1 kHz over its level, re the tone, dB'),
+  channelsByFrequency: z
+    .array(
+      z.object({
+        hz: z.number(),
+        crosstalkDb: levelSchema.describe('Of the channel that is not fed, re the one that is'),
+        crosstalkBound: boundSchema.describe('At most where the noise hides the tone'),
+        balanceDb: levelSchema.describe('Second channel re the first, both fed alike'),
+      }),
+    )
+    .nullable()
+    .default(null)
+    .describe('Crosstalk and balance of two channels over frequency, dB'),
   windBySpeed: z
     .array(
       z.object({

@@ -48,6 +48,8 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
         distance: curve('distance'),
         room: curve('room'),
         noiseByGain: curve('noiseByGain'),
+        distortionByLevel: curve('distortionByLevel'),
+        channelsByFrequency: curve('channelsByFrequency'),
         windBySpeed: curve('windBySpeed'),
         conditions: curve('conditions'),
         pairs: used.find((r) => r.curves.pairs.length > 0)?.curves.pairs ?? [],

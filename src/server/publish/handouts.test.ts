@@ -30,6 +30,19 @@ it('a photograph goes inside the one file, byte by byte', async () => {
   expect(html).toContain('<figcaption>in the hand</figcaption>');
 });
 
+it('a page that is handed out later says what has changed since', async () => {
+  const app = await testApplication();
+  const [unit] = await importUnits(app, 1);
+  const { id } = await app.reviews.open(unit.specimenId);
+  const { document, revision } = await app.reviews.get(id);
+  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
+  const { editions } = await app.reviews.publish(id, saved.revision);
+  const html = async (): Promise<string> => (await app.handouts.page(editions[0].id, null)).html;
+  expect(await html()).toContain('Nothing that counts has changed');
+  await app.scoring.notePrice(unit.specimenId, { amount: 77, currency: 'EUR', kind: 'street', date: '2026-05-09' });
+  expect(await html()).toMatch(/Price: .*77 EUR/);
+});
+
 it('what does not fit is passed over, what fits behind it is taken', () => {
   const of = (...bytes: number[]) => bytes.map((b) => ({ bytes: b }));
   expect(withinBudget(of(5, 7, 4, 1), 10)).toEqual(of(5, 4, 1));

@@ -167,7 +167,12 @@ it('what is written again is what would be written anew, whatever has changed', 
       await app.removals.remove({ what: 'take', id: speech?.id ?? '', name: unit, reason: '' });
     },
     'another name of the desk': async () => app.house.save({ ...(await app.house.current()), desk: 'Other desk' }),
-    'points by hand': () => app.scoring.givePoints(units[1].specimenId, { criterion: 'build', value: 1 }), // prettier-ignore
+    // Two that were alike are better now: the first falls behind them.
+    'points by hand': async () => {
+      for (const { specimenId } of units.slice(1))
+        for (const criterion of ['sound', 'build', 'features'])
+          await app.scoring.givePoints(specimenId, { criterion, value: 5 });
+    },
   };
   for (const [what, change] of Object.entries(changes)) {
     await change();
@@ -179,6 +184,11 @@ it('what is written again is what would be written anew, whatever has changed', 
     expect(text(out), what).toEqual(text(anew));
   }
   expect(readFileSync(join(out, 'index.html'), 'utf8')).toContain('Other desk');
+  // What changed among its kind is told beside what changed of itself.
+  const [page] = filesIn(out).filter((f) => /oarlock-purser.*\/index\.html$/.test(f));
+  const html = readFileSync(join(out, page), 'utf8');
+  expect(html).toContain('77 EUR');
+  expect(html).toMatch(/Place \d of \d → \d of \d|[Aa]bove it now|told apart above it/);
 });
 
 it('of two that write one site at once the second waits: what both leave is whole', async () => {

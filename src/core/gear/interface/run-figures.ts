@@ -15,6 +15,7 @@ import { withDialGains } from './dial-gain';
 import { directMonitor, inputImpedance } from './input-figures';
 import { loopResponse, reachedLimits } from './loop-response';
 import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
+import { channelsByFrequency, distortionByLevel } from './tone-curves';
 import { toneFigures } from './tone-figures';
 import { equivalentInputNoise } from './equivalent-input-noise';
 
@@ -63,7 +64,13 @@ export function lineRunFigures(
       ...from('direct-monitor', directMonitor),
       ...from('headphones', headphoneOutput),
     ],
-    curves: { ...NO_CURVES, response: sweeps.response, noiseByGain: noiseByGain(quiet, tone) },
+    curves: {
+      ...NO_CURVES,
+      response: sweeps.response,
+      noiseByGain: noiseByGain(quiet, tone),
+      distortionByLevel: distortionByLevel(takes),
+      channelsByFrequency: channelsByFrequency(takes),
+    },
   };
 }
 

@@ -5,9 +5,8 @@ import { isNoiseLimited } from '../../measure/tone-distortion';
 import type { TakeTone, ToneValue } from '../../measure/take-tone';
 import { lastTake, type AnalysedTake } from '../run/analysed-take';
 import { METER_UNCERTAINTY_DB } from './equivalent-input-noise';
+import { isOneKilohertz, ONE_KILOHERTZ, strongestTone, toneNearOneKilohertz } from './tones-of-role';
 
-/** A tone of 997 Hz or 1 kHz lies within this of 1 kHz; another one, or another rate than the file says, does not. */
-const TONE_HZ = [960, 1040] as const;
 /** What is asked for at −60 dBFS may be off by so much: its own level hardly shapes the noise beside it. */
 const FAINT_DBFS = [-63, -57] as const;
 /** Where there is more beside it, it is no tone alone. */
@@ -27,14 +26,19 @@ export function toneFigures(takes: readonly AnalysedTake[]): Measurement[] {
         `A-weighted, 20 Hz–20 kHz, tone of ${hertz(range.hz)} at ${dbfs(range.levelDbfs)}`,
       ),
     ]),
-    ...reading(of('full-tone'), ['distortion', 'thdTone'], toneProblem, ({ distortion, thd, thdPlusNoise }) => {
-      const at = `tone of ${hertz(distortion.hz)} at ${dbfs(distortion.levelDbfs)}`;
-      const bound = isNoiseLimited(distortion) ? 'at-most' : 'exact';
-      return [
-        figure('distortion', thdPlusNoise, `20 Hz–20 kHz, ${at}`),
-        figure('thdTone', thd, `harmonics 2 to 10, ${at}`, bound, harmonics(distortion.harmonicsDb)),
-      ];
-    }),
+    ...reading(
+      strongestTone(takes, 'full-tone'),
+      ['distortion', 'thdTone'],
+      toneProblem,
+      ({ distortion, thd, thdPlusNoise }) => {
+        const at = `tone of ${hertz(distortion.hz)} at ${dbfs(distortion.levelDbfs)}`;
+        const bound = isNoiseLimited(distortion) ? 'at-most' : 'exact';
+        return [
+          figure('distortion', thdPlusNoise, `20 Hz–20 kHz, ${at}`),
+          figure('thdTone', thd, `harmonics 2 to 10, ${at}`, bound, harmonics(distortion.harmonicsDb)),
+        ];
+      },
+    ),
     ...reading(
       of('two-tones'),
       ['modulationDistortion'],
@@ -50,15 +54,25 @@ export function toneFigures(takes: readonly AnalysedTake[]): Measurement[] {
       twinTone ? [figure('differenceDistortion', twinTone, `${hertz(twinTone.hz[0])} and ${hertz(twinTone.hz[1])}`)] : [], // prettier-ignore
     ),
     ...mostInput(of('most-input')),
-    ...reading(of('one-channel'), ['crosstalk'], channelsProblem, ({ channelsDbfs, channelsInNoise }) => {
-      const [fed, other] = [...channelsDbfs].sort((x, y) => y - x);
-      const which = channelsDbfs.indexOf(fed) + 1;
-      const bound = channelsInNoise[channelsDbfs.indexOf(other)] ? 'at-most' : 'exact';
-      return [measured('crosstalk', other - fed, `tone of 1 kHz in channel ${which} at ${dbfs(fed)}`, { bound })];
-    }),
-    ...reading(of('both-channels'), ['channelBalance'], channelsProblem, ({ channelsDbfs: [first, second] }) => [
-      measured('channelBalance', second - first, `tone of 1 kHz in both, channel 1 at ${dbfs(first)}`),
-    ]),
+    ...reading(
+      toneNearOneKilohertz(takes, 'one-channel'),
+      ['crosstalk'],
+      channelsProblem,
+      ({ channelsDbfs, channelsInNoise }) => {
+        const [fed, other] = [...channelsDbfs].sort((x, y) => y - x);
+        const which = channelsDbfs.indexOf(fed) + 1;
+        const bound = channelsInNoise[channelsDbfs.indexOf(other)] ? 'at-most' : 'exact';
+        return [measured('crosstalk', other - fed, `tone of 1 kHz in channel ${which} at ${dbfs(fed)}`, { bound })];
+      },
+    ),
+    ...reading(
+      toneNearOneKilohertz(takes, 'both-channels'),
+      ['channelBalance'],
+      channelsProblem,
+      ({ channelsDbfs: [first, second] }) => [
+        measured('channelBalance', second - first, `tone of 1 kHz in both, channel 1 at ${dbfs(first)}`),
+      ],
+    ),
   ];
 }
 
@@ -91,17 +105,20 @@ function reading(
 
 const CLIPS = 'The take clips: what it shows is the clipping. Turn the tone down and record it again.';
 
-function toneProblem({ isClipped, distortion: { hz, thdPlusNoiseDb } }: TakeTone): string | null {
-  if (isClipped) return CLIPS;
-  if (!(hz >= TONE_HZ[0] && hz <= TONE_HZ[1]))
-    return `The strongest tone lies at ${hertz(hz)}, not near 1 kHz: it is another tone, or the file's sample rate is not that of the recording.`;
-  return thdPlusNoiseDb > LARGEST_REST_DB ? 'The take holds no tone alone: what lies beside it is as loud.' : null;
+/** Whether what lies beside the tone is less than it by far. */
+export const isToneAlone = ({ distortion }: TakeTone): boolean => distortion.thdPlusNoiseDb <= LARGEST_REST_DB;
+
+function toneProblem(tone: TakeTone): string | null {
+  if (tone.isClipped) return CLIPS;
+  if (!isOneKilohertz(tone))
+    return `The strongest tone lies at ${hertz(tone.distortion.hz)}, not near 1 kHz: it is another tone, or the file's sample rate is not that of the recording.`;
+  return isToneAlone(tone) ? null : 'The take holds no tone alone: what lies beside it is as loud.';
 }
 
 function faintProblem(tone: TakeTone): string | null {
   const { hz, levelDbfs } = tone.range;
   if (tone.isClipped) return CLIPS;
-  if (!(hz >= TONE_HZ[0] && hz <= TONE_HZ[1]))
+  if (!(hz >= ONE_KILOHERTZ[0] && hz <= ONE_KILOHERTZ[1]))
     return `The strongest line lies at ${hertz(hz)}, not near 997 Hz: no tone was played, or another one.`;
   return levelDbfs < FAINT_DBFS[0] || levelDbfs > FAINT_DBFS[1]
     ? `The tone lies at ${dbfs(levelDbfs)}; the dynamic range is read with one at −60 dBFS.`

@@ -7,7 +7,14 @@ import { roomMeasurements, type RoomReport } from '../../measure/room-acoustics'
 import { selfNoise } from '../../measure/self-noise';
 import { heldAgainstPauses } from '../../measure/silence-against-pauses';
 import { windNoise } from '../../measure/wind';
-import { lastTake, type AnalysedTake, type RunChain, type RunCurves, type RunFigures } from '../run/analysed-take';
+import {
+  lastTake,
+  NO_CURVES,
+  type AnalysedTake,
+  type RunChain,
+  type RunCurves,
+  type RunFigures,
+} from '../run/analysed-take';
 import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
@@ -71,11 +78,11 @@ export function pickupRunFigures(
   return {
     measurements,
     curves: {
+      ...NO_CURVES,
       response: sweeps.response,
       polar: sweeps.polar,
       distance: ladder && fit ? { rungs: ladder, fit } : null,
       room: room && roomCurve(room),
-      noiseByGain: null,
       windBySpeed: speech ? windBySpeed(takes, speech) : null,
     },
   };

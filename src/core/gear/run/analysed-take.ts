@@ -72,8 +72,33 @@ export interface RunCurves {
   /** Input noise of an interface over its gain, dBu(A), rising gain. */
   readonly noiseByGain:
     readonly { readonly gainDb: number; readonly einADbu: number; readonly u: number | null }[] | null;
+  /** Distortion of a tone over its level, re the tone, dB; rising level. */
+  readonly distortionByLevel: readonly DistortionAtLevel[] | null;
+  /** What two channels do to each other over frequency, dB; rising frequency. */
+  readonly channelsByFrequency: readonly ChannelsAtFrequency[] | null;
   /** Wind noise re speech over the speed of the wind, rising speed. */
   readonly windBySpeed: readonly WindAtSpeed[] | null;
+}
+
+export interface DistortionAtLevel {
+  /** AES17 dBFS. */
+  readonly levelDbfs: number;
+  readonly thdPlusNoiseDb: number;
+  readonly thdPlusNoiseU: number | null;
+  readonly thdDb: number;
+  readonly thdU: number | null;
+  /** At most: the noise hides the harmonics. */
+  readonly thdBound: Bound;
+}
+
+export interface ChannelsAtFrequency {
+  readonly hz: number;
+  /** Of the channel that is not fed, re the one that is; null where that was not recorded. */
+  readonly crosstalkDb: number | null;
+  /** At most: the noise hides the tone there. */
+  readonly crosstalkBound: Bound;
+  /** Second channel re the first, both fed alike. */
+  readonly balanceDb: number | null;
 }
 
 /** Wind noise at one speed, re gated speech loudness at equal gain, dB; null where a band holds nothing. */
@@ -99,6 +124,8 @@ export const NO_CURVES: RunCurves = {
   distance: null,
   room: null,
   noiseByGain: null,
+  distortionByLevel: null,
+  channelsByFrequency: null,
   windBySpeed: null,
 };
 

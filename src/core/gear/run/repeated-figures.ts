@@ -16,14 +16,28 @@ const OVER_ALL_TAKES: readonly QuantityId[] = ['dropOuts'];
 /** Repeats beyond these make no figure surer that anybody would notice. */
 const MOST_REPEATS = 12;
 
-/** What of a take makes another one a repeat of it: everything that was noted. */
+/** What of a take makes another one a repeat of it: everything that was noted, and which steady tone it holds. */
 function sameness({ step, settings, analysed: t }: NotedTake): string {
   const noted = Object.entries(settings)
     .map(([name, value]) => [name, String(value).trim().toLowerCase()])
     .filter(([, value]) => value !== '')
     .sort(([a], [b]) => (a < b ? -1 : 1));
-  return JSON.stringify([step, t.gainDb, t.distanceM, t.angleDeg, t.levelDbu, t.levelDbSpl, t.windSpeedMs, noted]);
+  return JSON.stringify([
+    step,
+    t.gainDb,
+    t.distanceM,
+    t.angleDeg,
+    t.levelDbu,
+    t.levelDbSpl,
+    t.windSpeedMs,
+    toneKey(t),
+    noted,
+  ]);
 }
+
+/** Tones that differ by more than a decibel or by a fiftieth of their frequency are none of each other's repeats. */
+const toneKey = ({ tone }: AnalysedTake): readonly number[] | null =>
+  tone ? [Math.round(tone.distortion.levelDbfs), Math.round(Math.log(tone.distortion.hz) / Math.log(1.02))] : null;
 
 /**
  * The takes of a run once for every repeat: of each thing that was recorded several times one, of what was recorded

@@ -33,6 +33,7 @@ import { sharedNotes, takeNotes, takeSetup } from './unit/take-notes';
 import { cameWords, classWords, whyNotRanked } from './unit/unit-summary';
 import { emptyProtocol } from './protocols/protocol-draft';
 import { protocolSchema, stepSchema, type Step } from '#contracts/protocol';
+import { curvesSchema } from '#contracts/curves';
 import type { Segments } from '#contracts/segments';
 import { runDocumentSchema } from '#contracts/run-document';
 import { paletteActions } from '../palette-actions';
@@ -77,7 +78,14 @@ describe('the outline of a sheet', () => {
         .filter((part) => part.missing !== '')
         .map((part) => [part.id, part.missing]),
     );
-  const run = (change: Partial<Run> = {}): Partial<Run> => ({ purpose: 'unit', takes: [], tables: [], measurements: [], curves: { pairs: [], response: null, polar: null, distance: null, room: null, noiseByGain: null, windBySpeed: null, conditions: null }, ...change }); // prettier-ignore
+  const run = (change: Partial<Run> = {}): Partial<Run> => ({
+    purpose: 'unit',
+    takes: [],
+    tables: [],
+    measurements: [],
+    curves: curvesSchema.parse({}),
+    ...change,
+  });
 
   it('says what is missing of a unit that nothing is known of', () => {
     expect(missing({ place: null, hasRules: false })).toEqual({
@@ -241,16 +249,7 @@ describe('what counts of a unit', () => {
     tables: [],
     corrections: [],
     measurements,
-    curves: {
-      pairs: [],
-      response: null,
-      polar: null,
-      distance: null,
-      room: null,
-      noiseByGain: null,
-      windBySpeed: null,
-      conditions: null,
-    },
+    curves: curvesSchema.parse({}),
   });
 
   it('is the newest of every figure, with the day of those that the newest run does not have', () => {

@@ -8,6 +8,7 @@ import { bandChart, type BandSeries } from '../../ui/band-chart-options';
 import { CatalogueStrip } from '../../ui/catalogue-strip';
 import { CurveChart } from '../../ui/curve-chart';
 import { Figure } from '../../ui/figure';
+import { FiguresOverTable } from '../../ui/figures-over';
 import { formatNumber } from '../../ui/format';
 import { PolarPlot } from '../../ui/polar-plot';
 import { lineMarks } from '../take/take-charts';
@@ -15,11 +16,12 @@ import { ConditionPart } from './condition-part';
 import { distanceChart, responseChart } from './measured-charts';
 import { PairPart } from './pair-part';
 import { measuredGroups } from './measured-groups';
+import { tablesOver } from './tables-over';
 
 /** What was measured of a unit: figures with claim and place, then the curves. */
 @Component({
   selector: 'sd-measured-part',
-  imports: [CatalogueStrip, ConditionPart, CurveChart, Figure, PairPart, PolarPlot, RouterLink],
+  imports: [CatalogueStrip, ConditionPart, CurveChart, Figure, FiguresOverTable, PairPart, PolarPlot, RouterLink],
   templateUrl: './measured-part.html',
   styleUrl: './measured-part.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -45,6 +47,7 @@ export class MeasuredPart {
     const { distance } = this.run().curves;
     return distance && distanceChart(distance);
   });
+  protected readonly over = computed(() => tablesOver(this.run().curves));
   protected readonly room = computed(() => this.run().curves.room);
   protected readonly roomColumns = [
     { id: 'edt', key: 'edt', name: 'EDT' },
