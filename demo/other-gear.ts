@@ -89,6 +89,12 @@ interface DeskReadings {
   readonly volts: readonly [of32: number, open: number];
 }
 
+/** Tones at other levels and of other frequencies: curves beside the figures. */
+const MORE_TONES = [
+  ...[-10, -20, -40].map((dbfs) => ({ step: 'distortion', file: `distortion${dbfs}.wav`, gainDb: 0, settings: { 'tone dBFS': dbfs } })), // prettier-ignore
+  ...[100, 10_000].map((hz) => ({ step: 'one-channel', file: `one-channel-${hz}.wav`, gainDb: 0, settings: { 'tone Hz': hz } })), // prettier-ignore
+];
+
 function interfaceRun(
   model: string,
   date: string,
@@ -97,7 +103,7 @@ function interfaceRun(
   { overheadMs, mostGainDb, last15Db, volts }: DeskReadings,
   sheet: Sheet,
   points: Points,
-  maker = 'Bitts & Cleat',
+  { maker = 'Bitts & Cleat', more = false }: { readonly maker?: string; readonly more?: boolean } = {},
 ): DemoRunPlan {
   const most = desk.fullScaleDbu - 1 - (desk.gainErrorDb ?? 0);
   return {
@@ -111,6 +117,7 @@ function interfaceRun(
         { step: 'dynamic-range', file: 'dynamic-range.wav', gainDb: 0 },
         { step: 'distortion', file: 'distortion.wav', gainDb: 0 },
         { step: 'two-tones', file: 'two-tones.wav', gainDb: 0 },
+        ...(more ? MORE_TONES : []),
         { step: 'most-input', file: 'most-input.wav', gainDb: 0, levelDbu: Math.round(most * 10) / 10 },
         { step: 'one-channel', file: 'one-channel.wav', gainDb: 0 },
         { step: 'sweep-low', file: 'sweep-low.wav', gainDb: 0, angleDeg: 0 },
@@ -131,7 +138,13 @@ function interfaceRun(
 /** Electronics beyond noise, of the two desks and of others: all invented. */
 const GOOD = { converterDbfs: -117, bend: { square: 6e-6, cube: 4e-6 }, crosstalkDb: -96, balanceDb: 0.1 } as const;
 const PLAIN = { converterDbfs: -108, bend: { square: 4e-5, cube: 3e-5 }, crosstalkDb: -82, balanceDb: 0.4 } as const;
-const OLD = { ...OLD_DESK, ...PLAIN, converterDbfs: -103, atFullGain: { fromDb: 50, lowHz: 28, highHz: 26_000 } };
+const OLD = {
+  ...OLD_DESK,
+  ...PLAIN,
+  converterDbfs: -103,
+  crosstalkRises: true,
+  atFullGain: { fromDb: 50, lowHz: 28, highHz: 26_000 },
+};
 const NEW = { ...NEW_DESK, ...GOOD };
 
 const INTERFACES: readonly DemoRunPlan[] = [
@@ -161,6 +174,7 @@ const INTERFACES: readonly DemoRunPlan[] = [
       sound: [3, 'Clean, with a veil of hiss on quiet voices.'],
       build: [3, 'The dial promises more than it gives.'],
     }),
+    { more: true },
   ),
   interfaceRun(
     'Eightfold',
@@ -217,7 +231,7 @@ const INTERFACES: readonly DemoRunPlan[] = [
       weight: number(11, 'oz'),
     },
     given({ sound: [4, 'As clear as the large one.'], build: [2.5, 'Plastic; the knob wobbles.'] }),
-    'Stanchion',
+    { maker: 'Stanchion' },
   ),
   interfaceRun(
     'Twofold 2',
@@ -272,7 +286,7 @@ const INTERFACES: readonly DemoRunPlan[] = [
       weight: number(90, 'g'),
     },
     given({ sound: [2.5, 'Hiss with anything quiet.'], build: [2, 'A toy that works.'] }),
-    'Stanchion',
+    { maker: 'Stanchion' },
   ),
 ];
 

@@ -12,8 +12,10 @@ export interface InterfaceModel {
   readonly bend?: { readonly square: number; readonly cube: number };
   /** First-order roll-offs that only full gain shows. */
   readonly atFullGain?: { readonly fromDb: number; readonly lowHz: number; readonly highHz: number };
-  /** What of one channel is heard in the other, dB. */
+  /** What of one channel is heard in the other, dB; at 1 kHz where it rises. */
   readonly crosstalkDb?: number;
+  /** Through a small capacitance: crosstalk of tones rises in proportion to their frequency. */
+  readonly crosstalkRises?: boolean;
   /** Second channel re the first at one setting, dB. */
   readonly balanceDb?: number;
 }

@@ -42,19 +42,29 @@ export function renderLineInput(setup: LineInputSetup): Float64Array[] {
   const bits = seededBits(setup.seed);
   const dbfs = (dbu: number): number => dbu + gainDb + (model.gainErrorDb ?? 0) - model.fullScaleDbu;
   const signal = new Float64Array(length);
+  /** What finds its way into the other channel, before it is as faint as there. */
+  const leaking = new Float64Array(length);
   for (const { hz, dbu } of setup.tones ?? []) {
     const amplitude = 10 ** (dbfs(dbu) / 20);
-    for (let i = 0; i < length; i++) signal[i] += amplitude * Math.sin((2 * Math.PI * hz * i) / sampleRate);
+    const rise = model.crosstalkRises ? hz / 1000 : 1;
+    for (let i = 0; i < length; i++) {
+      const sample = amplitude * Math.sin((2 * Math.PI * hz * i) / sampleRate);
+      signal[i] += sample;
+      leaking[i] += rise * sample;
+    }
   }
   if (setup.played) {
     const gain = 10 ** (dbfs(setup.played.fullScaleDbu) / 20);
     const start = Math.round(LEAD_IN_S * sampleRate);
-    setup.played.samples.slice(0, Math.max(0, length - start)).forEach((x, i) => (signal[start + i] += gain * x));
+    setup.played.samples.slice(0, Math.max(0, length - start)).forEach((x, i) => {
+      signal[start + i] += gain * x;
+      leaking[start + i] += gain * x;
+    });
   }
   return fed.map((isFed, channel) => {
     const level = 10 ** (((isFed ? 0 : (model.crosstalkDb ?? -Infinity)) + (channel === 1 ? (model.balanceDb ?? 0) : 0)) / 20); // prettier-ignore
     const own = noise(length, bits, dbfs(model.einDbu), sampleRate);
-    for (let i = 0; i < length; i++) own[i] += level * signal[i];
+    for (let i = 0; i < length; i++) own[i] += level * (isFed ? signal : leaking)[i];
     if (model.atFullGain && gainDb >= model.atFullGain.fromDb) rollOff(own, model.atFullGain, sampleRate);
     const converter = model.converterDbfs === undefined ? null : noise(length, bits, model.converterDbfs, sampleRate);
     const { square = 0, cube = 0 } = model.bend ?? {};

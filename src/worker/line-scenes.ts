@@ -9,6 +9,7 @@ type Scene = Pick<LineInputSetup, 'durationS' | 'tones' | 'played' | 'fed'>;
 interface FedTake {
   readonly step: string;
   readonly levelDbu?: number | undefined;
+  readonly settings?: Readonly<Record<string, unknown>> | undefined;
 }
 
 const TONE_S = 6;
@@ -33,6 +34,8 @@ export function lineScene(
   /** Level at the input that reads so much. */
   const reads = (dbfs: number): number => dbfs + model.fullScaleDbu - gainDb - (model.gainErrorDb ?? 0);
   const tone = (hz: number, dbfs: number) => ({ hz, dbu: reads(dbfs) });
+  /** What was noted of the tone where it is not the one that the step names. */
+  const noted = (name: 'tone dBFS' | 'tone Hz', usual: number): number => Number(take.settings?.[name] ?? usual);
   switch (take.step) {
     case 'electrical':
     case 'most-input':
@@ -43,16 +46,16 @@ export function lineScene(
     case 'dynamic-range':
       return { durationS: TONE_S, tones: [tone(997, -60)] };
     case 'distortion':
-      return { durationS: TONE_S, tones: [tone(997, -1)] };
+      return { durationS: TONE_S, tones: [tone(997, noted('tone dBFS', -1))] };
     case 'two-tones':
       // Four to one, with a common peak of −3 dBFS.
       return { durationS: TONE_S, tones: [tone(60, -4.94), tone(7000, -16.98)] };
     case 'twin-tones':
       return { durationS: TONE_S, tones: [tone(18_000, -9.02), tone(19_000, -9.02)] };
     case 'one-channel':
-      return { durationS: TONE_S, tones: [tone(1000, -6)], fed: [true, false] };
+      return { durationS: TONE_S, tones: [tone(noted('tone Hz', 1000), -6)], fed: [true, false] };
     case 'both-channels':
-      return { durationS: TONE_S, tones: [tone(1000, -6)], fed: [true, true] };
+      return { durationS: TONE_S, tones: [tone(noted('tone Hz', 1000), -6)], fed: [true, true] };
     case 'sweep-low':
     case 'sweep-full':
       return (

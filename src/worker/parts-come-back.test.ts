@@ -126,6 +126,26 @@ describe('an interface', async () => {
     expect(Math.abs(value('thdTone') - 20 * Math.log10(Math.hypot((square * a) / 2, (cube * a * a) / 4)))).toBeLessThan(0.3); // prettier-ignore
   });
 
+  it('its harmonics over level by the same formula, and crosstalk through a capacitance by 20 dB per decade', () => {
+    const { square = 0, cube = 0 } = model.bend ?? {};
+    const points = curves.distortionByLevel ?? [];
+    expect(points.map((p) => Math.round(p.levelDbfs))).toEqual([-40, -20, -10, -1]);
+    for (const { levelDbfs, thdDb, thdBound } of points) {
+      const a = 10 ** (levelDbfs / 20);
+      const made = 20 * Math.log10(Math.hypot((square * a) / 2, (cube * a * a) / 4));
+      // A limit is one: no less than what is there.
+      if (thdBound === 'exact') expect(Math.abs(thdDb - made), `${levelDbfs} dBFS`).toBeLessThan(0.5);
+      else expect(thdDb).toBeGreaterThan(made - 0.5);
+    }
+    expect(points.some((p) => p.thdBound === 'exact')).toBe(true);
+    for (const { hz, crosstalkDb, crosstalkBound } of curves.channelsByFrequency ?? []) {
+      const made = (model.crosstalkDb ?? NaN) + (model.balanceDb ?? 0) + 20 * Math.log10(hz / 1000);
+      if (crosstalkBound === 'exact') expect(Math.abs((crosstalkDb ?? NaN) - made), `${hz} Hz`).toBeLessThan(0.5);
+      else expect(crosstalkDb).toBeGreaterThan(made - 0.5);
+    }
+    expect(curves.channelsByFrequency?.map((p) => Math.round(p.hz))).toEqual([100, 1000, 10_000]);
+  });
+
   it('highest input level, crosstalk and what full gain takes away', () => {
     expect(Math.abs(value('mostInput') - (model.fullScaleDbu - (model.gainErrorDb ?? 0)))).toBeLessThan(0.1);
     // The second channel is a little louder, whatever comes in.

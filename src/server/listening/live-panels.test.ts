@@ -69,6 +69,8 @@ describe('a panel that is held live', () => {
     const late = (await app.scoring.addUnit({ maker: 'Marlfen', model: 'Fen', label: 'A', category: 'microphone' })).id;
     page = await lead({ kind: 'add', specimen: late });
     await expect(lead({ kind: 'add', specimen: late })).rejects.toThrow('is in this panel already');
+    const [booster] = await units(app, 1, 'booster');
+    await expect(lead({ kind: 'add', specimen: booster })).rejects.toThrow('no such unit of the kind');
     const item = page.items.at(-1)?.id ?? '';
     expect(page.offers).toMatchObject({ lone: item, isDecided: false });
     await lead({ kind: 'place', into: 3, item });

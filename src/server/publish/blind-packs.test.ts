@@ -258,7 +258,7 @@ describe('answers that come back', () => {
     const tag = page.pack?.tag ?? '';
     const behind = await letters(app, id);
     const order = units.map((u) => behind.get(u.specimenId) ?? '');
-    await keepAll(app, id, `Ines: my answer ${answerCode(tag, { order, points: { A: 7 }, names: {} })}`);
+    await keepAll(app, id, `Ines: my answer ${answerCode(tag, { order, points: { [order[0]]: 9, [order[1]]: 5 }, names: {} })}`);
     await keepAll(app, id, `listener;clip;place\nBram;${order[0]};1\nBram;${order[1]};2`);
     await keepAll(app, id, `clip,votes\n${order[0]},60\n${order[1]},40`);
     const { sittings } = await app.tests.page(id);
@@ -269,6 +269,9 @@ describe('answers that come back', () => {
     ]);
     // A poll is nobody's taste; its votes are a hundred choices, each as sure as an answer without a check.
     const heard = await heardAnswers(app.database, 'microphone', 'preference');
+    // Who gave an order and points has said one thing: it counts once.
+    const ofInes = sittings.find((s) => s.listener === 'Ines')?.listenerId;
+    expect(heard.filter((h) => h.listener_id === ofInes)).toHaveLength(1);
     expect(heard.filter((h) => h.listener_id === null).map((h) => h.weight)).toEqual([60 * 0.5, 40 * 0.5]);
     await expect(app.returnedAnswers.keep(id, { text: 'hello', kept: [{ line: 1, listener: null, isSomebodyElse: false }] })).rejects.toThrow(/cannot be kept/); // prettier-ignore
     await expect(app.returnedAnswers.keep(id, { text: 'A > B', kept: [{ line: 7, listener: null, isSomebodyElse: false }] })).rejects.toThrow(/cannot be kept/); // prettier-ignore
@@ -286,6 +289,9 @@ describe('answers that come back', () => {
     expect(await keep([{ line: 2, listener: 'ines', isSomebodyElse: false }])).toEqual({ kept: 0, skipped: 1 });
     expect(await keep([{ line: 1, listener: 'Ines', isSomebodyElse: true }])).toEqual({ kept: 1, skipped: 0 });
     expect((await app.tests.page(id)).sittings.map((s) => s.listener)).toEqual(['Ines', 'Ines (2)']);
+    // A name that was emptied is no name.
+    expect(await keep([{ line: 2, listener: '', isSomebodyElse: false }])).toEqual({ kept: 1, skipped: 0 });
+    expect((await app.tests.page(id)).sittings.map((s) => s.listener)).toEqual(['Ines', 'Ines (2)', 'unnamed 1']);
   });
 
   it('are refused by other tests, before the key is sealed, and after the test is closed', async () => {
