@@ -55,6 +55,7 @@ const PAGES: readonly (readonly [name: string, path: (demo: Demo) => string])[] 
   ['the ranking', () => '/ranking'],
   ['the board of interfaces', () => '/ranking?kind=interface&view=board'],
   ['prices', () => '/ranking?view=price&upTo=400'],
+  ['tables side by side', () => '/ranking?kind=interface&view=tables'],
   ['records', () => '/ranking?view=records'],
   ['who moved', () => '/ranking?view=moved&since=2024-01-01'],
   ['the ranking of a day', () => '/ranking?on=2023-06-01'],

@@ -151,6 +151,9 @@ describe('a panel that is held live', () => {
     expect(specimens).toContain(specimen);
     const wordsOf = async () => (await app.reviews.character(specimen)).heard.map((w) => `${w.word} ${w.count}`).sort();
     expect(await wordsOf()).toEqual(['dull 2', 'woolly, and far 1']);
+    // Said by one who is known, and by nobody who is.
+    const vocabulary = (await app.vocabulary.vocabulary('microphone')).words;
+    expect(vocabulary.map((w) => [w.word, w.said, w.listeners])).toEqual([['dull', 2, 1], ['far', 1, 1], ['woolly', 1, 1]]); // prettier-ignore
     page = await lead({ kind: 'take-back', entry: page.notes[1].entry });
     expect([page.notes.length, await wordsOf()]).toEqual([1, ['dull 1', 'woolly, and far 1']]);
     await lead({ kind: 'order', sitting: mirre, letters: ['A', 'B'] });
@@ -158,6 +161,36 @@ describe('a panel that is held live', () => {
     expect((await app.tests.reveal(id)).result?.words.map((w) => w.word).sort()).toEqual(['dull', 'woolly, and far']);
     await app.tests.leaveOut(id, mirre, 'had a cold');
     expect(await wordsOf()).toEqual([]);
+  });
+
+  it('while it is held the tables are those that were heard; when it is over they are those that count', async () => {
+    const { app, id, lead } = await held(2);
+    for (const name of ['Mirre', 'Odo', 'Iva']) await lead({ kind: 'came', name });
+    let page = await lead({ kind: 'heat' });
+    const [mirre, odo, iva] = page.listeners.map((l) => l.sitting);
+    await lead({ kind: 'order', sitting: mirre, letters: ['A', 'B'] });
+    for (const sitting of [odo, iva]) await lead({ kind: 'order', sitting, letters: ['B', 'A'] });
+    page = await lead({ kind: 'close' });
+    const [a, b] = page.turns[0].items;
+    const order = async () => (await app.livePanels.page(id)).tables[0].rows.map((r) => r.item);
+    await app.tests.leaveOut(id, odo, 'had a cold');
+    await app.tests.leaveOut(id, iva, 'had a cold');
+    // Who goes on was decided with them.
+    expect(await order()).toEqual([b, a]);
+    await app.tests.close(id);
+    expect(await order()).toEqual([a, b]);
+    await app.tests.leaveOut(id, odo, null);
+    await app.tests.leaveOut(id, iva, null);
+    expect(await order()).toEqual([b, a]);
+  });
+
+  it('has room for sixty listeners and forty units', async () => {
+    const { app, lead } = await held(2);
+    for (let i = 0; i < 60; i++) await lead({ kind: 'came', name: `Listener ${i}` });
+    await expect(lead({ kind: 'came', name: 'One more' })).rejects.toThrow('60 listeners at most');
+    const more = await units(app, 41);
+    for (const specimen of more.slice(2, 40)) await lead({ kind: 'add', specimen });
+    await expect(lead({ kind: 'add', specimen: more[40] })).rejects.toThrow('40 units at most');
   });
 
   it('a listener changes their own alone', async () => {

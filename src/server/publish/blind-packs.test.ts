@@ -258,7 +258,11 @@ describe('answers that come back', () => {
     const tag = page.pack?.tag ?? '';
     const behind = await letters(app, id);
     const order = units.map((u) => behind.get(u.specimenId) ?? '');
-    await keepAll(app, id, `Ines: my answer ${answerCode(tag, { order, points: { [order[0]]: 9, [order[1]]: 5 }, names: {} })}`);
+    await keepAll(
+      app,
+      id,
+      `Ines: my answer ${answerCode(tag, { order, points: { [order[0]]: 9, [order[1]]: 5 }, names: {} })}`,
+    );
     await keepAll(app, id, `listener;clip;place\nBram;${order[0]};1\nBram;${order[1]};2`);
     await keepAll(app, id, `clip,votes\n${order[0]},60\n${order[1]},40`);
     const { sittings } = await app.tests.page(id);

@@ -1,6 +1,5 @@
-import type { Bound } from '../../measure/measurement';
 import { isNoiseLimited } from '../../measure/tone-distortion';
-import type { AnalysedTake, RunCurves } from '../run/analysed-take';
+import type { AnalysedTake, ChannelsAtFrequency, DistortionAtLevel, RunCurves } from '../run/analysed-take';
 import { isToneAlone } from './tone-figures';
 import { isSameTone, tonesByFrequency, tonesByLevel } from './tones-of-role';
 
@@ -12,13 +11,13 @@ import { isSameTone, tonesByFrequency, tonesByLevel } from './tones-of-role';
 export function distortionByLevel(takes: readonly AnalysedTake[]): RunCurves['distortionByLevel'] {
   const points = tonesByLevel(takes, 'full-tone')
     .filter((tone) => !tone.isClipped && isToneAlone(tone))
-    .map(({ distortion, thd, thdPlusNoise }) => ({
+    .map(({ distortion, thd, thdPlusNoise }): DistortionAtLevel => ({
       levelDbfs: distortion.levelDbfs,
       thdPlusNoiseDb: thdPlusNoise.db,
       thdPlusNoiseU: thdPlusNoise.u,
       thdDb: thd.db,
       thdU: thd.u,
-      thdBound: (isNoiseLimited(distortion) ? 'at-most' : 'exact') as Bound,
+      thdBound: isNoiseLimited(distortion) ? 'at-most' : 'exact',
     }));
   return points.length < 2 ? null : points;
 }
@@ -32,14 +31,14 @@ export function channelsByFrequency(takes: readonly AnalysedTake[]): RunCurves['
   const alone = (role: string) => tonesByFrequency(takes, role).filter((t) => !t.isClipped && isToneAlone(t));
   const [one, both] = [alone('one-channel'), alone('both-channels')];
   const tones = [...one, ...both.filter((b) => !one.some((o) => isSameTone(o, b)))].sort((a, b) => a.distortion.hz - b.distortion.hz); // prettier-ignore
-  const points = tones.map((tone) => {
+  const points = tones.map((tone): ChannelsAtFrequency => {
     const fed = one.find((o) => isSameTone(o, tone));
     const same = both.find((b) => isSameTone(b, tone));
     const order = fed ? [...fed.channelsDbfs.keys()].sort((a, b) => fed.channelsDbfs[b] - fed.channelsDbfs[a]) : [];
     return {
       hz: tone.distortion.hz,
       crosstalkDb: fed ? fed.channelsDbfs[order[1]] - fed.channelsDbfs[order[0]] : null,
-      crosstalkBound: (fed?.channelsInNoise[order[1]] ? 'at-most' : 'exact') as Bound,
+      crosstalkBound: fed?.channelsInNoise[order[1]] ? 'at-most' : 'exact',
       balanceDb: same ? same.channelsDbfs[1] - same.channelsDbfs[0] : null,
     };
   });

@@ -80,6 +80,7 @@ export interface RunCurves {
   readonly windBySpeed: readonly WindAtSpeed[] | null;
 }
 
+/** What a tone of 1 kHz brings with it at one level, re the tone, dB. */
 export interface DistortionAtLevel {
   /** AES17 dBFS. */
   readonly levelDbfs: number;
@@ -91,6 +92,7 @@ export interface DistortionAtLevel {
   readonly thdBound: Bound;
 }
 
+/** Two channels at one frequency, dB; null for what was not recorded. */
 export interface ChannelsAtFrequency {
   readonly hz: number;
   /** Of the channel that is not fed, re the one that is; null where that was not recorded. */

@@ -6,7 +6,7 @@ import type { SpecimenRow } from '#contracts/specimen';
 import { isOfClasses, type ClassFilter } from '../../data/class-filter';
 
 /** What the ranking shows. */
-export const RANKING_VIEWS = ['list', 'board', 'records', 'price', 'moved'] as const;
+export const RANKING_VIEWS = ['list', 'board', 'tables', 'records', 'price', 'moved'] as const;
 export type RankingView = (typeof RANKING_VIEWS)[number];
 
 /** Units that are ranked among each other, as the address names them: a link shows the same. */

@@ -48,6 +48,7 @@ import { FrontierView } from './frontier-view';
 import { KindTables } from './kind-tables';
 import { MovedView } from './moved-view';
 import { RecordsView } from './records-view';
+import { SideBySideView } from './side-by-side-view';
 import { DateField } from '../../ui/field/date-field';
 import {
   RANKING_VIEWS,
@@ -102,6 +103,7 @@ const LINES_ABOVE = 6;
     RecordsView,
     RouterLink,
     ScrollingModule,
+    SideBySideView,
     Slider,
     Whisker,
     WhyPanel,
@@ -217,7 +219,7 @@ export class Ranking {
   });
   protected readonly count = computed(() => this.inputs()?.units.length ?? 0);
   /** Views that need the whole width, and whose order no weight changes. */
-  protected readonly isWhole = computed(() => ['board', 'records', 'moved'].includes(this.shownView()));
+  protected readonly isWhole = computed(() => ['board', 'tables', 'records', 'moved'].includes(this.shownView()));
   protected readonly firstTested = computed(
     () =>
       new Map((this.specimens().value ?? []).flatMap((s) => (s.firstTested === null ? [] : [[s.id, s.firstTested]]))),
@@ -353,6 +355,7 @@ export class Ranking {
   protected readonly views: readonly { readonly label: string; readonly value: RankingView }[] = [
     { label: 'Order', value: 'list' },
     { label: 'All figures', value: 'board' },
+    { label: 'Tables side by side', value: 'tables' },
     { label: 'Records', value: 'records' },
     { label: 'Against price', value: 'price' },
     { label: 'What moved', value: 'moved' },

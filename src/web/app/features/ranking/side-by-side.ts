@@ -1,0 +1,82 @@
+import { latencyCells, latencyFigure } from '#core/gear/interface/table-figures';
+import type { Measurement } from '#core/measure/measurement';
+import type { UnitFacts } from '#core/rules/criterion-points';
+import { roleOf, type Protocol } from '#contracts/protocol';
+
+/** A table that units of a kind were read by: latency, gain by dial, voltages. */
+export interface ReadTable {
+  /** Protocol and step. */
+  readonly key: string;
+  readonly title: string;
+  readonly unit: string;
+  readonly isLatency: boolean;
+}
+
+/** A cell of several units. */
+export interface SideRow {
+  readonly label: string;
+  readonly cells: readonly { readonly value: number | null; readonly isOdd: boolean }[];
+}
+
+/** Units beside each other, cell by cell. */
+export interface SideBySide {
+  readonly units: readonly { readonly id: string; readonly name: string }[];
+  readonly rows: readonly SideRow[];
+  /** What is left beyond the buffers, of each unit; null for tables of other things. */
+  readonly beyondBuffers: readonly (Measurement | null)[] | null;
+}
+
+type CellsOf = Pick<UnitFacts, 'id' | 'cells'>;
+
+/** A cell by the name that it has among all cells of a unit: "protocol/step/row/column". */
+function cellOf(key: string): { table: string; row: string; column: string } | null {
+  const [protocol, step, ...rest] = key.split('/');
+  const column = rest.pop();
+  return column === undefined || rest.length === 0 ? null : { table: `${protocol}/${step}`, row: rest.join('/'), column }; // prettier-ignore
+}
+
+/** Tables that any of the units has, in the order of the steps. */
+export function readTables(units: readonly CellsOf[], protocols: readonly Protocol[]): ReadTable[] {
+  const there = new Set(units.flatMap((u) => Object.keys(u.cells ?? {}).flatMap((k) => cellOf(k)?.table ?? [])));
+  const tables = new Map<string, ReadTable>();
+  for (const protocol of [...protocols].sort((a, b) => a.version - b.version))
+    for (const step of protocol.steps) {
+      const key = `${protocol.id}/${step.id}`;
+      if (step.table && there.has(key))
+        tables.set(key, { key, title: step.title, unit: step.table.unit, isLatency: roleOf(step) === 'latency' });
+    }
+  return [...tables.values()];
+}
+
+/**
+ * Units that were read by a table, cell by cell; a cell that a unit lacks is missing, not zero.
+ *
+ * @param units - in the order in which they are shown
+ * @param nameOf - by the number of a unit
+ */
+export function sideBySide(table: ReadTable, units: readonly CellsOf[], nameOf: (id: string) => string): SideBySide {
+  const read = units.flatMap(({ id, cells = {} }) => {
+    const own = Object.entries(cells).flatMap(([key, value]) => {
+      const cell = cellOf(key);
+      return cell?.table === table.key ? [{ ...cell, value }] : [];
+    });
+    return own.length === 0 ? [] : [{ id, own }];
+  });
+  const labelOf = ({ row, column }: { row: string; column: string }): string => `${row}, ${column}`;
+  const labels = [...new Set(read.flatMap((u) => u.own.map(labelOf)))];
+  const odd = read.map((u) => new Set(table.isLatency ? latencyCells({ cells: asCells(u.own) }).filter((c) => c.isOdd).map(labelOf) : [])); // prettier-ignore
+  return {
+    units: read.map(({ id }) => ({ id, name: nameOf(id) })),
+    rows: labels.map((label) => ({
+      label,
+      cells: read.map((u, i) => ({
+        value: u.own.find((c) => labelOf(c) === label)?.value ?? null,
+        isOdd: odd[i].has(label),
+      })),
+    })),
+    beyondBuffers: table.isLatency ? read.map((u) => latencyFigure({ cells: asCells(u.own) }).at(0) ?? null) : null,
+  };
+}
+
+const asCells = (own: readonly { row: string; column: string; value: number }[]) =>
+  own.map(({ row, column, value }) => ({ row, column, value }));
