@@ -19,6 +19,18 @@ const concrete = (path: string): string =>
     .replaceAll(/:\w+/g, '1');
 
 describe('every door', () => {
+  it('a device that may do everything else writes no folder of this machine', async () => {
+    const { ask, port } = await openServer();
+    const device = { 'x-from': OTHER_DEVICE, host: `192.168.1.5:${port}`, 'content-type': 'application/json' };
+    const visit = await ask('GET', `/gear?token=${TOKEN}`, device);
+    const cookie = String(visit.headers['set-cookie']).split(';')[0];
+    // The same device may read and write the archive.
+    expect((await ask('GET', '/api/specimens', { ...device, cookie })).status).toBe(200);
+    const answer = await ask('POST', '/api/site', { ...device, cookie }, '{}');
+    expect([answer.status, answer.code]).toEqual([403, 'token-needed']);
+    expect(answer.body).toContain('at the machine that holds the archive');
+  });
+
   it('stands in the table of docs/doors.md, and no route is without one', async () => {
     const { routes } = await openServer();
     const told = routes
