@@ -44,6 +44,26 @@ it('a page that is handed out later says what has changed since', async () => {
   expect(await html()).toMatch(/Price: .*77 EUR/);
 });
 
+it('goes out as a download alone: on this address its script would run beside the archive', async () => {
+  const app = await testApplication();
+  const [unit] = await importUnits(app, 1);
+  const { id } = await app.reviews.open(unit.specimenId);
+  const { document, revision } = await app.reviews.get(id);
+  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
+  const { editions } = await app.reviews.publish(id, saved.revision);
+  const address = await serve(app);
+  for (const name of ['editionPage', 'editionFolder', 'editionMarkdown', 'editionFilm', 'editionDocument'] as const) {
+    const answer = await fetch(address + PLAIN_PATHS[name].replace(':id', editions[0].id));
+    expect(answer.headers.get('content-disposition'), name).toMatch(
+      /^attachment; filename="?oarlock-purser-a-edition-1/,
+    );
+    await answer.body?.cancel();
+  }
+  // A spreadsheet takes a table for UTF-8 by the mark that it begins with.
+  const csv = await fetch(address + PLAIN_PATHS.rankingCsv.replace(':category', 'microphone'));
+  expect([...new Uint8Array(await csv.arrayBuffer()).slice(0, 3)]).toEqual([0xef, 0xbb, 0xbf]);
+});
+
 it('what does not fit is passed over, what fits behind it is taken', () => {
   const of = (...bytes: number[]) => bytes.map((b) => ({ bytes: b }));
   expect(withinBudget(of(5, 7, 4, 1), 10)).toEqual(of(5, 4, 1));
