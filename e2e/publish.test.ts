@@ -169,7 +169,7 @@ describe('publishing', () => {
     expect(await ranking.isVisible()).toBe(true);
     expect(await disk.getByRole('button', { name: 'Pause' }).isVisible()).toBe(false);
     expect(await disk.getByText('The numbers of this picture').isVisible()).toBe(false);
-    expect(await disk.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)).toBe('rgb(255, 255, 255)'); // prettier-ignore
+    expect(await disk.evaluate(() => getComputedStyle(document.body).backgroundColor)).toBe('rgb(255, 255, 255)'); // prettier-ignore
     await disk.emulateMedia({ media: 'screen' });
     // A clip that did not come along is named.
     rmSync(unpacked.find((path) => path.endsWith('.js')) ?? '');
