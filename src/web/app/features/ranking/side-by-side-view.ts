@@ -51,7 +51,7 @@ import { nameOf } from './standing';
                     @if (cell.value === null) {
                       <span class="quiet small">not read</span>
                     } @else {
-                      {{ number(cell.value) }}
+                      {{ number(cell.value, side?.decimals ?? 0) }}
                     }
                     @if (cell.isOdd) {
                       <i
@@ -101,6 +101,9 @@ import { nameOf } from './standing';
       gap: 8px;
       min-height: 0;
       height: 100%;
+    }
+    .head-line {
+      max-width: 360px;
     }
     .head-line,
     .pad {
@@ -158,8 +161,5 @@ export class SideBySideView {
     return table && sideBySide(table, inOrder, (id) => nameOf(names, id));
   });
 
-  /** As many decimals as a reading has, three at most. */
-  protected readonly number = (value: number): string => formatNumber(value, Math.min(3, decimalsOf(value)));
+  protected readonly number = formatNumber;
 }
-
-const decimalsOf = (value: number): number => String(value).split('.').at(1)?.length ?? 0;

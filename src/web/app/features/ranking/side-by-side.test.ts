@@ -41,6 +41,7 @@ describe('tables side by side', () => {
     expect(side.rows.flatMap((r) => r.cells.map((c, i) => (c.isOdd ? `${r.label} of ${i}` : []))).flat()).toEqual(['48 kHz, 256 of 0']); // prettier-ignore
     expect(side.beyondBuffers?.map((m) => m?.value?.toFixed(1))).toEqual(['10.3', '5.0']);
     const dial = sideBySide({ ...table, key: 'input-stage/dial', isLatency: false }, [{ id: '4', cells: { 'input-stage/dial/85 %/level': -40 } }], named); // prettier-ignore
-    expect([dial.beyondBuffers, dial.rows[0].label]).toEqual([null, '85 %, level']);
+    expect([dial.beyondBuffers, dial.rows[0].label, dial.decimals]).toEqual([null, '85 %', 0]);
+    expect(side.decimals).toBe(1);
   });
 });

@@ -21,10 +21,15 @@ export interface SideRow {
 /** Units beside each other, cell by cell. */
 export interface SideBySide {
   readonly units: readonly { readonly id: string; readonly name: string }[];
+  /** As many as the reading that has most, so that a row can be compared. */
+  readonly decimals: number;
   readonly rows: readonly SideRow[];
   /** What is left beyond the buffers, of each unit; null for tables of other things. */
   readonly beyondBuffers: readonly (Measurement | null)[] | null;
 }
+
+const MOST_DECIMALS = 3;
+const decimalsOf = (value: number): number => String(value).split('.').at(1)?.length ?? 0;
 
 type CellsOf = Pick<UnitFacts, 'id' | 'cells'>;
 
@@ -62,11 +67,14 @@ export function sideBySide(table: ReadTable, units: readonly CellsOf[], nameOf: 
     });
     return own.length === 0 ? [] : [{ id, own }];
   });
-  const labelOf = ({ row, column }: { row: string; column: string }): string => `${row}, ${column}`;
+  const columns = new Set(read.flatMap((u) => u.own.map((c) => c.column)));
+  // Where there is one column, its rows say it all.
+  const labelOf = ({ row, column }: { row: string; column: string }): string => columns.size < 2 ? row : `${row}, ${column}`; // prettier-ignore
   const labels = [...new Set(read.flatMap((u) => u.own.map(labelOf)))];
   const odd = read.map((u) => new Set(table.isLatency ? latencyCells({ cells: asCells(u.own) }).filter((c) => c.isOdd).map(labelOf) : [])); // prettier-ignore
   return {
     units: read.map(({ id }) => ({ id, name: nameOf(id) })),
+    decimals: Math.min(MOST_DECIMALS, Math.max(0, ...read.flatMap((u) => u.own.map((c) => decimalsOf(c.value))))),
     rows: labels.map((label) => ({
       label,
       cells: read.map((u, i) => ({
