@@ -44,12 +44,6 @@ export function svgText(svg: SVGSVGElement): string {
   return new XMLSerializer().serializeToString(copy);
 }
 
-/** The same as pixels, twice as fine as on the screen. */
-export function pngOf(svg: SVGSVGElement): Promise<Blob> {
-  const { width, height } = svg.getBoundingClientRect();
-  return pngOfText(svgText(svg), 2 * width, 2 * height);
-}
-
 /** A stand-alone SVG document as pixels. */
 export async function pngOfText(svg: string, width: number, height: number): Promise<Blob> {
   const url = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));
