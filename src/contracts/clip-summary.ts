@@ -28,6 +28,9 @@ const familySchema = z
  * What `sediment analyze --json` prints per file (with the file's name added), and what the archive keeps of an
  * analysis. Null means not measured: digital silence, no pause, no speech.
  */
+/** A hole of a clip: one value that is held, or the same samples once more. */
+export const dropOutSchema = z.object({ kind: z.enum(['gap', 'repeat']), startS: z.number(), lengthS: z.number() });
+
 /** What the pauses of a clip show beside steady noise. */
 export const noiseFindingSchema = z.object({
   kind: z.enum(NOISE_FINDING_KINDS),
@@ -92,7 +95,7 @@ export const clipSummarySchema = z.object({
   sibilanceDb: z.number().nullable(),
   dropOuts: z.object({
     count: z.int(),
-    listed: z.array(z.object({ kind: z.enum(['gap', 'repeat']), startS: z.number(), lengthS: z.number() })),
+    listed: z.array(dropOutSchema),
   }),
   thirdOctave: z.array(bandLevelSchema).describe('Spectrum of the whole clip'),
   measurements: z

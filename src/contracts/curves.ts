@@ -95,6 +95,11 @@ export const curvesSchema = z.object({
     .nullable()
     .default(null)
     .describe('Crosstalk and balance of two channels over frequency, dB'),
+  holesByDistance: z
+    .array(z.object({ fromM: z.number(), toM: z.number(), count: z.int(), lostMs: z.number() }))
+    .nullable()
+    .default(null)
+    .describe('Holes of a radio link from one distance of a walk to the next'),
   windBySpeed: z
     .array(
       z.object({

@@ -50,6 +50,7 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
         noiseByGain: curve('noiseByGain'),
         distortionByLevel: curve('distortionByLevel'),
         channelsByFrequency: curve('channelsByFrequency'),
+        holesByDistance: curve('holesByDistance'),
         windBySpeed: curve('windBySpeed'),
         conditions: curve('conditions'),
         pairs: used.find((r) => r.curves.pairs.length > 0)?.curves.pairs ?? [],

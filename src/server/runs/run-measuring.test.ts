@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { expect, it, describe } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { RUN_FIGURES_VERSION } from '#core/measure/registry';
-import { lcgNoise, scaled } from '#core/testing/signals';
+import { lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
 import type { Run } from '#contracts/specimen';
 import {
   madeOnce,
@@ -153,6 +153,27 @@ describe('what counts of a run', () => {
     expect(Math.abs((figure(run, 'latencyFixed')?.value ?? NaN) - 2.35)).toBeLessThan(0.1);
     // Nothing was recorded: nothing is told as missing.
     expect(run.measurements.map((m) => m.quantity)).toEqual(['latencyFixed']);
+  });
+
+  it('may be of a walk and the distances that were noted of it', async () => {
+    const samples = mixed(syllables([[0.2, 9.8]], 10, -20, 48_000, 7), scaled(lcgNoise(10 * 48_000, 1, 3), -60));
+    for (const atS of [4, 6, 9.5]) samples.fill(0, atS * 48_000, (atS + 0.03) * 48_000);
+    const cells = [['10 m', 3], ['20 m', 5], ['40 m', 9]].map(([row, value]) => ({ row: String(row), column: 'passed at', value: Number(value), source: 'typed' as const, clip: null })); // prettier-ignore
+    const { run } = await imported(
+      runDocument({
+        specimen: { maker: 'Oarlock', model: 'Pennant', label: 'A', category: 'field-microphone' },
+        protocol: 'field-voice',
+        protocolVersion: 3,
+        takes: [{ step: 'range', file: 'walk.wav', gainDb: 40 }],
+        tables: [{ step: 'range-marks', cells }],
+        points: [],
+      }),
+      { 'walk.wav': encodeWav([samples], 48_000, 'pcm24') },
+    );
+    // Ten metres in two seconds from 3 s on: the hole at 4 s lies at 15 m.
+    expect(figure(run, 'linkFirst')?.value).toBeCloseTo(15, 1);
+    expect(figure(run, 'linkLost')).toMatchObject({ value: 40, bound: 'at-least' });
+    expect(run.curves.holesByDistance?.map((h) => h.count)).toEqual([0, 1, 1]);
   });
 
   it('is made anew at a start where another version of it was there, without a clip being read', async () => {

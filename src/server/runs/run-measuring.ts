@@ -18,6 +18,7 @@ import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { playKindOf } from '#core/rules/compare-versions';
 import { stepsOfTheUnitAlone } from '#core/rules/paired-steps';
 import { clipOriginSchema } from '#contracts/clip';
+import { dropOutSchema } from '#contracts/clip-summary';
 import type { HeardPair } from '#contracts/curves';
 import { measurementSchema } from '#contracts/measurement';
 import { answersSweep, protocolSchema, roleOf, type Protocol, type ProtocolSweep } from '#contracts/protocol';
@@ -190,6 +191,7 @@ export class RunMeasuring {
       loudest,
       aDbfs,
       stepPowers: doublesFrom(bytes),
+      drops: dropOutSchema.array().parse(row.drops ?? []),
       clip: measurementSchema.array().parse(row.measurements),
       response:
         holdsSweep && protocol.sweep && packed === null

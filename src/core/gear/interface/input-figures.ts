@@ -1,6 +1,6 @@
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import type { RunTable } from '../run/run-table';
-import { leading } from './leading-number';
+import { leading } from '../run/leading-number';
 
 /** A level that a recorder's meter shows is read to this, dB (common practice, no source). */
 const READ_DB = 0.1;

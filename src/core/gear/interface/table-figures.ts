@@ -2,7 +2,7 @@ import { formatNumber } from '../../measure/figure-text';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import { quantile } from '../../stats/quantile';
 import type { RunTable } from '../run/run-table';
-import { leading } from './leading-number';
+import { leading } from '../run/leading-number';
 
 /** A meter that shows volts is read to about this (common practice, no source). */
 const VOLT_SHARE = 0.02;

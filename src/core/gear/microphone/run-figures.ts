@@ -23,6 +23,8 @@ import { fieldFigures, linkFigures, windBySpeed, windOf } from './field-figures'
 import { acousticReference } from './acoustic-reference';
 import { distanceLadder, ladderTakes, normalDistance, proximityFigure } from './distance-figures';
 import { driveFigures } from './drive-figures';
+import { rangeWalk } from './range-walk';
+import type { RunTable } from '../run/run-table';
 
 const NO_SPEECH = 'No speech was found in the speech take: is it the right file?';
 /** Figures of single clips that say something of the unit, and the role of the take that they are read from. */
@@ -44,11 +46,13 @@ const EXPECTED_ROLES: ReadonlySet<string> = new Set(['speech', 'rear']);
  * @param takes - all takes of the run
  * @param chain - what is known of interface and unit
  * @param planned - roles that the protocol has steps of
+ * @param tables - moments of a range walk, by the role of their step
  */
 export function pickupRunFigures(
   takes: readonly AnalysedTake[],
   chain: RunChain = { fullScaleDbu: null, claimedSensitivityMvPa: null },
   planned: ReadonlySet<string> = EXPECTED_ROLES,
+  tables: ReadonlyMap<string, RunTable> = new Map(),
 ): RunFigures {
   const last = (role: string): AnalysedTake | undefined => lastTake(takes, role);
   const [speech, silence, rear, calibration] = ['speech', 'silence', 'rear', 'calibration'].map(last);
@@ -58,6 +62,8 @@ export function pickupRunFigures(
   const close = last('close');
   const normal = normalDistance(takes) ?? speech;
   const [handling, wind] = [last('handling'), last('wind')];
+  const [walked, moments] = [last('range-walk'), tables.get('range-marks')];
+  const walk = walked?.drops && moments ? rangeWalk(walked.drops, moments) : null;
   const measurements: Measurement[] = [
     ...(speech || planned.has('speech') ? noiseFigures(speech, silence ?? speech) : []),
     ...(rear || planned.has('rear') ? [rejectionFigure(speech, rear, silence)] : []),
@@ -73,6 +79,7 @@ export function pickupRunFigures(
     ...(wind && speech ? windFigures(wind, speech) : []),
     ...(speech ? fieldFigures(takes, speech) : []),
     ...linkFigures(last('range-walk')),
+    ...(walk?.measurements ?? []),
   ];
   const fit = ladder ? fitDistanceLadder(ladder) : null;
   return {
@@ -83,6 +90,7 @@ export function pickupRunFigures(
       polar: sweeps.polar,
       distance: ladder && fit ? { rungs: ladder, fit } : null,
       room: room && roomCurve(room),
+      holesByDistance: walk?.holes ?? null,
       windBySpeed: speech ? windBySpeed(takes, speech) : null,
     },
   };

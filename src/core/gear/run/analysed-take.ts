@@ -1,3 +1,4 @@
+import type { DropOut } from '../../dsp/drop-out-detector';
 import type { DistanceFit, Rung } from '../../measure/distance-ladder';
 import type { ResponsePoint } from '../../measure/frequency-response';
 import type { LoudestFrame } from '../../measure/knocks';
@@ -36,6 +37,8 @@ export interface AnalysedTake {
   readonly loudest: LoudestFrame;
   /** A-weighted level of the whole take. */
   readonly aDbfs: number;
+  /** Holes, in order of time; missing where nobody has asked for them. */
+  readonly drops?: readonly DropOut[];
   /** Figures of the clip alone. */
   readonly clip: readonly Measurement[];
   /** Of steady tones; null or missing where the step plays none, or the take is too short. */
@@ -76,6 +79,8 @@ export interface RunCurves {
   readonly distortionByLevel: readonly DistortionAtLevel[] | null;
   /** What two channels do to each other over frequency, dB; rising frequency. */
   readonly channelsByFrequency: readonly ChannelsAtFrequency[] | null;
+  /** Holes of a radio link from one distance of a walk to the next. */
+  readonly holesByDistance: readonly HolesOnTheWay[] | null;
   /** Wind noise re speech over the speed of the wind, rising speed. */
   readonly windBySpeed: readonly WindAtSpeed[] | null;
 }
@@ -103,6 +108,15 @@ export interface ChannelsAtFrequency {
   readonly balanceDb: number | null;
 }
 
+/** Holes of a radio link on one stretch of a walk. */
+export interface HolesOnTheWay {
+  readonly fromM: number;
+  readonly toM: number;
+  readonly count: number;
+  /** Of all of them together. */
+  readonly lostMs: number;
+}
+
 /** Wind noise at one speed, re gated speech loudness at equal gain, dB; null where a band holds nothing. */
 export interface WindAtSpeed {
   readonly speedMs: number;
@@ -128,6 +142,7 @@ export const NO_CURVES: RunCurves = {
   noiseByGain: null,
   distortionByLevel: null,
   channelsByFrequency: null,
+  holesByDistance: null,
   windBySpeed: null,
 };
 

@@ -110,6 +110,28 @@ export const BEHAVIOUR_QUANTITIES = {
     steps: ['range-walk'],
     better: 'lower',
   },
+  linkFirst: {
+    name: 'Distance of the first drop-out',
+    shortName: 'First drop-out',
+    unit: 'm',
+    decimals: 0,
+    definition: 'Distance on a walk away from the receiver at which the first gap or repeat of 5 ms or longer lies, between two noted distances by the pace between them.', // prettier-ignore
+    source: 'common practice, no source',
+    group: 'behaves',
+    steps: ['range-walk', 'range-marks'],
+    better: 'higher',
+  },
+  linkLost: {
+    name: 'Distance at which the link is lost',
+    shortName: 'Link lost',
+    unit: 'm',
+    decimals: 0,
+    definition: 'Distance on a walk away from the receiver at which holes of together half a second lie within five seconds for the first time.', // prettier-ignore
+    source: 'common practice, no source',
+    group: 'behaves',
+    steps: ['range-walk', 'range-marks'],
+    better: 'higher',
+  },
   dropOuts: {
     name: 'Drop-outs',
     unit: 'holes',

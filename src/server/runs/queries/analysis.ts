@@ -157,6 +157,8 @@ export interface AnalysedTakeRow {
   readonly step_powers: Uint8Array | null;
   /** Of the clip: the compressed file that it was decoded from. */
   readonly origin: unknown;
+  /** Holes of the clip. */
+  readonly drops: unknown;
 }
 
 export async function analysedTakes(
@@ -167,7 +169,8 @@ export async function analysedTakes(
   return db.query(
     `SELECT t.id AS take_id, st.slug AS step, st.title AS step_title, t.clip_sha256 AS sha256, t.gain_db, t.settings, t.distance_m,
             t.angle_deg, t.level_db_spl, t.level_dbu, t.wind_speed_ms, a.status, COALESCE(ch.detail, a.detail) AS detail,
-            COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers, c.origin
+            COALESCE(ch.measurements, a.measurements) AS measurements, a.step_powers, c.origin,
+            a.summary->'dropOuts'->'listed' AS drops
      FROM take t
      JOIN clip c ON c.sha256 = t.clip_sha256
      JOIN step st ON st.id = t.step_id

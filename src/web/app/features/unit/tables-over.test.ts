@@ -19,6 +19,14 @@ it('what was varied stands above each figure, with unit, limit and spread', () =
   expect([wind.columns, wind.rows[1].cells]).toEqual([['4.5 m/s'], [{ value: null, bound: 'at-most' }]]);
 });
 
+it('stretches of a walk are named from where to where', () => {
+  const [link] = tablesOver(curves({ holesByDistance: [{ fromM: 0, toM: 10, count: 0, lostMs: 0 }, { fromM: 10, toM: 75, count: 3, lostMs: 60 }] })); // prettier-ignore
+  expect([link.columns, link.rows[0].cells]).toEqual([
+    ['0–10 m', '10–75 m'],
+    [{ value: 0 }, { value: 3 }],
+  ]);
+});
+
 it('a row of which nothing was recorded is not there', () => {
   const point = (hz: number, balanceDb: number | null) => ({
     hz,

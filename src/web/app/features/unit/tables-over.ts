@@ -4,11 +4,12 @@ import { formatNumber } from '../../ui/format';
 
 /** What a run has over gain, level, frequency and the speed of the wind, in the order in which it is shown. */
 export function tablesOver(curves: Curves): FiguresOver[] {
-  const { noiseByGain, distortionByLevel, channelsByFrequency, windBySpeed } = curves;
+  const { noiseByGain, distortionByLevel, channelsByFrequency, holesByDistance, windBySpeed } = curves;
   return [
     ...(noiseByGain ? [overGain(noiseByGain)] : []),
     ...(distortionByLevel ? [overLevel(distortionByLevel)] : []),
     ...(channelsByFrequency ? [overFrequency(channelsByFrequency)] : []),
+    ...(holesByDistance ? [overDistance(holesByDistance)] : []),
     ...(windBySpeed ? [overSpeed(windBySpeed)] : []),
   ];
 }
@@ -45,6 +46,14 @@ function overFrequency(points: NonNullable<Curves['channelsByFrequency']>): Figu
     rows: rows.filter((row) => row.cells.some((c) => c.value !== null)),
   };
 }
+
+const overDistance = (stretches: NonNullable<Curves['holesByDistance']>): FiguresOver => ({
+  title: 'Link over distance',
+  caption: 'Gaps and repeats of 5 ms or more on the way out, from one noted distance to the next',
+  over: null,
+  columns: stretches.map((s) => `${formatNumber(s.fromM, 0)}–${formatNumber(s.toM, 0)} m`),
+  rows: [{ name: '', quantity: 'dropOuts', cells: stretches.map((s) => ({ value: s.count })) }],
+});
 
 const overSpeed = (points: NonNullable<Curves['windBySpeed']>): FiguresOver => ({
   title: 'Wind',
