@@ -7,6 +7,7 @@ import { expect, it } from 'vitest';
 import { PLAIN_PATHS } from '#contracts/http';
 import { serve, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
+import { publishedReview } from '../testing/published-review';
 import { unzipped } from '../testing/unzipped';
 import { scriptFile } from './clip-scripts';
 import { mustFitInside } from './handouts';
@@ -20,11 +21,8 @@ it('a photograph goes inside the one file, byte by byte', async () => {
   const path = PLAIN_PATHS.photoUpload.replace(':id', unit.specimenId);
   const sent = await fetch(`${address}${path}?subject=unit&caption=in%20the%20hand&date=2026-05-01`, { method: 'POST', body: picture as BodyInit }); // prettier-ignore
   const { sha256 } = (await sent.json()) as { sha256: string };
-  const { id } = await app.reviews.open(unit.specimenId);
-  const { document, revision } = await app.reviews.get(id);
-  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
-  const { editions } = await app.reviews.publish(id, saved.revision);
-  const { html } = await app.handouts.page(editions[0].id, null);
+  const { edition } = await publishedReview(app, unit.specimenId);
+  const { html } = await app.handouts.page(edition, null);
   const [, base64] = /<img src="data:image\/jpeg;base64,([^"]+)" alt="in the hand"/.exec(html) ?? [];
   const kept = await app.photographs.find(sha256);
   expect(Buffer.from(base64 ?? '', 'base64').equals(readFileSync(kept?.path ?? ''))).toBe(true);
@@ -34,11 +32,8 @@ it('a photograph goes inside the one file, byte by byte', async () => {
 it('a page that is handed out later says what has changed since', async () => {
   const app = await testApplication();
   const [unit] = await importUnits(app, 1);
-  const { id } = await app.reviews.open(unit.specimenId);
-  const { document, revision } = await app.reviews.get(id);
-  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
-  const { editions } = await app.reviews.publish(id, saved.revision);
-  const html = async (): Promise<string> => (await app.handouts.page(editions[0].id, null)).html;
+  const { edition } = await publishedReview(app, unit.specimenId);
+  const html = async (): Promise<string> => (await app.handouts.page(edition, null)).html;
   expect(await html()).toContain('Nothing that counts has changed');
   await app.scoring.notePrice(unit.specimenId, { amount: 77, currency: 'EUR', kind: 'street', date: '2026-05-09' });
   expect(await html()).toMatch(/Price: .*77 EUR/);
@@ -47,13 +42,10 @@ it('a page that is handed out later says what has changed since', async () => {
 it('goes out as a download alone: on this address its script would run beside the archive', async () => {
   const app = await testApplication();
   const [unit] = await importUnits(app, 1);
-  const { id } = await app.reviews.open(unit.specimenId);
-  const { document, revision } = await app.reviews.get(id);
-  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
-  const { editions } = await app.reviews.publish(id, saved.revision);
+  const { edition } = await publishedReview(app, unit.specimenId);
   const address = await serve(app);
   for (const name of ['editionPage', 'editionFolder', 'editionMarkdown', 'editionFilm', 'editionDocument'] as const) {
-    const answer = await fetch(address + PLAIN_PATHS[name].replace(':id', editions[0].id));
+    const answer = await fetch(address + PLAIN_PATHS[name].replace(':id', edition));
     expect(answer.headers.get('content-disposition'), name).toMatch(
       /^attachment; filename="?oarlock-purser-a-edition-1/,
     );
@@ -99,19 +91,16 @@ it.each([0, 1, 2, 3, 196_607, 196_608, 196_609, 500_000])('a clip of %i bytes co
 it('a page with its clips beside it names every one of them, and has each as it is handed out', async () => {
   const app = await testApplication();
   const [unit] = await importUnits(app, 3);
-  const { id } = await app.reviews.open(unit.specimenId);
-  const { document, revision } = await app.reviews.get(id);
-  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
-  const { editions } = await app.reviews.publish(id, saved.revision);
-  const { edition } = await app.reviews.edition(editions[0].id);
-  const url = (await serve(app)) + PLAIN_PATHS.editionFolder.replace(':id', editions[0].id);
+  const { edition } = await publishedReview(app, unit.specimenId);
+  const { decks } = (await app.reviews.edition(edition)).edition;
+  const url = (await serve(app)) + PLAIN_PATHS.editionFolder.replace(':id', edition);
   const answer = await fetch(`${url}?clips=opus-64`);
   const zip = Buffer.from(await answer.arrayBuffer());
   expect(Number(answer.headers.get('content-length'))).toBe(zip.length);
   const files = new Map([...(await unzipped(zip))].map(([path, body]) => [path.split('/').slice(1).join('/'), body]));
   const html = [...files].find(([path]) => path.endsWith('.html'))?.[1].toString('utf8') ?? '';
   const named = [...html.matchAll(/"script":"(clips\/[^"]+)"/g)].map(([, path]) => path);
-  expect(named).toHaveLength(edition.decks.flatMap((d) => d.lanes).length);
+  expect(named).toHaveLength(decks.flatMap((d) => d.lanes).length);
   expect(new Set(named)).toEqual(new Set([...files.keys()].filter((p) => p.startsWith('clips/'))));
   for (const path of named) expect(handedOver(files.get(path)?.toString('utf8') ?? '').bytes.toString('latin1', 0, 4), path).toBe('OggS'); // prettier-ignore
   // Nothing stands inside, and only what the page's own script asks for may run beside it.
@@ -120,10 +109,10 @@ it('a page with its clips beside it names every one of them, and has each as it 
     /script-src &#39;sha256-[^&]+&#39; &#39;strict-dynamic&#39;;|script-src 'sha256-[^']+' 'strict-dynamic';/,
   );
   // One file allows no such thing, and has the size that was told.
-  const one = (await app.handouts.page(editions[0].id, { codec: 'flac' })).html;
+  const one = (await app.handouts.page(edition, { codec: 'flac' })).html;
   expect(one).not.toContain('strict-dynamic');
   const inside = [...one.matchAll(/type="text\/plain">([^<]+)</g)].reduce((sum, [, base64]) => sum + base64.length, 0);
-  expect(await app.handouts.pageSize(editions[0].id, { codec: 'flac' })).toEqual({ bytes: inside, most: 60e6 });
+  expect(await app.handouts.pageSize(edition, { codec: 'flac' })).toEqual({ bytes: inside, most: 60e6 });
   expect(inside).toBeGreaterThan(10_000);
 });
 

@@ -5,6 +5,7 @@ import { PLAIN_PATHS } from '#contracts/http';
 import { rangeFrom } from '../routes/send-pack';
 import { serve, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
+import { publishedReview } from '../testing/published-review';
 import { unzipped } from '../testing/unzipped';
 
 const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
@@ -46,12 +47,9 @@ function bagProblems(all: ReadonlyMap<string, Buffer>): string[] {
 async function pack() {
   const app = await testApplication();
   const units = await importUnits(app, 3);
-  const { id } = await app.reviews.open(units[0].specimenId);
-  const { document, revision } = await app.reviews.get(id);
-  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Quiet', summary: 'x' });
-  const { editions } = await app.reviews.publish(id, saved.revision);
+  const { review: id, edition } = await publishedReview(app, units[0].specimenId);
   const address = await serve(app);
-  const url = address + PLAIN_PATHS.editionPack.replace(':id', editions[0].id);
+  const url = address + PLAIN_PATHS.editionPack.replace(':id', edition);
   return { app, units, url, id };
 }
 

@@ -7,6 +7,7 @@ import { expect, it } from 'vitest';
 import { PLAIN_PATHS } from '#contracts/http';
 import { serve, temporaryFolder, testApplication } from '../testing/application';
 import { importUnits } from '../testing/heard-catalogue';
+import { publishedReview } from '../testing/published-review';
 import { SiteFolder } from './site-folder';
 
 const OPUS = { codec: 'opus', kbps: 48 } as const;
@@ -17,15 +18,8 @@ async function published() {
   const units = await importUnits(app, 3);
   const house = await app.house.current();
   await app.house.save({ ...house, desk: 'Tidewrack & Co', address: 'https://tidewrack.example/reviews/' });
-  const publish = async (unit: string, headline: string): Promise<string> => {
-    const { id } = await app.reviews.open(unit);
-    const { document, revision } = await app.reviews.get(id);
-    const saved = await app.reviews.save(id, revision, { ...document, headline, summary: 'As it is.' });
-    await app.reviews.publish(id, saved.revision);
-    return id;
-  };
-  const first = await publish(units[0].specimenId, 'The first & best');
-  await publish(units[1].specimenId, 'The <second>');
+  const { review: first } = await publishedReview(app, units[0].specimenId, { headline: 'The first & best' });
+  await publishedReview(app, units[1].specimenId, { headline: 'The <second>' });
   const review = await app.reviews.get(first);
   const again = await app.reviews.save(first, review.revision, { ...review.document, headline: 'The first, again' });
   await app.reviews.publish(first, again.revision);
@@ -156,10 +150,7 @@ it('what is written again is what would be written anew, whatever has changed', 
     'a price': () => app.scoring.notePrice(units[0].specimenId, { amount: 77, currency: 'EUR', kind: 'street', date: '2026-05-09' }), // prettier-ignore
     // Pages that name it lead to it from now on.
     'a review of a unit that others name': async () => {
-      const { id } = await app.reviews.open(units[2].specimenId);
-      const { document, revision } = await app.reviews.get(id);
-      const saved = await app.reviews.save(id, revision, { ...document, headline: 'Third', summary: 'x' });
-      await app.reviews.publish(id, saved.revision);
+      await publishedReview(app, units[2].specimenId, { headline: 'Third' });
     },
     // Its clip was heard on every page.
     'a take that is deleted': async () => {
@@ -206,10 +197,7 @@ it('photographs of an edition go out with it, and go when they are deleted', asy
   const path = PLAIN_PATHS.photoUpload.replace(':id', units[2].specimenId);
   const sent = await fetch(`${address}${path}?subject=unit&caption=held&date=2026-05-01`, { method: 'POST', body: picture as BodyInit }); // prettier-ignore
   const { sha256 } = (await sent.json()) as { sha256: string };
-  const { id } = await app.reviews.open(units[2].specimenId);
-  const { document, revision } = await app.reviews.get(id);
-  const saved = await app.reviews.save(id, revision, { ...document, headline: 'Third', summary: 'x' });
-  await app.reviews.publish(id, saved.revision);
+  await publishedReview(app, units[2].specimenId, { headline: 'Third' });
   const out = join(temporaryFolder(), 'site');
   await app.site.publish(out, OPUS);
   const kept = await app.photographs.find(sha256);
