@@ -1,5 +1,14 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, DestroyRef, effect, inject, input, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
 import type ApexCharts from 'apexcharts';
 import { ThemeChoice } from '../data/theme';
 import { curveChartOptions, curveCsv, type CurveChartModel } from './curve-chart-options';
@@ -11,7 +20,7 @@ import { ExportRow } from './export-row';
   imports: [ExportRow],
   template: `
     <div #host class="host" role="img" [attr.aria-label]="title()"></div>
-    <sd-export-row [title]="title()" [drawing]="drawing" [csv]="csv" />
+    <sd-export-row [title]="title()" [drawing]="drawing" [csv]="csv" [legend]="legend()" />
   `,
   styles: `
     :host {
@@ -32,6 +41,11 @@ export class CurveChart {
   private chart: ApexCharts | null = null;
   private turn = 0;
 
+  /** A single line is what the title says. */
+  protected readonly legend = computed(() => {
+    const { series } = this.model();
+    return series.length < 2 ? [] : series;
+  });
   protected readonly drawing = (): SVGSVGElement | null => this.host().nativeElement.querySelector('svg');
   protected readonly csv = (): string => curveCsv(this.model());
 

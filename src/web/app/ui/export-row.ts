@@ -4,7 +4,7 @@ import { filter, firstValueFrom } from 'rxjs';
 import { PICTURE_SIZES, type PictureSize } from '#contracts/picture';
 import { ReviewData } from '../data/reviews';
 import { ChoiceField, type Choice } from './field/choice-field';
-import { framedPicture } from './framed-picture';
+import { framedPicture, measures, withLegend, type LegendEntry } from './framed-picture';
 import { fileName, pngOfText, saveFile, svgText } from './save-picture';
 
 /** The screen shows two device pixels for one of a drawing: so fine are its pixels when they are saved. */
@@ -51,6 +51,8 @@ export class ExportRow {
   readonly title = input.required<string>();
   readonly drawing = input.required<() => SVGSVGElement | null>();
   readonly csv = input.required<() => string>();
+  /** Lines of the drawing, by CSS variables of their colours, where its own legend is no part of it. */
+  readonly legend = input<readonly LegendEntry[]>([]);
 
   private readonly reviews = inject(ReviewData);
   protected readonly size = signal<PictureSize | null>(null);
@@ -81,17 +83,20 @@ export class ExportRow {
   private async picture(): Promise<{ svg: string; width: number; height: number } | null> {
     const drawing = this.drawing()();
     if (!drawing) return null;
-    const [svg, size] = [svgText(drawing), this.size()];
-    if (size === null) {
-      const { width, height } = drawing.getBoundingClientRect();
-      return { svg, width: FINENESS * width, height: FINENESS * height };
-    }
-    const loaded = await firstValueFrom(this.reviews.house.pipe(filter((h) => h.value !== null || h.problem !== null)));
     const style = getComputedStyle(document.documentElement);
     const colour = (name: string): string => style.getPropertyValue(name).trim();
     const colours = { ground: colour('--panel'), ink: colour('--ink'), quiet: colour('--quiet'), mark: colour('--realgar') }; // prettier-ignore
-    const words = { title: this.title(), desk: loaded.value?.desk ?? '' };
+    const legend = this.legend().map((entry) => ({ ...entry, colour: colour(entry.colour) }));
+    const size = this.size();
+    if (size === null) {
+      const svg = withLegend(svgText(drawing), legend, colours);
+      const { width, height } = measures(svg);
+      return { svg, width: FINENESS * width, height: FINENESS * height };
+    }
+    const loaded = await firstValueFrom(this.reviews.house.pipe(filter((h) => h.value !== null || h.problem !== null)));
+    const words = { title: this.title(), desk: loaded.value?.desk ?? '', legend };
     const { px } = PICTURE_SIZES[size];
-    return { svg: framedPicture(svg, words, PICTURE_SIZES[size], colours), width: px.width, height: px.height };
+    const svg = framedPicture(svgText(drawing), words, PICTURE_SIZES[size], colours);
+    return { svg, width: px.width, height: px.height };
   }
 }

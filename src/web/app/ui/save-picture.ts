@@ -30,7 +30,16 @@ export function svgText(svg: SVGSVGElement): string {
   const originals = [svg, ...svg.querySelectorAll('*')];
   [copy, ...copy.querySelectorAll('*')].forEach((element, i) => {
     const style = getComputedStyle(originals[i]);
-    for (const name of ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'font-family', 'font-size']) {
+    for (const name of [
+      'fill',
+      'stroke',
+      'stroke-width',
+      'stroke-dasharray',
+      'font-family',
+      'font-size',
+      'opacity',
+      'visibility',
+    ]) {
       const value = style.getPropertyValue(name);
       if (value && element instanceof SVGElement) element.style.setProperty(name, value);
     }
