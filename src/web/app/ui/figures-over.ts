@@ -31,13 +31,9 @@ export interface FiguresOver {
   template: `
     @let t = table();
     <h3>{{ t.title }}</h3>
+    <p class="small quiet">{{ t.caption }}</p>
     <div class="scroll" tabindex="0" role="region" [attr.aria-label]="t.title">
       <table class="plain-table">
-        <caption class="small quiet">
-          {{
-            t.caption
-          }}
-        </caption>
         <thead>
           <tr>
             @if (t.over !== null) {
@@ -77,9 +73,8 @@ export interface FiguresOver {
     table {
       width: auto;
     }
-    caption {
-      padding-bottom: 4px;
-      text-align: left;
+    p {
+      margin: 0 0 4px;
     }
     th[scope='row'] {
       font-weight: 400;

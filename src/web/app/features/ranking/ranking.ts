@@ -355,7 +355,7 @@ export class Ranking {
   protected readonly views: readonly { readonly label: string; readonly value: RankingView }[] = [
     { label: 'Order', value: 'list' },
     { label: 'All figures', value: 'board' },
-    { label: 'Tables side by side', value: 'tables' },
+    { label: 'Tables', value: 'tables' },
     { label: 'Records', value: 'records' },
     { label: 'Against price', value: 'price' },
     { label: 'What moved', value: 'moved' },

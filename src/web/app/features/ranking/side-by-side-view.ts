@@ -21,17 +21,10 @@ import { nameOf } from './standing';
       <div class="head-line">
         <sd-choice-field label="Table" [options]="choices()" [value]="t.key" (valueChange)="chosen.set($event)" />
       </div>
+      <p class="small quiet note">In {{ t.unit }}; each unit’s newest reading, in the order of the ranking</p>
       @let side = shown();
       <div class="scroll" tabindex="0" role="region" [attr.aria-label]="t.title + ', units side by side'">
         <table class="plain-table">
-          <caption class="small quiet">
-            {{
-              t.title
-            }},
-            {{
-              t.unit
-            }}; each unit’s newest reading, in the order of the ranking
-          </caption>
           <thead>
             <tr>
               <th class="head" scope="col">Cell</th>
@@ -97,7 +90,7 @@ import { nameOf } from './standing';
   styles: `
     :host {
       display: grid;
-      grid-template-rows: auto 1fr;
+      grid-template-rows: auto auto 1fr;
       gap: 8px;
       min-height: 0;
       height: 100%;
@@ -106,7 +99,9 @@ import { nameOf } from './standing';
       max-width: 360px;
     }
     .head-line,
+    .note,
     .pad {
+      margin: 0;
       padding: 6px 12px 0;
     }
     .scroll {
@@ -116,10 +111,6 @@ import { nameOf } from './standing';
     }
     table {
       width: auto;
-    }
-    caption {
-      padding-bottom: 4px;
-      text-align: left;
     }
     :is(th, td) {
       padding-left: 16px;
