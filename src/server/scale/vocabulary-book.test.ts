@@ -32,6 +32,8 @@ describe('words over the years', () => {
     expect(page.word).toBe('warm');
     expect(page.units.map((u) => [u.name, u.said, u.heard]).sort()).toEqual([names[1], names[0]].map((name) => [name, 2, 2])); // prettier-ignore
     expect(page.figure?.count).toBe(5);
+    // Each figure is held against the word by its own values.
+    expect(new Set([page.figure?.rho, ...(page.figure?.others ?? []).map((o) => o.rho)]).size).toBeGreaterThan(1);
     await mean(app, 'cosy', { kind: 'itself' });
     expect(await words()).toEqual(['warm 4', 'cosy 2', 'full 2']);
     await expect(mean(app, 'warm', { kind: 'word', as: 'warmish' })).rejects.toThrow(/already/);
