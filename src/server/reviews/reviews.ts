@@ -157,7 +157,11 @@ export class Reviews {
     await this.mustFind(id);
     if ((await this.database.transaction((tx) => saveReview(tx, id, revision, document))) === null)
       throw new Failure('invalid-request', 'This review was saved meanwhile, in another window.', [
-        { file: null, field: 'revision', message: 'load it anew; what was written here is kept, and offered again then' },
+        {
+          file: null,
+          field: 'revision',
+          message: 'load it anew; what was written here is kept, and offered again then',
+        },
       ]);
     return this.get(id);
   }
