@@ -105,6 +105,8 @@ describe('lines from other facts', () => {
       ['sums', 'Gain: 3 dB left'],
     ]);
     expect(found[1].restsOn.fact).toBe('Gain: 3 dB left (2025-01-01)');
+    // Where it stands on the page of the unit.
+    expect(found[1].at).toBe('events');
     // Kept twice it is one line; that it was kept again does not change what it says.
     const [twice, ...more] = said(facts(event('a: 1', '2025-01-01'), event('a: 1', '2025-03-01')), 'sum');
     expect([twice.restsOn.gist, more]).toEqual(['sums: a: 1', []]);

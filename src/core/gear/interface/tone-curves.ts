@@ -1,7 +1,7 @@
 import { isNoiseLimited } from '../../measure/tone-distortion';
 import type { AnalysedTake, ChannelsAtFrequency, DistortionAtLevel, RunCurves } from '../run/analysed-take';
 import { isToneAlone } from './tone-figures';
-import { isSameTone, tonesByFrequency, tonesByLevel } from './tones-of-role';
+import { crosstalkOf, isSameTone, tonesByFrequency, tonesByLevel } from './tones-of-role';
 
 /**
  * Distortion of a tone of 1 kHz over its level, re the tone; null where fewer than two levels were recorded.
@@ -34,11 +34,11 @@ export function channelsByFrequency(takes: readonly AnalysedTake[]): RunCurves['
   const points = tones.map((tone): ChannelsAtFrequency => {
     const fed = one.find((o) => isSameTone(o, tone));
     const same = both.find((b) => isSameTone(b, tone));
-    const order = fed ? [...fed.channelsDbfs.keys()].sort((a, b) => fed.channelsDbfs[b] - fed.channelsDbfs[a]) : [];
+    const crosstalk = fed && crosstalkOf(fed);
     return {
       hz: tone.distortion.hz,
-      crosstalkDb: fed ? fed.channelsDbfs[order[1]] - fed.channelsDbfs[order[0]] : null,
-      crosstalkBound: fed?.channelsInNoise[order[1]] ? 'at-most' : 'exact',
+      crosstalkDb: crosstalk?.db ?? null,
+      crosstalkBound: crosstalk?.bound ?? 'exact',
       balanceDb: same ? same.channelsDbfs[1] - same.channelsDbfs[0] : null,
     };
   });

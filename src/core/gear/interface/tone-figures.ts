@@ -5,7 +5,7 @@ import { isNoiseLimited } from '../../measure/tone-distortion';
 import type { TakeTone, ToneValue } from '../../measure/take-tone';
 import { lastTake, type AnalysedTake } from '../run/analysed-take';
 import { METER_UNCERTAINTY_DB } from './equivalent-input-noise';
-import { isOneKilohertz, ONE_KILOHERTZ, strongestTone, toneNearOneKilohertz } from './tones-of-role';
+import { crosstalkOf, isOneKilohertz, strongestTone, toneNearOneKilohertz } from './tones-of-role';
 
 /** What is asked for at −60 dBFS may be off by so much: its own level hardly shapes the noise beside it. */
 const FAINT_DBFS = [-63, -57] as const;
@@ -54,17 +54,10 @@ export function toneFigures(takes: readonly AnalysedTake[]): Measurement[] {
       twinTone ? [figure('differenceDistortion', twinTone, `${hertz(twinTone.hz[0])} and ${hertz(twinTone.hz[1])}`)] : [], // prettier-ignore
     ),
     ...mostInput(of('most-input')),
-    ...reading(
-      toneNearOneKilohertz(takes, 'one-channel'),
-      ['crosstalk'],
-      channelsProblem,
-      ({ channelsDbfs, channelsInNoise }) => {
-        const [fed, other] = [...channelsDbfs].sort((x, y) => y - x);
-        const which = channelsDbfs.indexOf(fed) + 1;
-        const bound = channelsInNoise[channelsDbfs.indexOf(other)] ? 'at-most' : 'exact';
-        return [measured('crosstalk', other - fed, `tone of 1 kHz in channel ${which} at ${dbfs(fed)}`, { bound })];
-      },
-    ),
+    ...reading(toneNearOneKilohertz(takes, 'one-channel'), ['crosstalk'], channelsProblem, (tone) => {
+      const { fed, db, bound } = crosstalkOf(tone);
+      return [measured('crosstalk', db, `tone of 1 kHz in channel ${fed + 1} at ${dbfs(tone.channelsDbfs[fed])}`, { bound })]; // prettier-ignore
+    }),
     ...reading(
       toneNearOneKilohertz(takes, 'both-channels'),
       ['channelBalance'],
@@ -110,7 +103,7 @@ export const isToneAlone = ({ distortion }: TakeTone): boolean => distortion.thd
 
 function toneProblem(tone: TakeTone): string | null {
   if (tone.isClipped) return CLIPS;
-  if (!isOneKilohertz(tone))
+  if (!isOneKilohertz(tone.distortion.hz))
     return `The strongest tone lies at ${hertz(tone.distortion.hz)}, not near 1 kHz: it is another tone, or the file's sample rate is not that of the recording.`;
   return isToneAlone(tone) ? null : 'The take holds no tone alone: what lies beside it is as loud.';
 }
@@ -118,7 +111,7 @@ function toneProblem(tone: TakeTone): string | null {
 function faintProblem(tone: TakeTone): string | null {
   const { hz, levelDbfs } = tone.range;
   if (tone.isClipped) return CLIPS;
-  if (!(hz >= ONE_KILOHERTZ[0] && hz <= ONE_KILOHERTZ[1]))
+  if (!isOneKilohertz(hz))
     return `The strongest line lies at ${hertz(hz)}, not near 997 Hz: no tone was played, or another one.`;
   return levelDbfs < FAINT_DBFS[0] || levelDbfs > FAINT_DBFS[1]
     ? `The tone lies at ${dbfs(levelDbfs)}; the dynamic range is read with one at −60 dBFS.`

@@ -1,14 +1,20 @@
+import type { Bound } from '../../measure/measurement';
 import type { TakeTone } from '../../measure/take-tone';
 import type { AnalysedTake } from '../run/analysed-take';
 
 /** A tone of 997 Hz or 1 kHz lies within this of 1 kHz; another one, or another rate than the file says, does not. */
-export const ONE_KILOHERTZ = [960, 1040] as const;
+const ONE_KILOHERTZ = [960, 1040] as const;
 /** Levels nearer to each other than this are one level, frequencies nearer than this share one frequency. */
 const SAME_LEVEL_DB = 0.5;
 const SAME_SHARE = 0.02;
 
-export const isOneKilohertz = ({ distortion: { hz } }: TakeTone): boolean =>
-  hz >= ONE_KILOHERTZ[0] && hz <= ONE_KILOHERTZ[1];
+export const isOneKilohertz = (hz: number): boolean => hz >= ONE_KILOHERTZ[0] && hz <= ONE_KILOHERTZ[1];
+
+/** What of the channel that is fed is heard in the other, dB; at most where the noise hides it there. */
+export function crosstalkOf({ channelsDbfs, channelsInNoise }: TakeTone): { fed: number; db: number; bound: Bound } {
+  const [fed, other] = [...channelsDbfs.keys()].sort((a, b) => channelsDbfs[b] - channelsDbfs[a]);
+  return { fed, db: channelsDbfs[other] - channelsDbfs[fed], bound: channelsInNoise[other] ? 'at-most' : 'exact' };
+}
 
 const ofRole = (takes: readonly AnalysedTake[], role: string): AnalysedTake[] => takes.filter((t) => t.role === role);
 
@@ -19,7 +25,7 @@ const ofRole = (takes: readonly AnalysedTake[], role: string): AnalysedTake[] =>
 export function strongestTone(takes: readonly AnalysedTake[], role: string): AnalysedTake | undefined {
   const all = ofRole(takes, role);
   const level = ({ tone }: AnalysedTake): number =>
-    tone && !tone.isClipped && isOneKilohertz(tone) ? tone.distortion.levelDbfs : -Infinity;
+    tone && !tone.isClipped && isOneKilohertz(tone.distortion.hz) ? tone.distortion.levelDbfs : -Infinity;
   const most = Math.max(...all.map(level));
   // Where none is as it should be, the last one says why.
   return Number.isFinite(most) ? all.findLast((t) => level(t) > most - SAME_LEVEL_DB) : all.at(-1);
@@ -28,12 +34,12 @@ export function strongestTone(takes: readonly AnalysedTake[], role: string): Ana
 /** The take between channels that counts: the last of a tone near 1 kHz; else the last, which says why it does not. */
 export function toneNearOneKilohertz(takes: readonly AnalysedTake[], role: string): AnalysedTake | undefined {
   const all = ofRole(takes, role);
-  return all.findLast(({ tone }) => tone && isOneKilohertz(tone)) ?? all.at(-1);
+  return all.findLast(({ tone }) => tone && isOneKilohertz(tone.distortion.hz)) ?? all.at(-1);
 }
 
 /** Tones of a role by rising level, the last of each level. */
 export function tonesByLevel(takes: readonly AnalysedTake[], role: string): TakeTone[] {
-  const tones = ofRole(takes, role).flatMap(({ tone }) => (tone && isOneKilohertz(tone) ? [tone] : []));
+  const tones = ofRole(takes, role).flatMap(({ tone }) => (tone && isOneKilohertz(tone.distortion.hz) ? [tone] : []));
   return lastOfEach(tones, (a, b) => Math.abs(a.distortion.levelDbfs - b.distortion.levelDbfs) < SAME_LEVEL_DB) // prettier-ignore
     .sort((a, b) => a.distortion.levelDbfs - b.distortion.levelDbfs);
 }

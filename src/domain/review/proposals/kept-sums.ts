@@ -10,7 +10,7 @@ export const keptSums: ProposingRule = ({ sheet }) => {
   for (const { kind, note, day } of sheet.events) if (kind === 'sum' && note !== '') notes.set(note, day);
   return [...notes]
     .map(([note, day]) =>
-      plainProposal('sums', 'sum', note.slice(0, MOST_SUBJECT), wholeParts(note), `${note} (${day})`, 'history', note),
+      plainProposal('sums', 'sum', note.slice(0, MOST_SUBJECT), wholeParts(note), `${note} (${day})`, 'events', note),
     ) // prettier-ignore
     .reverse();
 };

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { LATENCY_OFF_MS } from '#core/gear/interface/table-figures';
 import type { RankedUnit } from '#core/rules/rank';
 import type { RankingInputs } from '#contracts/ranking';
 import { CatalogueData } from '../../data/catalogue';
@@ -9,6 +8,7 @@ import { LOADING } from '../../data/loaded';
 import { Figure } from '../../ui/figure';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { formatNumber } from '../../ui/format';
+import { ODD_LATENCY } from '../../ui/latency-words';
 import { readTables, sideBySide } from './side-by-side';
 import { nameOf } from './standing';
 
@@ -138,7 +138,7 @@ export class SideBySideView {
 
   protected readonly protocols = toSignal(inject(CatalogueData).protocols, { initialValue: LOADING });
   protected readonly chosen = signal<string | null>(null);
-  protected readonly oddText = `More than ${LATENCY_OFF_MS} ms off what the other buffers at this rate show`;
+  protected readonly oddText = ODD_LATENCY;
   private readonly tables = computed(() => readTables(this.inputs().units, this.protocols().value ?? []));
   protected readonly choices = computed(() => this.tables().map(({ title, key }) => ({ label: title, value: key })));
   protected readonly table = computed(

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { LATENCY_OFF_MS, latencyCells } from '#core/gear/interface/table-figures';
+import { latencyCells } from '#core/gear/interface/table-figures';
 import type { Run } from '#contracts/specimen';
 import { formatNumber } from '../../ui/format';
+import { ODD_LATENCY } from '../../ui/latency-words';
 
 /** A table that was filled in during a run. */
 @Component({
@@ -73,7 +74,7 @@ export class RunTable {
     const marked = step === 'latency' ? latencyCells({ cells }).filter((c) => c.isOdd) : [];
     return new Set(marked.map((c) => `${c.row}/${c.column}`));
   });
-  protected readonly oddText = `More than ${LATENCY_OFF_MS} ms off what the other buffers at this rate show`;
+  protected readonly oddText = ODD_LATENCY;
   protected readonly rows = computed(() => [...new Set(this.table().cells.map((c) => c.row))]);
   protected readonly columns = computed(() => [...new Set(this.table().cells.map((c) => c.column))]);
 
