@@ -86,13 +86,13 @@ async function buildRigs({ database, rigs }: Application): Promise<void> {
 }
 
 /** Sessions that are still ahead, and what happened to units since they were tested. */
-async function buildPlans({ plans, catalogue, clock }: Application): Promise<void> {
-  if ((await plans.list()).length > 0) return;
+async function buildPlans({ plans, planPages, unitEvents, catalogue, clock }: Application): Promise<void> {
+  if ((await planPages.list()).length > 0) return;
   const units = await catalogue.specimens();
   const find = (model: string) => units.findLast((u) => u.model === model);
   for (const event of DEMO_EVENTS) {
     const unit = find(event.model);
-    if (unit) await plans.noteEvent(unit.id, { kind: event.kind, day: event.day, note: event.note, sum: null });
+    if (unit) await unitEvents.note(unit.id, { kind: event.kind, day: event.day, note: event.note, sum: null });
   }
   for (const plan of DEMO_PLANS) {
     const members = plan.units.flatMap(({ model, source, backInDays }): PlannedUnit[] => {

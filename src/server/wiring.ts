@@ -43,6 +43,8 @@ import { TakeCompany } from './sessions/take-company';
 import { ProtocolBook } from './sessions/protocol-book';
 import { Recordings } from './runs/recordings';
 import { Rigs } from './rigs/rigs';
+import { HeldSessions } from './sessions/held-sessions';
+import { PlanPages } from './sessions/plan-pages';
 import { SessionPlans } from './sessions/session-plans';
 import { TakeSorting } from './runs/take-sorting';
 import { RunImport } from './runs/run-import';
@@ -64,6 +66,8 @@ import { Photographs } from './photos/photographs';
 import { FilesByHash } from './platform/archive/files-by-hash';
 import { Relations } from './catalogue/relations';
 import { SheetEntries } from './catalogue/sheet-entries';
+import { DueTests } from './catalogue/due-tests';
+import { UnitEvents } from './catalogue/unit-events';
 import { seedRules } from './catalogue/seed';
 import { Uploads } from './runs/uploads';
 import { openRememberingThread, openWorkerPool, type WorkerPool } from './platform/worker-pool';
@@ -103,6 +107,10 @@ export interface Application {
   readonly protocols: ProtocolBook;
   readonly rigs: Rigs;
   readonly plans: SessionPlans;
+  readonly planPages: PlanPages;
+  readonly heldSessions: HeldSessions;
+  readonly dueTests: DueTests;
+  readonly unitEvents: UnitEvents;
   readonly booth: Booth;
   readonly recordings: Recordings;
   readonly uploads: Uploads;
@@ -181,6 +189,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const compare = new Compare(database, differences);
   const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
   const house = new HouseRules(database);
+  const planPages = new PlanPages(database, rigs);
   const protocols = new ProtocolBook(database, hub);
   const standings = new KindStandings(catalogue, pool);
   const reviews = new Reviews(database, catalogue, standings, house, compare, hub, clock, packageVersion);
@@ -263,7 +272,11 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     returnedAnswers: new ReturnedAnswers(database, tests, scale, hub, clock),
     packs: new Packs(reviews, catalogue, protocols, handed, store, packageVersion),
     rigs,
-    plans: new SessionPlans(database, rigs, catalogue, hub, clock),
+    plans: new SessionPlans(database, planPages, rigs, hub, clock),
+    planPages,
+    heldSessions: new HeldSessions(database, planPages, rigs),
+    dueTests: new DueTests(database, catalogue, rigs, clock),
+    unitEvents: new UnitEvents(database, catalogue, hub),
     booth: new Booth(database, queue, runImport, new TakeCompany(database, rigs), rigs, hub, now),
     recordings,
     uploads,

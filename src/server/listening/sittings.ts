@@ -1,8 +1,5 @@
 import {
-  answerSchema,
   newTestSchema,
-  QUESTIONS,
-  askedTrialSchema,
   trialDocumentSchema,
   type AboutListener,
   type Join,
@@ -10,7 +7,6 @@ import {
   type Reveal,
   type SendAnswer,
   type SittingState,
-  type TrialDocument,
 } from '#contracts/listening';
 import type { Database } from '../platform/db/database';
 import { insertWords } from '../scale/queries/heard';
@@ -32,10 +28,11 @@ import {
   type TrialRow,
 } from './queries/listening';
 import { answerRefusal } from '#domain/listening/answer-refusal';
-import { isBreakDue } from '#domain/listening/break-due';
+import { joiningRefusal } from '#domain/listening/joining-refusal';
+import { saidOfUnits } from '#domain/listening/said-of-units';
+import { answeredTrial, sittingState } from '#domain/listening/sitting-state';
 import { Failure } from '../platform/failure';
 import type { EventHub } from '../platform/event-hub';
-import { codeOf, isRight, itemOfCode, orderOf } from '#domain/listening/heard-from-answer';
 import type { HeardScale } from '../scale/heard-scale';
 import { newKey, newSecret } from '../platform/listening-key';
 import type { ClipPreparation } from './clip-preparation';
@@ -43,21 +40,11 @@ import { keepHeard } from './kept-answer';
 import type { ListeningTests } from './listening-tests';
 import { mustFindTest } from './must-find-test';
 import { revealOf } from '#domain/listening/test-result';
-import {
-  expectedTrials,
-  firstTrials,
-  followingTrials,
-  isHeldElsewhere,
-  isRanked,
-  type Seat,
-} from '#domain/listening/trial-plan';
+import { firstTrials, followingTrials, type Seat } from '#domain/listening/trial-plan';
 import { itemBehind, MOST_DELIVERIES, openTrial, slotsOf } from '#domain/listening/trial-slots';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { ItemRow } from '#domain/listening/test-item';
 import type { SittingRow } from '#domain/listening/sitting';
-
-/** Sittings of one test; more are no listeners. */
-const MOST_SITTINGS = 400;
 
 interface Opened {
   readonly sitting: SittingRow;
@@ -91,14 +78,9 @@ export class Sittings {
   async join(invitation: string, who: Join, secret = newSecret()): Promise<{ sitting: string; listener: string }> {
     const row = await findTestByInvitation(this.database, invitation);
     if (!row) throw new Failure('not-found', 'There is no test behind this link.');
-    if (row.status === 'preparing')
-      throw new Failure('answer-refused', 'The clips of this test are still being prepared.');
-    if (row.status !== 'open') throw new Failure('answer-refused', 'This test is closed.');
     const test = newTestSchema.parse(row.document);
-    if (isHeldElsewhere(test) && test.design !== 'panel')
-      throw new Failure('answer-refused', test.design === 'pack' ? 'This test is sent out as a pack; answers come back by whoever sent it.' : 'This test is performed live; the operator enters the answers.'); // prettier-ignore
-    if (row.listeners >= MOST_SITTINGS)
-      throw new Failure('too-many', `This test has ${row.listeners} listeners; it takes no more.`);
+    const refusal = joiningRefusal(test, row.status, row.listeners);
+    if (refusal) throw new Failure(refusal.code, refusal.message);
     const items = await itemsOfTest(this.database, row.id);
     return this.database.transaction(async (tx) => {
       const shown = who.listener ? await findListenerByKey(tx, who.listener) : null;
@@ -152,17 +134,12 @@ export class Sittings {
       if (!(await answerTrial(tx, asked.id, answer, words, seconds, this.now()))) return false;
       const given = { trialId: asked.id, listenerId: sitting.listener_id, trial, answer };
       const isHeard = await keepHeard(tx, { test, day: row.day, items }, given);
-      for (const [code, said] of Object.entries(words)) {
-        // What is said of a low-passed copy, or of a clip against itself, is not said of the unit.
-        const item = items.find((i) => i.id === itemOfCode(trial, code));
-        if (!item || !isRanked(item) || (trial.kind === 'pair' && trial.control !== null)) continue;
-        const of = { trialId: asked.id, listenerId: sitting.listener_id, specimenId: item.specimen_id, day: row.day };
-        await insertWords(tx, of, said);
-      }
+      for (const { specimenId, said } of saidOfUnits(trial, items, words))
+        await insertWords(tx, { trialId: asked.id, listenerId: sitting.listener_id, specimenId, day: row.day }, said);
       const now = await trialsOfSitting(tx, sitting.id);
       const isTold = isHeard || Object.keys(words).length > 0;
       if (now.some((t) => t.answer === null)) return isTold;
-      const next = followingTrials(test, items, seatOf(sitting, row), now.map(answered));
+      const next = followingTrials(test, items, seatOf(sitting, row), now.map(answeredTrial));
       if (next.length > 0) await addTrials(tx, sitting.id, now.length, next);
       else await finishSitting(tx, sitting.id, this.now());
       return isTold;
@@ -228,66 +205,5 @@ const seatOf = (sitting: SittingRow, row: TestDbRow): Seat => ({
   testSeed: row.secret,
 });
 
-function answered(row: TrialRow): Parameters<typeof followingTrials>[3][number] {
-  const trial = trialDocumentSchema.parse(row.document);
-  const answer = answerSchema.parse(row.answer);
-  return { trial, order: orderOf(trial, answer), isRight: isRight(trial, answer) };
-}
-
-function stateOf({ sitting, row, test, items, trials }: Opened): SittingState {
-  const current = trials.find((t) => t.answer === null);
-  const isClosed = row.status !== 'open';
-  const trial = current && !isClosed ? askedTrialSchema.parse(current.document) : null;
-  const done = trials.filter((t) => t.answer !== null).length;
-  const units = items.filter(isRanked);
-  const named = units.map((i) => ({ id: i.specimen_id, name: i.name })).sort((a, b) => (a.name < b.name ? -1 : 1));
-  return {
-    question: questionOf(test, trial),
-    design: test.design,
-    listener: sitting.listener,
-    needsAbout: sitting.about === null && trial !== null,
-    needsHeadphones: sitting.headphones === null && trial !== null,
-    done,
-    total: expectedTrials(test, items, trials.length),
-    breakDue: isBreakDue(
-      trials.filter((t) => t.answer !== null).map((t) => t.seconds ?? 0),
-      test.breakAfterMin,
-    ),
-    isClosed,
-    isFinished: sitting.finished_at !== null,
-    isRevealed: row.revealed_at !== null,
-    lengthS: test.passage.lengthS,
-    trial:
-      trial && current
-        ? {
-            ordinal: current.ordinal,
-            kind: trial.kind,
-            codes: trial.items.map((_, i) => codeOf(i)),
-            reference: trial.kind === 'ratings' ? 'R' : null,
-            // Alike for controls, which would stand out otherwise.
-            tiesAllowed: trial.kind === 'pair' && test.tiesAllowed,
-            askWords: test.askWords && (trial.kind === 'order' || trial.kind === 'pair' || trial.kind === 'ratings'),
-            isFinal: trial.kind === 'order' && trial.isFinal,
-            names: trial.kind === 'names' ? named : [],
-            labels: test.sighted ? trial.items.map((id) => items.find((i) => i.id === id)?.name ?? '') : [],
-          }
-        : null,
-  };
-}
-
-function questionOf(test: NewTest, trial: TrialDocument | null): string {
-  switch (trial?.kind) {
-    case 'familiarise':
-      return 'Listen to all of them once, to know what to expect.';
-    case 'abx':
-      return 'Is X the clip A or the clip B?';
-    case 'names':
-      return 'Which clip is which?';
-    case 'ratings':
-      return 'How good is each, held against the reference?';
-    case 'order':
-      return `${QUESTIONS[test.attribute]} Put them in order.`;
-    default:
-      return QUESTIONS[test.attribute];
-  }
-}
+const stateOf = ({ row, ...facts }: Opened): SittingState =>
+  sittingState({ ...facts, isOpen: row.status === 'open', isRevealed: row.revealed_at !== null });

@@ -121,7 +121,7 @@ describe('corrections', () => {
     );
     await correct(app, { kind: 'unit-name', unit: specimenId, maker: 'Oarlock', model: 'Purser II', label: 'A' });
     expect((await sheetOf(app, specimenId)).row.model).toBe('Purser II');
-    const view = await app.plans.view(planned.row.id);
+    const view = await app.planPages.view(planned.row.id);
     expect([view.slots[0].unit.model, view.slots[0].specimenId, view.plan.units[0].model]).toEqual([
       'Purser II',
       specimenId,
@@ -219,7 +219,7 @@ describe('corrections', () => {
     const app = await testApplication();
     const { runId } = await withRun(app);
     expect(runId).toBeTruthy();
-    const [used] = await app.plans.list();
+    const [used] = await app.planPages.list();
     await expect(correct(app, { kind: 'session-left-out', session: used.id, isOut: true })).rejects.toThrow(/it stays/);
     const unused = await app.plans.add(
       newPlanSchema.parse({
@@ -233,10 +233,10 @@ describe('corrections', () => {
       }),
     );
     const { id } = await correct(app, { kind: 'session-left-out', session: unused.row.id, isOut: true });
-    expect((await app.plans.list()).map((p) => p.id)).toEqual([used.id]);
+    expect((await app.planPages.list()).map((p) => p.id)).toEqual([used.id]);
     expect((await app.corrections.list(null))[0].text).toBe('Session “Never held” removed');
     await app.corrections.undo(id);
-    expect(await app.plans.list()).toHaveLength(2);
+    expect(await app.planPages.list()).toHaveLength(2);
   }, 60_000);
 
   it('refuse what is not there', async () => {

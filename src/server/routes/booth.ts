@@ -7,7 +7,7 @@ const ok = { ok: true } as const;
 
 /** Protocols, rigs, sessions and the booth: parse, call, answer. */
 export function boothRoutes(site: Site, application: Application): void {
-  const { protocols, rigs, plans, booth, recordings, sorting, bench } = application;
+  const { protocols, rigs, plans, planPages, booth, recordings, sorting, bench } = application;
   handle(site, ENDPOINTS.protocolVersions, () => protocols.versions());
   handle(site, ENDPOINTS.saveProtocol, ({ body }) => protocols.save(body.document));
   handle(site, ENDPOINTS.bridges, ({ params }) => protocols.bridges(params.slug, params.from, params.to));
@@ -16,10 +16,10 @@ export function boothRoutes(site: Site, application: Application): void {
   handle(site, ENDPOINTS.addRig, ({ body }) => rigs.add(body));
   handle(site, ENDPOINTS.calibrate, ({ params, body }) => rigs.calibrate(params.id, body));
   handle(site, ENDPOINTS.reading, ({ params }) => rigs.reading(params.sha256));
-  handle(site, ENDPOINTS.plans, () => plans.list());
-  handle(site, ENDPOINTS.due, () => plans.due());
+  handle(site, ENDPOINTS.plans, () => planPages.list());
+  handle(site, ENDPOINTS.due, () => application.dueTests.list());
   handle(site, ENDPOINTS.addPlan, ({ body }) => plans.add(body));
-  handle(site, ENDPOINTS.plan, ({ params }) => plans.view(params.id));
+  handle(site, ENDPOINTS.plan, ({ params }) => planPages.view(params.id));
   handle(site, ENDPOINTS.changePlan, ({ params, body }) => plans.change(params.id, body));
   handle(site, ENDPOINTS.movePlan, ({ params, body }) => plans.move(params.id, body.status));
   handle(site, ENDPOINTS.seeCaution, async ({ params, body }) => {
@@ -38,9 +38,9 @@ export function boothRoutes(site: Site, application: Application): void {
   handle(site, ENDPOINTS.findCuts, ({ body }) => sorting.findCuts(body));
   handle(site, ENDPOINTS.splitChannels, ({ params }) => sorting.splitChannels(params.sha256));
   handle(site, ENDPOINTS.cut, ({ body }) => sorting.cut(body));
-  handle(site, ENDPOINTS.held, ({ params }) => plans.held(params.day));
+  handle(site, ENDPOINTS.held, ({ params }) => application.heldSessions.of(params.day));
   handle(site, ENDPOINTS.noteEvent, async ({ params, body }) => {
-    await plans.noteEvent(params.id, body);
+    await application.unitEvents.note(params.id, body);
     return ok;
   });
   handle(site, ENDPOINTS.recordings, () => recordings.list());

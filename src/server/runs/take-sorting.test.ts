@@ -23,7 +23,7 @@ const STEPS = [
 
 async function slotOf(
   app: Application,
-): Promise<{ id: string; protocol: Awaited<ReturnType<Application['plans']['view']>>['protocol'] }> {
+): Promise<{ id: string; protocol: Awaited<ReturnType<Application['planPages']['view']>>['protocol'] }> {
   const plan = await app.plans.add(
     newPlanSchema.parse({
       title: 'Files',

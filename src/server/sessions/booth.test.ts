@@ -42,7 +42,7 @@ interface TakeChoice {
 
 /** Plays a take at the simulated bench and hands it to the booth. */
 async function record(app: Application, slotId: string, step: string, choice: TakeChoice = {}): Promise<SlotTake> {
-  const { protocol } = await app.plans.view(await planIdOf(app, slotId));
+  const { protocol } = await app.planPages.view(await planIdOf(app, slotId));
   const sheet = protocol.steps.find((s) => s.id === step);
   const microphone = choice.microphone ?? 'even';
   const by = sheet?.gain?.rule === 'as-step' ? sheet.gain.byDb : 0;
@@ -69,8 +69,8 @@ async function record(app: Application, slotId: string, step: string, choice: Ta
 }
 
 async function planIdOf(app: Application, slotId: string): Promise<string> {
-  for (const { id } of await app.plans.list()) {
-    if ((await app.plans.view(id)).slots.some((s) => s.id === slotId)) return id;
+  for (const { id } of await app.planPages.list()) {
+    if ((await app.planPages.view(id)).slots.some((s) => s.id === slotId)) return id;
   }
   throw new Error('no plan has this slot');
 }
@@ -198,7 +198,7 @@ describe('the booth', () => {
     await app.booth.decide(second.id, { state: 'kept', overruled: [] });
     const third = await record(app, slot.id, 'speech', { seed: 'once more' });
     await app.booth.decide(third.id, { state: 'kept', overruled: [] });
-    const states = (await app.plans.view(plan.row.id)).slots[0].takes.map((t) => t.state);
+    const states = (await app.planPages.view(plan.row.id)).slots[0].takes.map((t) => t.state);
     expect(states).toEqual(['retaken', 'retaken', 'kept']);
   });
 
@@ -226,7 +226,7 @@ describe('the booth', () => {
     expect(checksOf(wrong)).toContain('placement');
     const right = await app.booth.correct(wrong.id, { settings: { ...wrong.settings, gainDb: 36 }, note: 'misread' });
     expect([right.verdict, right.findings, right.note]).toEqual(['keep', [], 'misread']);
-    const takes = (await app.plans.view(plan.row.id)).slots[0].takes;
+    const takes = (await app.planPages.view(plan.row.id)).slots[0].takes;
     expect(takes.map((t) => [t.id, t.settings.gainDb])).toEqual([
       [first.id, 36],
       [wrong.id, 36],
@@ -242,7 +242,7 @@ describe('the booth', () => {
     const second = await record(app, slot.id, 'silence', { seed: 'second' });
     await app.booth.decide(second.id, { state: 'kept', overruled: [] });
     await app.booth.decide(first.id, { state: 'kept', overruled: [] });
-    const states = (await app.plans.view(plan.row.id)).slots[0].takes.map((t) => [t.attempt, t.state]);
+    const states = (await app.planPages.view(plan.row.id)).slots[0].takes.map((t) => [t.attempt, t.state]);
     expect(states).toEqual([
       [1, 'kept'],
       [2, 'retaken'],
@@ -351,7 +351,7 @@ describe('sessions', () => {
     await expect(app.plans.change(plan.row.id, planOf())).rejects.toThrow(/has started/);
     await expect(app.plans.move(plan.row.id, 'planned')).rejects.toThrow(/cannot become/);
     await app.plans.seeCaution(plan.row.id, 'phantom');
-    expect((await app.plans.view(plan.row.id)).cautionsSeen).toEqual(['phantom']);
+    expect((await app.planPages.view(plan.row.id)).cautionsSeen).toEqual(['phantom']);
   });
 
   it('refuse a control unit that is not there, and take one that was noted before it was tested', async () => {
@@ -394,12 +394,12 @@ describe('sessions', () => {
     const app = await testApplication();
     await withHistory(app);
     const [unit] = await app.catalogue.specimens();
-    expect((await app.plans.due()).flatMap((d) => d.reasons.map((r) => r.kind))).not.toContain('repair');
+    expect((await app.dueTests.list()).flatMap((d) => d.reasons.map((r) => r.kind))).not.toContain('repair');
     const kept = { kind: 'sum', day: '2026-04-19', note: 'Does it?', sum: 'sum=drive&mostGain=54&loss=-3' } as const;
-    await app.plans.noteEvent(unit.id, kept);
+    await app.unitEvents.note(unit.id, kept);
     expect((await app.catalogue.sheet(unit.id)).events).toEqual([kept]);
-    await app.plans.noteEvent(unit.id, { kind: 'repair', day: '2026-04-20', note: 'new lead', sum: null });
-    const [due] = await app.plans.due();
+    await app.unitEvents.note(unit.id, { kind: 'repair', day: '2026-04-20', note: 'new lead', sum: null });
+    const [due] = await app.dueTests.list();
     expect(due).toMatchObject({ id: unit.id, reasons: [{ kind: 'repair' }] });
   });
 });

@@ -53,13 +53,13 @@ it('a plan asks as many questions for one unit as for six', async () => {
   const [one, six] = [await plan(labels.slice(0, 1)), await plan(labels)];
   expect(six.slots.map((s) => s.lastSettings.length)).toEqual(labels.map(() => 3));
   expect(new Set(six.slots.map((s) => s.specimenId)).size).toBe(6);
-  const asked = await questionsOf(() => application.plans.view(one.row.id));
-  expect(await questionsOf(() => application.plans.view(six.row.id))).toBe(asked);
+  const asked = await questionsOf(() => application.planPages.view(one.row.id));
+  expect(await questionsOf(() => application.planPages.view(six.row.id))).toBe(asked);
 });
 
 it('after one fact the catalogue reads that unit alone, and what is due asks no more for more days', async () => {
   const { application, questionsOf, bring } = await countedApplication();
-  const { catalogue, plans, scoring } = application;
+  const { catalogue, dueTests, scoring } = application;
   const id = await bring('A', 1);
   await bring('B', 2);
   const price = (amount: number) =>
@@ -69,10 +69,10 @@ it('after one fact the catalogue reads that unit alone, and what is due asks no 
     await price(amount);
     return questionsOf(() => catalogue.specimens());
   };
-  const [two, due] = [await again(100), await questionsOf(() => plans.due())];
+  const [two, due] = [await again(100), await questionsOf(() => dueTests.list())];
   for (const [i, label] of ['C', 'D', 'E'].entries()) await bring(label, 3 + i);
   expect(await again(110)).toBe(two);
-  expect(await questionsOf(() => plans.due())).toBe(due);
+  expect(await questionsOf(() => dueTests.list())).toBe(due);
   expect(await questionsOf(() => catalogue.specimens())).toBe(0);
   // Both ask something: a count of nothing would hold all of this.
   expect([two, due].every((asked) => asked > 0)).toBe(true);
