@@ -32,7 +32,10 @@ it('a sound plan has none', () => {
 it('name the field: no such version, another kind, a unit twice, a step that the protocol has not', () => {
   expect(planProblems(PLAN, null)).toEqual([{ field: 'protocol', message: 'there is no version 2 of "desk-voice"' }]);
   expect(planProblems({ ...PLAN, category: 'booster' }, PROTOCOL)).toEqual([
-    { field: 'category', message: '"Voice at a desk" is a protocol for microphone and field-microphone, not for booster' },
+    {
+      field: 'category',
+      message: '"Voice at a desk" is a protocol for microphone and field-microphone, not for booster',
+    },
   ]);
   // The second of two that are alike is the one to take out; another label is another unit.
   expect(fields({ units: [unit('Purser'), unit('Bosun'), unit('Purser')].map((u) => ({ ...u, dueBack: null })) })).toEqual(['units[2]']); // prettier-ignore
