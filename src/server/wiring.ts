@@ -37,6 +37,7 @@ import { EventHub } from './platform/event-hub';
 import { Integrity } from './runs/integrity';
 import { SetAside } from './platform/set-aside';
 import { JobBoard } from './platform/job-board';
+import { Memories } from './platform/memory';
 import { BenchDevice } from './sessions/bench-device';
 import { Booth } from './sessions/booth';
 import { TakeCompany } from './sessions/take-company';
@@ -78,6 +79,7 @@ export interface Application {
   readonly database: Database;
   readonly clock: Clock;
   readonly hub: EventHub;
+  readonly memories: Memories;
   readonly jobs: JobBoard;
   readonly pool: WorkerPool;
   readonly store: ClipStore;
@@ -172,6 +174,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const store = await openClipStore(options.folder);
   const pool = options.pool ?? openWorkerPool(options.workers ?? workerFolder);
   const hub = new EventHub();
+  const memories = new Memories(hub);
   const jobs = new JobBoard(hub, now);
   const setAside = new SetAside(hub);
   const originals = new FilesByHash(options.folder, 'originals');
@@ -181,17 +184,17 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const rigs = new Rigs(database, store, pool, hub);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
   const scalePool = openRememberingThread(options.workers ?? workerFolder);
-  const heard = new HeardAnswers(database, clock);
-  const fit = new ScaleFit(database, scalePool, clock);
-  const scale = new HeardScale(database, heard, fit, hub);
+  const heard = new HeardAnswers(database, clock, memories);
+  const fit = new ScaleFit(database, scalePool, clock, memories);
+  const scale = new HeardScale(database, heard, fit, hub, memories);
   const rankingPool = openRememberingThread(options.workers ?? workerFolder);
-  const differences = new ClipDifferences(store, pool);
+  const differences = new ClipDifferences(store, pool, memories);
   const compare = new Compare(database, differences);
-  const catalogue = new Catalogue(database, rankingPool, rigs, scale, hub, clock);
+  const catalogue = new Catalogue(database, rankingPool, rigs, scale, memories, clock);
   const house = new HouseRules(database);
   const planPages = new PlanPages(database, rigs);
   const protocols = new ProtocolBook(database, hub);
-  const standings = new KindStandings(catalogue, pool);
+  const standings = new KindStandings(catalogue, pool, memories);
   const reviews = new Reviews(database, catalogue, standings, house, compare, hub, clock, packageVersion);
   const handed = new HandedClips(options.folder, store, pool);
   const sharedPictures = new SharedPictures(options.folder, pool);
@@ -232,6 +235,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     database,
     clock,
     hub,
+    memories,
     jobs,
     pool,
     store,

@@ -17,8 +17,8 @@ import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
-import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
+import { Memory, type Change, type Memories, type Remembered } from '../platform/memory';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { Rigs } from '../rigs/rigs';
 import { listSessions } from '../runs/queries/run';
@@ -57,12 +57,13 @@ interface Rules {
  * changes; then only that unit is read anew, and only what follows from it is made again. The answer is always that of a
  * catalogue that begins anew.
  */
-export class Catalogue {
+export class Catalogue implements Remembered {
+  readonly what = 'facts of units, and the rankings that follow from them';
   private snapshot: Promise<Snapshot> | null = null;
   private turn: Promise<unknown> = Promise.resolve();
   /** Units that have changed since they were read; null: all. */
   private changed: Set<string> | null = null;
-  private rules: Promise<Rules> | null = null;
+  private readonly rules: Memory<'all', Rules>;
   private readonly known: KnownUnits;
   private readonly kinds = new Map<Category, { readonly facts: KindFacts; readonly ranking: KindRanking }>();
   private readonly rows = new UnitRows();
@@ -74,16 +75,24 @@ export class Catalogue {
     private readonly rankingPool: WorkerPool,
     private readonly rigs: Rigs,
     private readonly scale: HeardScale,
-    hub: EventHub,
+    memories: Memories,
     private readonly clock: Clock,
   ) {
+    this.rules = new Memory(memories, 'protocols, rigs, rubrics and rates', ['rules']);
     this.known = new KnownUnits(database);
     this.sheets = new UnitSheet(database, rigs);
-    hub.events.subscribe((event) => {
-      if (event.type === 'specimen') this.changed?.add(event.specimenId);
-      if (event.type === 'rules') this.rules = null;
-      if (event.type === 'specimen' || event.type === 'rules') this.snapshot = null;
-    });
+    memories.add(this);
+  }
+
+  told(change: Change): void {
+    if (change.cause === 'unit') this.changed?.add(change.unit);
+    if (change.cause === 'unit' || change.cause === 'rules') this.snapshot = null;
+  }
+
+  forget(): void {
+    this.changed = null;
+    this.snapshot = null;
+    this.kinds.clear();
   }
 
   async specimens(): Promise<readonly SpecimenRow[]> {
@@ -130,7 +139,7 @@ export class Catalogue {
    * @throws Failure `not-found` where the category has no rubric
    */
   async rankingOnDay(category: Category, day: string): Promise<RankingOnDay> {
-    const { protocols, rubrics, controls, rates } = await (this.rules ??= this.readRules());
+    const { protocols, rubrics, controls, rates } = await this.readRules();
     const today = rubrics.get(category);
     if (!today) throw noRules(category);
     const { zone } = this.clock;
@@ -212,7 +221,6 @@ export class Catalogue {
       await this.known.refresh(changed && [...changed]);
       return await this.putTogether();
     } catch (error) {
-      this.rules = null;
       // What was read, and what was not, is not known: everything is read anew.
       this.changed = null;
       throw error;
@@ -220,7 +228,7 @@ export class Catalogue {
   }
 
   private async putTogether(): Promise<Snapshot> {
-    const { protocols, rubrics, controls, rates } = await (this.rules ??= this.readRules());
+    const { protocols, rubrics, controls, rates } = await this.readRules();
     const units = this.known.inOrder();
     const byKind = groupBy(units, (u) => u.base.category);
     const inputs = new Map<Category, RankingInputs>();
@@ -263,13 +271,13 @@ export class Catalogue {
     };
   }
 
-  private async readRules(): Promise<Rules> {
-    return {
+  private readRules(): Promise<Rules> {
+    return this.rules.of('all', async () => ({
       protocols: await listProtocols(this.database),
       rubrics: new Map((await currentRubrics(this.database)).map((r) => [r.category, r])),
       controls: await this.rigs.controlUnits(),
       rates: new ExchangeRates(await listRates(this.database)),
-    };
+    }));
   }
 
   private kind(category: Category) {

@@ -2,13 +2,15 @@ import { expect, it } from 'vitest';
 import type { NewCorrection } from '#contracts/correction';
 import { rigDocumentSchema } from '#contracts/rig';
 import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
+import { EventHub } from '../platform/event-hub';
+import { Memories } from '../platform/memory';
 import type { Application } from '../wiring';
 import { Catalogue } from './catalogue';
 
 /** The answer of a catalogue that knows nothing from before. */
 async function anew(application: Application) {
-  const { database, pool, rigs, scale, hub, clock } = application;
-  return everything(new Catalogue(database, pool, rigs, scale, hub, clock));
+  const { database, pool, rigs, scale, clock } = application;
+  return everything(new Catalogue(database, pool, rigs, scale, new Memories(new EventHub()), clock));
 }
 
 async function everything(catalogue: Catalogue) {

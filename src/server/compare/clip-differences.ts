@@ -1,6 +1,7 @@
-import type { ClipDifferenceResult, MeasureClipDifferenceTask } from '#worker/tasks/measure-clip-difference';
+import type { ClipDifferenceResult } from '#worker/tasks/measure-clip-difference';
 import type { ClipStore } from '../platform/archive/clip-store';
 import { Failure } from '../platform/failure';
+import { Memory, type Memories } from '../platform/memory';
 import type { WorkerPool } from '../platform/worker-pool';
 
 /** Pairs of clips whose difference is remembered. */
@@ -8,36 +9,27 @@ const MOST_REMEMBERED = 64;
 
 /** Differences between clips, measured once and remembered for a while. */
 export class ClipDifferences {
-  private readonly differences = new Map<string, Promise<ClipDifferenceResult>>();
+  /** By both hashes. */
+  private readonly differences: Memory<string, ClipDifferenceResult>;
 
   constructor(
     private readonly store: ClipStore,
     private readonly pool: WorkerPool,
-  ) {}
+    memories: Memories,
+  ) {
+    this.differences = new Memory(memories, 'differences between clips', [], MOST_REMEMBERED);
+  }
 
   /**
    * @param zero - hash of the clip that the other is held against
    * @param other - hash of the other
    * @throws Failure `not-found`, AudioFileError where the two have nothing in common
    */
-  async between(zero: string, other: string): Promise<ClipDifferenceResult> {
-    const key = `${zero}/${other}`;
-    let result = this.differences.get(key);
-    if (!result) {
+  between(zero: string, other: string): Promise<ClipDifferenceResult> {
+    return this.differences.of(`${zero}/${other}`, async () => {
       const paths = [await this.path(zero), await this.path(other)];
-      // Somebody else may have asked while the clips were looked at.
-      result = this.differences.get(key) ?? this.begun(key, { zero: paths[0], other: paths[1] });
-    }
-    return result;
-  }
-
-  private begun(key: string, task: MeasureClipDifferenceTask): Promise<ClipDifferenceResult> {
-    const result = this.pool.run('measure-clip-difference', task);
-    this.differences.set(key, result);
-    for (const old of this.differences.keys())
-      if (this.differences.size > MOST_REMEMBERED) this.differences.delete(old);
-    result.catch(() => this.differences.delete(key));
-    return result;
+      return this.pool.run('measure-clip-difference', { zero: paths[0], other: paths[1] });
+    });
   }
 
   /** @throws Failure `not-found` */

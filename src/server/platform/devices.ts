@@ -2,6 +2,7 @@ import type { Device } from '#contracts/devices';
 import type { Database } from './db/database';
 import { deviceSessions, insertDeviceSession, revokeDeviceSession } from './queries/device-session';
 import { Failure } from './failure';
+import { Memory, type Memories } from './memory';
 import { newKey } from './listening-key';
 import { hashOf, isSameSecret } from './secret';
 
@@ -11,8 +12,8 @@ const MOST_LETTERS = 200;
 
 /** Other devices of the owner's: let in by the token once, known by a key of their own afterwards. */
 export class Devices {
-  /** Hashes of the sessions that count; read once, since only this process changes them. */
-  private known: Promise<Map<string, number>> | null = null;
+  /** When sessions that count were opened, by hash; only this process changes them. */
+  private readonly known: Memory<'all', ReadonlyMap<string, number>>;
 
   /**
    * @param token - what a device shows the first time; null where only this machine is listened to
@@ -21,7 +22,10 @@ export class Devices {
     private readonly database: Database,
     private readonly now: () => Date,
     private readonly token: string | null,
-  ) {}
+    private readonly memories: Memories,
+  ) {
+    this.known = new Memory(memories, 'sessions of other devices', ['devices']);
+  }
 
   /** @returns the key of a new session, or null for a wrong token */
   async admit(token: string, device: string, address: string): Promise<string | null> {
@@ -30,13 +34,12 @@ export class Devices {
     // What a browser says of itself may hold anything.
     const readable = device.replaceAll(/[^\x20-\x7e]/g, '').slice(0, MOST_LETTERS);
     await insertDeviceSession(this.database, { keyHash: hashOf(key), device: readable, address });
-    this.known = null;
+    this.memories.tell({ cause: 'devices' });
     return key;
   }
 
   async isKnown(key: string): Promise<boolean> {
-    this.known ??= this.read();
-    const since = (await this.known).get(hashOf(key));
+    const since = (await this.known.of('all', () => this.read())).get(hashOf(key));
     return since !== undefined && since > this.oldest().getTime();
   }
 
@@ -53,7 +56,7 @@ export class Devices {
   async revoke(id: string): Promise<void> {
     if (!(await revokeDeviceSession(this.database, id, this.now())))
       throw new Failure('not-found', 'There is no device with this number, or it was shut out already.');
-    this.known = null;
+    this.memories.tell({ cause: 'devices' });
   }
 
   private oldest(): Date {

@@ -5,17 +5,24 @@ import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
 import type { ReviewFacts } from '#domain/review/review-facts';
 import type { Catalogue } from '../catalogue/catalogue';
+import { Memory, type Memories } from '../platform/memory';
 import type { WorkerPool } from '../platform/worker-pool';
+
+/** Kinds, and units of kinds without rules, whose standing is remembered. */
+const MOST_REMEMBERED = 32;
 
 /** A unit with everything that proposals and editions are made from. */
 export class KindStandings {
   /** By what they follow from: the catalogue gives the same object as long as nothing of it has changed. */
-  private readonly known = new WeakMap<object, Promise<KindStanding>>();
+  private readonly known: Memory<object, KindStanding>;
 
   constructor(
     private readonly catalogue: Catalogue,
     private readonly pool: WorkerPool,
-  ) {}
+    memories: Memories,
+  ) {
+    this.known = new Memory(memories, 'how the units of a kind stand to each other', [], MOST_REMEMBERED);
+  }
 
   /** @throws Failure `not-found` */
   async factsOf(unit: string): Promise<ReviewFacts> {
@@ -49,12 +56,6 @@ export class KindStandings {
   }
 
   private standing(key: object, units: readonly UnitFacts[], rubric: ReviewFacts['rubric']): Promise<KindStanding> {
-    const known = this.known.get(key);
-    if (known) return known;
-    const made = this.pool.run('kind-standing', { units, rubric });
-    this.known.set(key, made);
-    // A failure is not kept: the next question asks again.
-    made.catch(() => this.known.delete(key));
-    return made;
+    return this.known.of(key, () => this.pool.run('kind-standing', { units, rubric }));
   }
 }

@@ -45,7 +45,7 @@ export function httpServer(application: Application, options: HttpOptions): Expr
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.use(securityHeaders());
-  const devices = new Devices(application.database, application.clock.now, options.token ?? null);
+  const devices = new Devices(application.database, application.clock.now, options.token ?? null, application.memories);
   visitRoute(app, { devices, listening: options.host, log: options.log ?? (() => undefined) });
   const site = { app, doors: new Doors(options.host, devices) };
   clipRoutes(site, application);

@@ -8,6 +8,7 @@ import { listSpecimens, specimensInOrder } from '../catalogue/queries/specimen';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
 import { Failure } from '../platform/failure';
+import { Memory, type Memories } from '../platform/memory';
 import { heardAnswers, type HeardRow } from './queries/heard';
 
 /** Which answers are meant. */
@@ -32,27 +33,22 @@ export interface Gathered {
 
 /** All answers that count, of all tests: of a long archive, only what is new is read again. */
 export class HeardAnswers {
-  /** Answers that were read before. */
-  private readonly known = new Map<string, readonly HeardRow[]>();
+  private readonly known: Memory<string, readonly HeardRow[]>;
 
   constructor(
     private readonly database: Database,
     private readonly clock: Clock,
-  ) {}
-
-  /** Answers were taken back or put back, not only added: all of them are read again. */
-  forget(): void {
-    this.known.clear();
+    memories: Memories,
+  ) {
+    this.known = new Memory(memories, 'answers of listeners', ['answers']);
   }
 
   /** Numbers rise as answers are kept: the process has one connection, and one transaction at a time. */
-  async of(category: Category, attribute: Attribute): Promise<readonly HeardRow[]> {
-    const key = `${category}/${attribute}`;
-    const before = this.known.get(key) ?? [];
-    const added = await heardAnswers(this.database, category, attribute, before.at(-1)?.id);
-    const all = added.length > 0 ? [...before, ...added] : before;
-    this.known.set(key, all);
-    return all;
+  of(category: Category, attribute: Attribute): Promise<readonly HeardRow[]> {
+    return this.known.next(`${category}/${attribute}`, async (before = []) => {
+      const added = await heardAnswers(this.database, category, attribute, before.at(-1)?.id);
+      return added.length > 0 ? [...before, ...added] : before;
+    });
   }
 
   /** @param also - units that are to be among them, whether they were heard or not */

@@ -7,6 +7,7 @@ import { currentPoints } from '../catalogue/queries/points';
 import { currentRubric } from '../catalogue/queries/rubric';
 import type { Database } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
+import type { Change, Memories, Remembered } from '../platform/memory';
 import { distinct, type AnswerChoice, type HeardAnswers } from './heard-answers';
 import type { HeardRow } from './queries/heard';
 import { factsOf, type ScaleFit } from './scale-fit';
@@ -23,13 +24,17 @@ const preferenceIn = (category: Category) =>
   ({ category, attribute: 'preference', voice: null, use: null, halfLifeYears: null }) as const;
 
 /** All answers of all tests as one scale, and what the ranking takes of it. */
-export class HeardScale {
+export class HeardScale implements Remembered {
+  readonly what = 'what the ranking was told of answers';
   constructor(
     private readonly database: Database,
     private readonly answers: HeardAnswers,
     private readonly fit: ScaleFit,
     private readonly hub: EventHub,
-  ) {}
+    private readonly memories: Memories,
+  ) {
+    memories.add(this);
+  }
 
   /** What the ranking was told of a kind, and the answers that it follows from. */
   private readonly rankedFacts = new Map<
@@ -43,8 +48,16 @@ export class HeardScale {
    * @param areGone - answers were taken back or put back, not only added
    */
   changed(specimenIds: readonly string[], areGone = false): void {
-    if (areGone) this.answers.forget();
+    if (areGone) this.memories.tell({ cause: 'answers' });
     for (const id of new Set(specimenIds)) this.hub.specimenChanged(id);
+  }
+
+  told({ cause }: Change): void {
+    if (cause === 'answers') this.forget();
+  }
+
+  forget(): void {
+    this.rankedFacts.clear();
   }
 
   async scale(request: ScaleRequest): Promise<Scale> {

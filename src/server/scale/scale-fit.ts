@@ -4,6 +4,7 @@ import type { RankHeardResult, RankHeardTask } from '#worker/tasks/rank-heard';
 import { currentRubric } from '../catalogue/queries/rubric';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
+import type { Change, Memories, Remembered } from '../platform/memory';
 import type { WorkerPool } from '../platform/worker-pool';
 import type { AnswerChoice, Gathered } from './heard-answers';
 
@@ -11,7 +12,8 @@ import type { AnswerChoice, Gathered } from './heard-answers';
 const STRATUM_PROBABILITY = 0.9;
 
 /** The model over gathered answers, fitted by a thread that remembers the last fit. */
-export class ScaleFit {
+export class ScaleFit implements Remembered {
+  readonly what = 'answers that the thread of the scale has';
   /** Answers that the thread was sent, by key. */
   private readonly sent = new Map<string, { readonly count: number; readonly lastId: number }>();
 
@@ -20,7 +22,18 @@ export class ScaleFit {
     /** One thread: it remembers the last fit. */
     private readonly pool: WorkerPool,
     private readonly clock: Clock,
-  ) {}
+    memories: Memories,
+  ) {
+    memories.add(this);
+  }
+
+  told({ cause }: Change): void {
+    if (cause === 'answers') this.forget();
+  }
+
+  forget(): void {
+    this.sent.clear();
+  }
 
   /**
    * @param request - which answers
