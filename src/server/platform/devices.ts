@@ -1,6 +1,14 @@
 import type { Device } from '#contracts/devices';
+import { groupBy } from '#domain/group-by';
 import type { Database } from './db/database';
-import { deviceSessions, insertDeviceSession, revokeDeviceSession } from './queries/device-session';
+import {
+  deviceSessions,
+  insertDeviceSession,
+  listedDevices,
+  notedElsewhere,
+  revokeDeviceSession,
+  type DeviceSessionRow,
+} from './queries/device-session';
 import { Failure } from './failure';
 import { Memory, type Memories } from './memory';
 import { newKey } from './listening-key';
@@ -12,8 +20,8 @@ const MOST_LETTERS = 200;
 
 /** Other devices of the owner's: let in by the token once, known by a key of their own afterwards. */
 export class Devices {
-  /** When sessions that count were opened, by hash; only this process changes them. */
-  private readonly known: Memory<'all', ReadonlyMap<string, number>>;
+  /** Sessions that count, by hash; only this process changes them. */
+  private readonly sessions: Memory<'all', ReadonlyMap<string, DeviceSessionRow>>;
 
   /**
    * @param token - what a device shows the first time; null where only this machine is listened to
@@ -24,7 +32,7 @@ export class Devices {
     private readonly token: string | null,
     private readonly memories: Memories,
   ) {
-    this.known = new Memory(memories, 'sessions of other devices', ['devices']);
+    this.sessions = new Memory(memories, 'sessions of other devices', ['devices']);
   }
 
   /** @returns the key of a new session, or null for a wrong token */
@@ -38,17 +46,22 @@ export class Devices {
     return key;
   }
 
-  async isKnown(key: string): Promise<boolean> {
-    const since = (await this.known.of('all', () => this.read())).get(hashOf(key));
-    return since !== undefined && since > this.oldest().getTime();
+  /** The number of the device with this key; null: none that is let in. */
+  async known(key: string): Promise<string | null> {
+    const session = (await this.sessions.of('all', () => this.read())).get(hashOf(key));
+    return session && session.recorded_at > this.oldest() ? session.id : null;
   }
 
+  /** Those that are let in, and those that were and have noted something, newest first. */
   async list(): Promise<Device[]> {
-    return (await deviceSessions(this.database, this.oldest())).map((row) => ({
+    const noted = groupBy(await notedElsewhere(this.database), (n) => n.device_id);
+    return (await listedDevices(this.database, this.oldest())).map((row) => ({
       id: row.id,
       device: row.device,
       address: row.address,
       since: row.recorded_at.toISOString(),
+      isLetIn: row.revoked_at === null && row.recorded_at > this.oldest(),
+      noted: (noted.get(row.id) ?? []).map(({ what, count, last }) => ({ what, count, last: last.toISOString() })),
     }));
   }
 
@@ -63,8 +76,8 @@ export class Devices {
     return new Date(this.now().getTime() - SESSION_DAYS * 24 * 3_600_000);
   }
 
-  private async read(): Promise<Map<string, number>> {
+  private async read(): Promise<Map<string, DeviceSessionRow>> {
     const rows = await deviceSessions(this.database, this.oldest());
-    return new Map(rows.map((row) => [row.key_hash, row.recorded_at.getTime()]));
+    return new Map(rows.map((row) => [row.key_hash, row]));
   }
 }

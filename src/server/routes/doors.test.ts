@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import type { Device } from '#contracts/devices';
 import { doorRows, doorsPage } from '#contracts/doors-page';
 import { packageRoot } from '../platform/package-root';
 import { tokenProblem } from '../platform/secret';
@@ -85,6 +86,58 @@ describe('every door', () => {
       ).toBe(true);
     }
   });
+});
+
+it('what is noted is known by the device that it was noted from; at this machine nothing is said of it', async () => {
+  const { ask, port, application } = await openServer();
+  const json = { 'content-type': 'application/json' };
+  const device = { 'x-from': OTHER_DEVICE, host: `192.168.1.5:${port}`, ...json };
+  const letIn = async () => {
+    const visit = await ask('GET', `/gear?token=${TOKEN}`, device);
+    return { ...device, cookie: String(visit.headers['set-cookie']).split(';')[0] };
+  };
+  const [tablet, phone] = [await letIn(), await letIn()];
+  const { id } = await application.scoring.addUnit({ maker: 'Oarlock', model: 'Purser', label: 'A', category: 'microphone' }); // prettier-ignore
+  const price = (amount: number) => JSON.stringify({ amount, currency: 'EUR', kind: 'street', date: '2026-05-02' });
+  const post = async (path: string, headers: Record<string, string>, body: string) => {
+    const answer = await ask('POST', path, headers, body);
+    expect(answer.status, answer.body).toBe(200);
+  };
+  // In one statement, and in a transaction; at once from all three.
+  await Promise.all([
+    post(`/api/specimens/${id}/prices`, tablet, price(100)),
+    post(`/api/specimens/${id}/prices`, json, price(110)),
+    post(`/api/specimens/${id}/prices`, phone, price(120)),
+    post(
+      `/api/specimens/${id}/events`,
+      tablet,
+      JSON.stringify({ kind: 'repair', day: '2026-05-03', note: 'new cable' }),
+    ),
+    post('/api/corrections', tablet, JSON.stringify({ change: { kind: 'unit-name', unit: id, maker: 'Oarlock', model: 'Bosun', label: 'A' } })), // prettier-ignore
+  ]);
+  const noted = async () =>
+    (JSON.parse((await ask('GET', '/api/devices')).body) as Device[]).map((d) => [
+      d.isLetIn,
+      d.noted.map((n) => `${n.count} ${n.what}`).sort(),
+    ]);
+  const byTablet = ['1 correction', '1 event', '1 price'];
+  expect(await noted()).toEqual([
+    [true, ['1 price']],
+    [true, byTablet],
+  ]);
+  // A device that is shut out stays in the list as long as there is something that was noted from it.
+  const [{ id: phoneId }, { id: tabletId }] = JSON.parse((await ask('GET', '/api/devices')).body) as Device[];
+  expect((await ask('POST', `/api/devices/${tabletId}/revoke`)).status).toBe(200);
+  expect(await noted()).toEqual([
+    [true, ['1 price']],
+    [false, byTablet],
+  ]);
+  const idle = await letIn();
+  expect((await ask('GET', '/api/specimens', idle)).status).toBe(200);
+  const [{ id: idleId }] = JSON.parse((await ask('GET', '/api/devices')).body) as Device[];
+  expect((await ask('POST', `/api/devices/${idleId}/revoke`)).status).toBe(200);
+  expect((await noted()).length).toBe(2);
+  expect(phoneId).not.toBe(idleId);
 });
 
 describe('the first visit of another device', () => {

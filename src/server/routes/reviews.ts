@@ -6,11 +6,11 @@ import { ENDPOINTS } from '#contracts/http';
 import { pictureKindSchema, pictureQuerySchema } from '#contracts/picture';
 import { packingSchema } from '#contracts/site';
 import { CSV_STYLES, type CsvStyle } from '#domain/tables/csv';
+import { isAtThisMachine } from '../platform/acting';
 import { Failure } from '../platform/failure';
 import { clipsAs, packingOf } from '../publish/packing';
 import { sendPack } from './send-pack';
 import type { Application } from '../wiring';
-import { callerOf, isFromHere } from './caller';
 import { handle, parse, plainFile, type Site } from './handle';
 
 /** Reviews and their editions: parse, call, answer. */
@@ -41,8 +41,8 @@ export function reviewRoutes(site: Site, application: Application): void {
 }
 
 /** Folders of a machine are written from there alone, whoever else may read and write the archive. */
-const atThisMachine: RequestHandler = (request, _response, next) => {
-  if (isFromHere(callerOf(request))) next();
+const atThisMachine: RequestHandler = (_request, _response, next) => {
+  if (isAtThisMachine()) next();
   else next(new Failure('token-needed', 'The site is written at the machine that holds the archive.'));
 };
 

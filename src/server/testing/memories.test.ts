@@ -83,12 +83,12 @@ it('a device that was shut out stays outside, whether it was remembered or not',
   const { database, clock, memories } = await testApplication();
   const devices = new Devices(database, clock.now, 'the token', memories);
   const key = (await devices.admit('the token', 'tablet', '10.0.0.7')) ?? '';
-  expect(await devices.isKnown(key)).toBe(true);
-  memories.forget();
-  expect(await devices.isKnown(key)).toBe(true);
   const [{ id }] = await devices.list();
-  await devices.revoke(id);
-  expect(await devices.isKnown(key)).toBe(false);
+  expect(await devices.known(key)).toBe(id);
   memories.forget();
-  expect(await devices.isKnown(key)).toBe(false);
+  expect(await devices.known(key)).toBe(id);
+  await devices.revoke(id);
+  expect(await devices.known(key)).toBeNull();
+  memories.forget();
+  expect(await devices.known(key)).toBeNull();
 });

@@ -1,6 +1,7 @@
 import { PGlite, types, type PGliteOptions } from '@electric-sql/pglite';
+import { notingDevice } from '../acting';
 import { Failure } from '../failure';
-import type { Database, SqlValue } from './database';
+import type { Database, SqlValue, Transaction } from './database';
 import { createCluster, clusterState, removeStalePid } from './cluster';
 import { DurableNodeFs, type DurableFsHooks } from './durable-node-fs';
 import { GroupFlush } from './group-flush';
@@ -84,8 +85,25 @@ export async function openPglite(
     }
     return result;
   };
-  const query = <Row>(sql: string, values: readonly SqlValue[] = []): Promise<Row[]> =>
-    READS.test(sql) ? run<Row>(pglite, sql, values) : kept(() => run<Row>(pglite, sql, values));
+  const transaction = <T>(work: (tx: Transaction) => Promise<T>): Promise<T> => {
+    const device = notingDevice();
+    return kept(() =>
+      pglite.transaction(async (tx) => {
+        // What is noted at this machine needs no word.
+        if (device !== null) await tx.query("SELECT set_config('sediment.device', $1, true)", [device]);
+        return work({
+          query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx, sql, values),
+          script: (sql) => tx.exec(sql).then(() => undefined),
+        });
+      }),
+    );
+  };
+  const query = <Row>(sql: string, values: readonly SqlValue[] = []): Promise<Row[]> => {
+    if (READS.test(sql)) return run<Row>(pglite, sql, values);
+    return notingDevice() === null
+      ? kept(() => run<Row>(pglite, sql, values))
+      : transaction((tx) => tx.query<Row>(sql, values));
+  };
   const script = (sql: string): Promise<void> => kept(() => pglite.exec(sql).then(() => undefined));
   const statistics = new TableStatistics({
     known: async () => (await knownStatistics({ query })).rows,
@@ -97,15 +115,7 @@ export async function openPglite(
   return {
     pglite,
     query,
-    transaction: (work) =>
-      kept(() =>
-        pglite.transaction((tx) =>
-          work({
-            query: <Row>(sql: string, values: readonly SqlValue[] = []) => run<Row>(tx, sql, values),
-            script: (sql) => tx.exec(sql).then(() => undefined),
-          }),
-        ),
-      ),
+    transaction,
     script,
     close: async () => {
       await statistics.close();

@@ -17,12 +17,15 @@ export interface DeviceSessionRow {
   readonly device: string;
   readonly address: string;
   readonly recorded_at: Date;
+  readonly revoked_at: Date | null;
 }
+
+const DEVICE_COLUMNS = 'id, key_hash, device, address, recorded_at, revoked_at';
 
 /** Sessions that count: neither revoked nor older than a day. */
 export async function deviceSessions(db: Queryable, after: Date): Promise<DeviceSessionRow[]> {
   return db.query(
-    `SELECT id, key_hash, device, address, recorded_at FROM device_session
+    `SELECT ${DEVICE_COLUMNS} FROM device_session
      WHERE revoked_at IS NULL AND recorded_at > $1 ORDER BY id DESC`,
     [after],
   );
@@ -34,4 +37,23 @@ export async function revokeDeviceSession(db: Queryable, id: string, at: Date): 
     [id, at],
   );
   return rows.length > 0;
+}
+
+/** Sessions that count, and those that do not any more and from which something was noted. */
+export async function listedDevices(db: Queryable, after: Date): Promise<DeviceSessionRow[]> {
+  return db.query(
+    `SELECT ${DEVICE_COLUMNS} FROM device_session
+     WHERE (revoked_at IS NULL AND recorded_at > $1) OR id IN (SELECT device_id FROM noted_elsewhere) ORDER BY id DESC`,
+    [after],
+  );
+}
+
+/** What was noted from other devices: how often, and when the last time. */
+export async function notedElsewhere(
+  db: Queryable,
+): Promise<{ device_id: string; what: string; count: number; last: Date }[]> {
+  return db.query(
+    `SELECT device_id, what, count(*)::int AS count, max(recorded_at) AS last FROM noted_elsewhere
+     GROUP BY device_id, what ORDER BY device_id, max(recorded_at) DESC, what`,
+  );
 }

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import type { ArchiveState } from '#contracts/archive';
 import { bytesWords } from '../../ui/format';
-import { checkedWords, isLittleSpace } from './archive-words';
+import { checkedWords, isLittleSpace, notedWords } from './archive-words';
 
 const state = (change: Partial<ArchiveState>): ArchiveState => ({
   folder: '/archive',
@@ -33,4 +33,15 @@ it('says of the clips what was read, and no more', () => {
 it('names sizes and warns of little space', () => {
   expect([12_345, 1.25e6, 3.49e9].map(bytesWords)).toEqual(['12 kB', '1.3 MB', '3.5 GB']);
   expect([1.9e9, 2e9].map((freeBytes) => isLittleSpace(state({ freeBytes })))).toEqual([true, false]);
+});
+
+it('says what was noted from a device, and when the last of it', () => {
+  const device = (noted: { what: string; count: number; last: string }[]) => ({
+    ...{ id: '1', device: 'tablet', address: '192.168.1.20', since: '2026-05-01T08:00:00.000Z', isLetIn: true },
+    noted,
+  });
+  expect(notedWords(device([]))).toBe('nothing');
+  const at = (day: string) => `2026-05-${day}T12:00:00.000Z`;
+  expect(notedWords(device([{ what: 'price', count: 1, last: at('03') }, { what: 'entry of a sheet', count: 2, last: at('07') }, { what: 'points', count: 4, last: at('05') }]))).toBe('1 price, 2 entries of sheets, 4 points; the last on 2026-05-07'); // prettier-ignore
+  expect(notedWords(device([{ what: 'run', count: 3, last: at('02') }]))).toBe('3 runs; the last on 2026-05-02');
 });

@@ -1,4 +1,5 @@
 import type { ArchiveState } from '#contracts/archive';
+import type { Device } from '#contracts/devices';
 import { momentDay } from '../../ui/format';
 
 /** What may be said of the clips: no more than was read. */
@@ -19,3 +20,13 @@ export function checkedWords({ clips, checked, oldestCheck, setAside }: ArchiveS
 /** Below this, recording soon stops. */
 const LITTLE_BYTES = 2e9;
 export const isLittleSpace = ({ freeBytes }: ArchiveState): boolean => freeBytes < LITTLE_BYTES;
+
+const PLURALS: Readonly<Record<string, string>> = { 'entry of a sheet': 'entries of sheets', points: 'points' };
+
+/** What was noted from a device, most recent first, and when the last of it. */
+export function notedWords({ noted }: Device): string {
+  if (noted.length === 0) return 'nothing';
+  const parts = noted.map(({ what, count }) => `${count} ${count === 1 ? what : (PLURALS[what] ?? `${what}s`)}`);
+  const last = noted.map((n) => n.last).reduce((a, b) => (a > b ? a : b));
+  return `${parts.join(', ')}; the last on ${momentDay(last)}`;
+}

@@ -10,7 +10,7 @@ import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { bytesWords, momentDay } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { checkedWords, isLittleSpace } from './archive-words';
+import { checkedWords, isLittleSpace, notedWords } from './archive-words';
 import { UnitCorrections } from '../unit/unit-corrections';
 
 /** What lies in the archive, whether it is what was stored, and which other devices get at it. */
@@ -40,6 +40,7 @@ export class Archive {
   protected readonly bytesWords = bytesWords;
   protected readonly checkedWords = checkedWords;
   protected readonly isLittleSpace = isLittleSpace;
+  protected readonly notedWords = notedWords;
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Archive', link: null }]);
