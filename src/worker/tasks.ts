@@ -23,6 +23,7 @@ export interface WorkerTasks {
   'parse-answers': typeof import('./tasks/parse-answers').default;
   'publish-clip': typeof import('./tasks/publish-clip').default;
   'rank-heard': typeof import('./tasks/rank-heard').default;
+  'rank-for-uses': typeof import('./tasks/rank-for-uses').default;
   'rank-units': typeof import('./tasks/rank-units').default;
   'render-bench-take': typeof import('./tasks/render-bench-take').default;
   'render-blind-clip': typeof import('./tasks/render-blind-clip').default;

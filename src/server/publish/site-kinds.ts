@@ -1,7 +1,7 @@
 import { gearKind, gearKindIds } from '#core/gear/kinds';
 import { quantity } from '#core/measure/registry';
 import type { KindStanding } from '#core/rules/kind-standing';
-import { rankUnits, type RankedUnit } from '#core/rules/rank';
+import type { RankedUnit } from '#core/rules/rank';
 import { figureWords } from '#domain/review/review-facts';
 import { frozenFrontier } from '#domain/review/freeze';
 import type { RankingInputs } from '#contracts/ranking';
@@ -11,8 +11,16 @@ import type { SiteKind, SiteRankRow } from '#press/press';
 /** Of each use so many are shown. */
 const FIRST = 10;
 
-/** A kind as a site shows it; null where nothing of it is ranked. */
-export function siteKind(inputs: RankingInputs, standing: KindStanding): SiteKind | null {
+/**
+ * A kind as a site shows it; null where nothing of it is ranked.
+ *
+ * @param forUses - its ranking for each of its uses, in their order
+ */
+export function siteKind(
+  inputs: RankingInputs,
+  standing: KindStanding,
+  forUses: readonly (readonly RankedUnit[])[],
+): SiteKind | null {
   const { rubric, units, names } = inputs;
   if (units.length === 0) return null;
   const rows = (ranked: readonly RankedUnit[]): SiteRankRow[] =>
@@ -23,10 +31,7 @@ export function siteKind(inputs: RankingInputs, standing: KindStanding): SiteKin
     rulesVersion: rubric.version,
     stratumProbability: rubric.stratumProbability,
     ranking: rows(standing.ranked),
-    uses: (rubric.uses ?? []).map((use) => ({
-      name: use.name,
-      rows: rows(rankUnits(units, rubric, { weights: { ...rubric.weights, ...use.weights } })).slice(0, FIRST),
-    })),
+    uses: (rubric.uses ?? []).map((use, i) => ({ name: use.name, rows: rows(forUses[i].slice(0, FIRST)) })),
     frontier: frozenFrontier({ rubric, standing, names, own: null }),
     records: standing.records.flatMap(({ quantity: id, steps, ties }) => {
       const holder = steps.at(-1);

@@ -140,7 +140,7 @@ export class Site {
     }
     const kinds = [];
     for (const inputs of await this.catalogue.allRankingInputs()) {
-      const kind = siteKind(inputs, await this.standings.ofKind(inputs));
+      const kind = siteKind(inputs, await this.standings.ofKind(inputs), await this.standings.forUses(inputs));
       if (kind) kinds.push(kind);
     }
     const packs = await this.sealedTests();

@@ -1,5 +1,6 @@
 import { gearKind } from '#core/gear/kinds';
 import type { KindStanding } from '#core/rules/kind-standing';
+import type { RankedUnit } from '#core/rules/rank';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
@@ -15,6 +16,7 @@ const MOST_REMEMBERED = 32;
 export class KindStandings {
   /** By what they follow from: the catalogue gives the same object as long as nothing of it has changed. */
   private readonly known: Memory<object, KindStanding>;
+  private readonly uses: Memory<RankingInputs, readonly (readonly RankedUnit[])[]>;
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -22,6 +24,7 @@ export class KindStandings {
     memories: Memories,
   ) {
     this.known = new Memory(memories, 'how the units of a kind stand to each other', [], MOST_REMEMBERED);
+    this.uses = new Memory(memories, 'rankings of a kind for its uses', [], MOST_REMEMBERED);
   }
 
   /** @throws Failure `not-found` */
@@ -53,6 +56,12 @@ export class KindStandings {
   /** How the units of a kind stand to each other. */
   ofKind(inputs: RankingInputs): Promise<KindStanding> {
     return this.standing(inputs, inputs.units, inputs.rubric);
+  }
+
+  /** The ranking of a kind for each of its uses. */
+  forUses(inputs: RankingInputs): Promise<readonly (readonly RankedUnit[])[]> {
+    const { units, rubric } = inputs;
+    return this.uses.of(inputs, () => this.pool.run('rank-for-uses', { units, rubric }));
   }
 
   private standing(key: object, units: readonly UnitFacts[], rubric: ReviewFacts['rubric']): Promise<KindStanding> {

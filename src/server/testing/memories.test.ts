@@ -15,6 +15,7 @@ const KNOWN = [
   'facts of units, and the rankings that follow from them',
   'protocols, rigs, rubrics and rates',
   'how the units of a kind stand to each other',
+  'rankings of a kind for its uses',
 ];
 
 /** Every question that is answered with the help of something remembered. */

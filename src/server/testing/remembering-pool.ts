@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
+import { isAbsolute } from 'node:path';
 import type { TaskName } from '#worker/tasks';
 import { workerFolder } from '../platform/package-root';
 import { openWorkerPool, type WorkerPool } from '../platform/worker-pool';
@@ -7,8 +8,17 @@ import { openWorkerPool, type WorkerPool } from '../platform/worker-pool';
 // The same few takes are measured and rendered in a hundred tests. What a task gives depends on nothing but its bytes
 // and its order, so each is done once in a worker of the tests, by the threads that do it for anybody, and remembered.
 
-/** Tasks that give the same for the same order, and write nothing. */
-const PURE: ReadonlySet<TaskName> = new Set(['render-bench-take'] as const);
+/** Tasks that write nothing, and give the same for the same order where its clips are the same. */
+const PURE: ReadonlySet<TaskName> = new Set([
+  'kind-standing',
+  'measure-clip-difference',
+  'measure-pair',
+  'measure-reading',
+  'measure-sweep',
+  'measure-tone',
+  'rank-for-uses',
+  'render-bench-take',
+] as const);
 
 const remembered = new Map<string, Promise<unknown>>();
 let shared: WorkerPool | null = null;
@@ -24,19 +34,25 @@ async function once<Result>(key: string, work: () => Promise<Result>): Promise<R
   return structuredClone(await result);
 }
 
+const bytesOf = (path: string): string => createHash('sha256').update(readFileSync(path)).digest('hex');
+
+/** An order with the bytes of its clips in place of where they lie. */
+const orderOf = (data: unknown): string =>
+  JSON.stringify(data, (_key, value: unknown) =>
+    typeof value === 'string' && isAbsolute(value) && existsSync(value) ? bytesOf(value) : value,
+  );
+
 /** The threads of all tests of this process; closing leaves them to the next test. */
 export function rememberingPool(): WorkerPool {
   const pool = (shared ??= openWorkerPool(workerFolder));
   return {
     ...pool,
     run: (task, data) =>
-      PURE.has(task) ? once(`${task} ${JSON.stringify(data)}`, () => pool.run(task, data)) : pool.run(task, data),
-    analyse: (path, onProgress, segments = null, options = {}) => {
-      const bytes = createHash('sha256').update(readFileSync(path)).digest('hex');
-      return once(`analyse ${bytes} ${JSON.stringify([segments, options])}`, () =>
+      PURE.has(task) ? once(`${task} ${orderOf(data)}`, () => pool.run(task, data)) : pool.run(task, data),
+    analyse: (path, onProgress, segments = null, options = {}) =>
+      once(`analyse ${bytesOf(path)} ${JSON.stringify([segments, options])}`, () =>
         pool.analyse(path, onProgress, segments, options),
-      );
-    },
+      ),
     close: () => Promise.resolve(),
   };
 }
