@@ -74,7 +74,9 @@ function loudestStretch(a: Float64Array, lag: number, otherLength: number): numb
 
 /** Difference from sample to sample: without it the lows decide alone, and their peak is broad. */
 function emphasised(x: Float64Array): Float64Array {
-  return x.map((v, i) => (i === 0 ? 0 : v - x[i - 1]));
+  const steps = new Float64Array(x.length);
+  for (let i = 1; i < x.length; i++) steps[i] = x[i] - x[i - 1];
+  return steps;
 }
 
 /** Fourth root of the power per piece, mean removed: loud moments do not decide alone. */

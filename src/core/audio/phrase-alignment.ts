@@ -1,6 +1,6 @@
 import { FftPlan } from '../dsp/fft';
 import { hann } from '../dsp/hann';
-import { align } from './alignment';
+import { align, type Alignment } from './alignment';
 
 /** Frames that the two readings are compared in. */
 const HOP_S = 0.02;
@@ -35,10 +35,16 @@ export const SAME_TIME: TimeMap = { kind: 'performance', anchors: [[0, 0]] };
  * @param a - first clip, one channel
  * @param b - second clip, one channel, same sample rate
  * @param sampleRate - in hertz
+ * @param alignment - how they lie to each other, where that is known already
  * @see Sakoe & Chiba, Dynamic programming algorithm optimization for spoken word recognition, IEEE Trans. ASSP 26 (1978)
  */
-export function alignPhrases(a: Float64Array, b: Float64Array, sampleRate: number): TimeMap {
-  const { lagS, isSamePerformance } = align(a, b, sampleRate);
+export function alignPhrases(
+  a: Float64Array,
+  b: Float64Array,
+  sampleRate: number,
+  alignment: Alignment = align(a, b, sampleRate),
+): TimeMap {
+  const { lagS, isSamePerformance } = alignment;
   const endS = Math.min(a.length / sampleRate, LONGEST_S);
   if (isSamePerformance)
     return {

@@ -1,5 +1,5 @@
 import { AudioFileError } from '../audio/audio-file-error';
-import { align } from '../audio/alignment';
+import { align, type Alignment } from '../audio/alignment';
 import { binRange, sumRange } from '../dsp/bin-range';
 import { FftPlan } from '../dsp/fft';
 import { fractionalOctaveBands, type OctaveFraction } from '../dsp/fractional-octave';
@@ -56,6 +56,7 @@ const LEAST_FRAMES = 6;
  * @param b - second clip, one channel, same sample rate
  * @param sampleRate - in hertz
  * @param options - settings; bands of 1/12 octave by default
+ * @param alignment - how they lie to each other, where that is known already
  * @throws AudioFileError `unmeasurable` where the clips share less than a third of a second, or one is digital silence
  */
 export function difference(
@@ -63,10 +64,11 @@ export function difference(
   b: Float64Array,
   sampleRate: number,
   options: DifferenceOptions = {},
+  alignment: Alignment | null = null,
 ): Difference {
   if (![a, b].every((clip) => clip.some((x) => x !== 0)))
     throw new AudioFileError('unmeasurable', 'One of the clips is digital silence.');
-  const { lagS, isSamePerformance } = align(a, b, sampleRate);
+  const { lagS, isSamePerformance } = alignment ?? align(a, b, sampleRate);
   const lag = Math.round(lagS * sampleRate);
   const start = Math.max(0, -lag);
   const length = Math.min(a.length - start, b.length - start - lag);
@@ -157,6 +159,7 @@ function partsOf(
   const window = hann(size);
   const bins = size / 2 + 1;
   const power = [new Float64Array(bins), new Float64Array(bins)];
+  const windowed = [new Float64Array(size), new Float64Array(size)] as const;
   const byBand = (p: Float64Array): Float64Array =>
     Float64Array.from(ranges, (range) => (range.last < bins ? sumRange(p, range) : NaN));
   const count = Math.floor((a.length - size) / (size / 2)) + 1;
@@ -164,8 +167,11 @@ function partsOf(
   const parts: CrossFrames[] = Array.from({ length: most }, () => emptyFrames(bins));
   for (let f = 0; f < count; f++) {
     const from = (f * size) / 2;
-    const windowed = (x: Float64Array): Float64Array => window.map((w, i) => w * x[from + i]);
-    const [x, y] = transformPair(fft, windowed(a), windowed(b));
+    for (let i = 0; i < size; i++) {
+      windowed[0][i] = window[i] * a[from + i];
+      windowed[1][i] = window[i] * b[from + i];
+    }
+    const [x, y] = transformPair(fft, windowed[0], windowed[1]);
     const { aa, bb, abRe, abIm, framesA, framesB } = parts[Math.floor((f * most) / count)];
     for (let k = 0; k < bins; k++) {
       const pa = x.re[k] ** 2 + x.im[k] ** 2;
@@ -192,12 +198,18 @@ const emptyFrames = (bins: number): CrossFrames => ({
   framesB: [],
 });
 
+function addTo(sum: Float64Array, part: Float64Array): void {
+  for (let k = 0; k < sum.length; k++) sum[k] += part[k];
+}
+
 /** Several parts as one. */
 function together(parts: readonly CrossFrames[]): CrossFrames {
   const all = emptyFrames(parts[0]?.aa.length ?? 0);
   for (const part of parts) {
-    for (const key of ['aa', 'bb', 'abRe', 'abIm'] as const)
-      for (let k = 0; k < all[key].length; k++) all[key][k] += part[key][k];
+    addTo(all.aa, part.aa);
+    addTo(all.bb, part.bb);
+    addTo(all.abRe, part.abRe);
+    addTo(all.abIm, part.abIm);
     all.framesA.push(...part.framesA);
     all.framesB.push(...part.framesB);
   }

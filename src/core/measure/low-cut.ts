@@ -39,6 +39,25 @@ const LARGEST_SCATTER_DB = 1.5;
 /** A cut of that scatter could hide up to this frequency. */
 const LOW_END_HZ = 160;
 
+/** High-passes that are held against a difference: corners on a grid of 1 %. */
+const CANDIDATES: readonly { readonly order: number; readonly cornerHz: number }[] = [1, 2, 3, 4].flatMap((order) => {
+  const corners: { order: number; cornerHz: number }[] = [];
+  for (let cornerHz = CORNERS_HZ[0]; cornerHz <= CORNERS_HZ[1]; cornerHz *= 1.01) corners.push({ order, cornerHz });
+  return corners;
+});
+
+/** What each candidate takes off at a frequency: of bands there are a few dozen, and they are asked for again and again. */
+const curves = new Map<number, Float64Array>();
+function curvesAt(hz: number): Float64Array {
+  const known = curves.get(hz);
+  if (known) return known;
+  const made = Float64Array.from(CANDIDATES, ({ order, cornerHz }) => butterworthHighPassDb(order, cornerHz, hz));
+  if (curves.size < MOST_FREQUENCIES) curves.set(hz, made);
+  return made;
+}
+/** More than the bands of a difference below 1 kHz; 8 KB each. */
+const MOST_FREQUENCIES = 256;
+
 /**
  * Corner and order of the Butterworth high-pass that fits the low end of a difference best, its level left free.
  *
@@ -48,13 +67,18 @@ const LOW_END_HZ = 160;
 export function fitLowCut(points: Points): LowCut | null {
   const low = points.filter((p) => p.hz >= LOWEST_HZ && p.hz <= HIGHEST_HZ);
   if (low.length < 6) return null;
-  const flat = sumOfSquares(low, () => 0);
+  const levels = Float64Array.from(low, (p) => p.db);
+  const curves = low.map((p) => curvesAt(p.hz));
+  const rest = new Float64Array(low.length);
+  const leaves = (candidate: number): number => {
+    for (let i = 0; i < rest.length; i++) rest[i] = levels[i] - curves[i][candidate];
+    return sumOfSquares(rest);
+  };
+  const flat = sumOfSquares(levels);
   let best: (LowCut & { readonly sum: number }) | null = null;
-  for (let order = 1; order <= 4; order++) {
-    for (let cornerHz = CORNERS_HZ[0]; cornerHz <= CORNERS_HZ[1]; cornerHz *= 1.01) {
-      const sum = sumOfSquares(low, (hz) => butterworthHighPassDb(order, cornerHz, hz));
-      if (!best || sum < best.sum) best = { cornerHz, order, residualDb: Math.sqrt(sum / low.length), sum };
-    }
+  for (const [candidate, { cornerHz, order }] of CANDIDATES.entries()) {
+    const sum = leaves(candidate);
+    if (!best || sum < best.sum) best = { cornerHz, order, residualDb: Math.sqrt(sum / low.length), sum };
   }
   if (!best) return null;
   const cut = -butterworthHighPassDb(best.order, best.cornerHz, low[0].hz);
@@ -135,9 +159,12 @@ export function lowCutWords(verdict: LowCutVerdict): string {
   return `low-cut of ${order} at ${verdict.cornerHz.toFixed(0)} ±${Math.max(1, verdict.cornerU).toFixed(0)} Hz`;
 }
 
-/** Squares of what a curve leaves, after the level that suits it best. */
-function sumOfSquares(points: Points, curve: (hz: number) => number): number {
-  const rest = points.map((p) => p.db - curve(p.hz));
-  const mean = rest.reduce((s, r) => s + r, 0) / rest.length;
-  return rest.reduce((s, r) => s + (r - mean) ** 2, 0);
+/** Squares of what is left, after the level that suits it best. */
+function sumOfSquares(rest: Float64Array): number {
+  let mean = 0;
+  for (const r of rest) mean += r;
+  mean /= rest.length;
+  let sum = 0;
+  for (const r of rest) sum += (r - mean) ** 2;
+  return sum;
 }

@@ -1,3 +1,4 @@
+import { align } from '#core/audio/alignment';
 import { alignPhrases, type TimeMap } from '#core/audio/phrase-alignment';
 import { resample } from '#core/audio/resample';
 import { difference, type Difference } from '#core/measure/difference';
@@ -19,5 +20,9 @@ export default async function measureClipDifference(task: MeasureClipDifferenceT
   const other = await readClip(task.other);
   const rate = zero.format.sampleRate;
   const samples = resample(other.samples, other.format.sampleRate, rate);
-  return { map: alignPhrases(zero.samples, samples, rate), difference: difference(zero.samples, samples, rate) };
+  const alignment = align(zero.samples, samples, rate);
+  return {
+    map: alignPhrases(zero.samples, samples, rate, alignment),
+    difference: difference(zero.samples, samples, rate, {}, alignment),
+  };
 }
