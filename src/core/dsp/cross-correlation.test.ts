@@ -19,13 +19,13 @@ const sound = (laterBy: number): Float64Array =>
   });
 
 describe('lag of two signals', () => {
-  it('is found between samples, on either side, to a ten-thousandth of one', () => {
+  it('is found between samples and on them, on either side, to a millionth of one', () => {
     fc.assert(
       fc.property(fc.double({ min: -200, max: 200, noNaN: true }), (lag) => {
         const { lag: found } = correlationPeak(sound(0), sound(lag), { isFine: true });
-        expect(Math.abs(found - lag)).toBeLessThan(1e-4);
+        expect(Math.abs(found - lag)).toBeLessThan(1e-6);
       }),
-      { numRuns: 25, seed: 7 },
+      { numRuns: 20, seed: 7, examples: [[0], [17], [-200], [150]] },
     );
   });
 
@@ -35,8 +35,8 @@ describe('lag of two signals', () => {
       sound(31.25).map((x) => -x),
       { isFine: true },
     );
-    expect(Math.abs(lag - 31.25)).toBeLessThan(1e-4);
-    expect(coefficient).toBeLessThan(-0.98);
+    expect(Math.abs(lag - 31.25)).toBeLessThan(1e-6);
+    expect(coefficient).toBeLessThan(-0.9);
   });
 
   it('is a whole number where nobody asks for more, and stays within what is allowed', () => {

@@ -70,7 +70,8 @@ function fineLag(cross: ComplexBlock, size: number, around: number, sign: number
     if (slope > 0) low = lag;
     else high = lag;
     const next = lag - slope / bend;
-    const isPeak = bend < 0 && next > low && next < high;
+    // At the peak itself the step is nothing, and the border is where it stands.
+    const isPeak = bend < 0 && next >= low && next <= high;
     const last = lag;
     lag = isPeak ? next : (low + high) / 2;
     if (Math.abs(lag - last) < SMALLEST_STEP) break;
