@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync } from 'node:fs';
+import { readFileSync, statSync } from 'node:fs';
 import { isAbsolute } from 'node:path';
 import type { TaskName } from '#worker/tasks';
 import { workerFolder } from '../platform/package-root';
@@ -36,10 +36,12 @@ async function once<Result>(key: string, work: () => Promise<Result>): Promise<R
 
 const bytesOf = (path: string): string => createHash('sha256').update(readFileSync(path)).digest('hex');
 
+const isFile = (path: string): boolean => statSync(path, { throwIfNoEntry: false })?.isFile() ?? false;
+
 /** An order with the bytes of its clips in place of where they lie. */
 const orderOf = (data: unknown): string =>
   JSON.stringify(data, (_key, value: unknown) =>
-    typeof value === 'string' && isAbsolute(value) && existsSync(value) ? bytesOf(value) : value,
+    typeof value === 'string' && isAbsolute(value) && isFile(value) ? bytesOf(value) : value,
   );
 
 /** The threads of all tests of this process; closing leaves them to the next test. */
