@@ -68,12 +68,30 @@ export class FftPlan {
   }
 }
 
+/** Cosines of the first quarter of the largest size so far: those of a smaller one are among them, to the last bit. */
+let cosines = new Float64Array(0);
+
+function quarterOfCosines(size: number): Float64Array {
+  if (4 * cosines.length < size) {
+    const made = new Float64Array(size / 4);
+    for (let i = 0; i < made.length; i++) made[i] = Math.cos((2 * Math.PI * i) / size);
+    // A longer one than any clip needs is not kept.
+    if (size > LARGEST_KEPT) return made;
+    cosines = made;
+  }
+  return cosines;
+}
+/** 2 MB of cosines. */
+const LARGEST_KEPT = 2 ** 20;
+
 /** Cosines and sines of −2πi/N, and those of p, 2p and 3p side by side for the first stage. */
 function fillTables(cos: Float64Array, sin: Float64Array, firstStage: Float64Array, size: number): void {
   const quarter = size / 4;
+  const known = quarterOfCosines(size);
+  const stride = known.length / quarter;
   // A quarter of the cosines are computed; the rest, and all sines, are the same numbers in another order.
   for (let i = 0; i <= quarter; i++) {
-    const c = i === quarter ? 0 : Math.cos((2 * Math.PI * i) / size);
+    const c = i === quarter ? 0 : known[i * stride];
     cos[i] = c;
     cos[2 * quarter - i] = -c;
     cos[2 * quarter + i] = -c;

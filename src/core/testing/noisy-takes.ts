@@ -1,5 +1,6 @@
 import { fillStandardNormal } from '../stats/normal';
 import { seededBits, SeededWords, uniform } from '../stats/random';
+import { samplesOf } from './signals';
 
 // Spoken takes with noise of known level, and with what spoils its reading. For tests and for the coverage report.
 
@@ -23,7 +24,7 @@ export function colouredNoise(seconds: number, rms: number, cornerHz: number | n
   // A one-pole low pass passes share/(2 − share) of the power of white noise.
   const scale = rms / Math.sqrt(share / (2 - share));
   let state = 0;
-  return Float64Array.from(white, (x) => (state += share * (x - state)) * scale);
+  return samplesOf(count, (n) => (state += share * (white[n] - state)) * scale);
 }
 
 /** Faults of a pause, each with the level of noise that the speech truly stands in. */
@@ -57,27 +58,27 @@ export function noisyTake(
   const bits = seededBits(`${seed}/fault`);
   const noise = colouredNoise(SECONDS, rms, options.cornerHz ?? null, `${seed}/noise`);
   const voice = colouredNoise(SECONDS, 0.1, 1500, `${seed}/voice`);
-  const speech = voice.map((x, i) => x * envelope(i / RATE));
+  const speech = samplesOf(voice.length, (i) => voice[i] * envelope(i / RATE));
   const phase = 2 * Math.PI * uniform(bits);
   const period = 5 + 4 * uniform(bits);
   const at = (i: number): number => i / RATE;
   switch (fault) {
     case 'none':
-      return speech.map((x, i) => x + noise[i]);
+      return samplesOf(speech.length, (i) => speech[i] + noise[i]);
     case 'gated':
-      return speech.map((x, i) => (sincePhrase(at(i)) > 0.12 ? 0 : x + noise[i]));
+      return samplesOf(speech.length, (i) => (sincePhrase(at(i)) > 0.12 ? 0 : speech[i] + noise[i]));
     case 'click': {
       const start = PHRASES[3][1] + 0.7 + uniform(bits);
       const click = colouredNoise(0.03, 10 ** (-50 / 20), null, `${seed}/click`);
       const from = Math.round(start * RATE);
-      return speech.map((x, i) => x + noise[i] + (click[i - from] ?? 0));
+      return samplesOf(speech.length, (i) => speech[i] + noise[i] + (click[i - from] ?? 0));
     }
     case 'breath': {
       const start = PHRASES[3][1] + 0.5;
       const breath = colouredNoise(SECONDS, 3 * rms, null, `${seed}/breath`);
-      return speech.map((x, i) => {
+      return samplesOf(speech.length, (i) => {
         const t = at(i) - start;
-        return x + noise[i] + (t > 0 && t < 1.7 ? breath[i] * Math.sin((Math.PI * t) / 1.7) : 0);
+        return speech[i] + noise[i] + (t > 0 && t < 1.7 ? breath[i] * Math.sin((Math.PI * t) / 1.7) : 0);
       });
     }
     case 'expander-15':
@@ -86,21 +87,27 @@ export function noisyTake(
       // Holds for 0.15 s, then closes within 0.1 s.
       const gain = (t: number): number =>
         10 ** ((depth * Math.min(1, Math.max(0, (sincePhrase(t) - 0.15) / 0.1))) / 20);
-      return speech.map((x, i) => x + noise[i] * gain(at(i)));
+      return samplesOf(speech.length, (i) => speech[i] + noise[i] * gain(at(i)));
     }
     case 'padding': {
       const dither = colouredNoise(SECONDS, rms * 10 ** (-10.9 / 20), null, `${seed}/dither`);
       const from = PHRASES[3][1] + 0.25;
-      return speech.map((x, i) => x + (at(i) > from ? dither[i] : noise[i]));
+      return samplesOf(speech.length, (i) => speech[i] + (at(i) > from ? dither[i] : noise[i]));
     }
     case 'reverberation': {
       const room = colouredNoise(SECONDS, 0.1 * 10 ** (-18 / 20), 1500, `${seed}/room`);
-      return speech.map((x, i) => x + noise[i] + room[i] * tail(at(i), 2));
+      return samplesOf(speech.length, (i) => speech[i] + noise[i] + room[i] * tail(at(i), 2));
     }
     case 'breathing':
-      return speech.map((x, i) => x + noise[i] * 10 ** ((3 * Math.sin((2 * Math.PI * at(i)) / period + phase)) / 20));
+      return samplesOf(
+        speech.length,
+        (i) => speech[i] + noise[i] * 10 ** ((3 * Math.sin((2 * Math.PI * at(i)) / period + phase)) / 20),
+      );
     case 'automatic-gain':
-      return speech.map((x, i) => x + noise[i] * 10 ** ((10 * (1 - Math.exp(-sincePhrase(at(i)) / 0.6))) / 20));
+      return samplesOf(
+        speech.length,
+        (i) => speech[i] + noise[i] * 10 ** ((10 * (1 - Math.exp(-sincePhrase(at(i)) / 0.6))) / 20),
+      );
   }
 }
 

@@ -41,7 +41,7 @@ describe('what a listener may know', () => {
     const open = { test: test({ tiesAllowed: true, askWords: true }) };
     expect(asked(same, open)).toEqual(asked(PAIR, open));
     expect(asked(PAIR, open).trial).toMatchObject({ tiesAllowed: true, askWords: true });
-    expect(asked(PAIR).trial).toMatchObject({ tiesAllowed: false });
+    expect(asked(PAIR, { test: test({ tiesAllowed: false }) }).trial).toMatchObject({ tiesAllowed: false });
   });
 
   it('are the names in the order of the alphabet where they are to be guessed, and in no other question', () => {
