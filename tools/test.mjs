@@ -1,6 +1,7 @@
 // npm test: everything that has to hold, on a fresh checkout. Ends with one line that counts the tests.
 // npm run test:changed: the checks, and the tests that a change asks for at once (against HEAD, or a commit that is named).
-// npm run test:deep: simulations as large as their bounds need.
+// npm run test:deep: what takes long: simulations as large as their bounds need, processes that are killed, journeys
+// through the demo.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -11,7 +12,7 @@ import { ensureNodeBuild, ensurePackages, ensureWebBuild, root } from './prepare
 
 const mode = process.argv[2] ?? 'all';
 ensurePackages();
-if (mode === 'all') ensureBrowser();
+if (mode !== 'changed') ensureBrowser();
 
 const reports = mkdtempSync(join(tmpdir(), 'sediment-report-'));
 // What did not change since the last run is not looked at again; on a clean checkout there is nothing kept.
@@ -100,11 +101,11 @@ function failures(name) {
   return texts.length > 0 ? texts.join('\n\n') : null;
 }
 
-/** Two lanes about equally long, one for each core. The journeys wait for states, so that they may run beside the rest. */
+/** Two lanes about equally long, one for each core. */
 async function all() {
   await ensureNodeBuild();
   const walked = async () => {
-    const results = await runLane([...types, ...structure, ['formatting', prettier('.')]]);
+    const results = await runLane([...types, ...structure, ['formatting', prettier('.')], ['lint', eslint('.')]]);
     await ensureWebBuild();
     return [...results, await runStage(['journeys', vitest('journeys', ['--project', 'journeys'])])];
   };
@@ -112,7 +113,6 @@ async function all() {
     ['unit tests', vitest('unit tests', ['--project', 'unit'])],
     ['page tests', vitest('page tests', ['--project', 'web'])],
     ['server tests', vitest('server tests', ['--project', 'server'])],
-    ['lint', eslint('.')],
   ]);
   return (await Promise.all([walked(), tested])).flat();
 }
@@ -134,7 +134,19 @@ async function changed(base) {
   return results.flat();
 }
 
-const deep = async () => [await runStage(['deep tests', vitest('deep tests', ['--project', 'deep'])])];
+/** Journeys wait for states, so that they may run beside the rest. */
+async function deep() {
+  await ensureNodeBuild();
+  await ensureWebBuild();
+  const lanes = [
+    runLane([['deep journeys', vitest('deep journeys', ['--project', 'deep-journeys'])]]),
+    runLane([
+      ['deep tests', vitest('deep tests', ['--project', 'deep'])],
+      ['deep server tests', vitest('deep server tests', ['--project', 'deep-server'])],
+    ]),
+  ];
+  return (await Promise.all(lanes)).flat();
+}
 
 const results = await (mode === 'deep' ? deep() : mode === 'changed' ? changed(process.argv[3]) : all());
 
