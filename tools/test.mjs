@@ -105,14 +105,17 @@ function failures(name) {
 async function all() {
   await ensureNodeBuild();
   const walked = async () => {
-    const results = await runLane([...types, ...structure, ['formatting', prettier('.')], ['lint', eslint('.')]]);
+    // The page is checked as it is built.
+    const checked = types.filter(([name]) => name !== 'types: page');
+    const results = await runLane([...checked, ...structure, ['formatting', prettier('.')], ['lint', eslint('.')]]);
     await ensureWebBuild();
     return [...results, await runStage(['journeys', vitest('journeys', ['--project', 'journeys'])])];
   };
   const tested = runLane([
     ['unit tests', vitest('unit tests', ['--project', 'unit'])],
     ['page tests', vitest('page tests', ['--project', 'web'])],
-    ['server tests', vitest('server tests', ['--project', 'server'])],
+    // They wait for threads and disks between their questions.
+    ['server tests', vitest('server tests', ['--project', 'server', '--maxWorkers', '3'])],
   ]);
   return (await Promise.all([walked(), tested])).flat();
 }

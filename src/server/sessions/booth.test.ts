@@ -1,102 +1,9 @@
-import { Readable } from 'node:stream';
 import { describe, expect, it } from 'vitest';
-import type { BenchFault } from '#contracts/bench';
-import {
-  newPlanSchema,
-  takeSettingsSchema,
-  type NewPlan,
-  type PlannedUnit,
-  type SlotTake,
-} from '#contracts/session-plan';
 import { rigDocumentSchema } from '#contracts/rig';
+import { takeSettingsSchema } from '#contracts/session-plan';
 import { Failure } from '../platform/failure';
 import { testApplication } from '../testing/application';
-import type { Application } from '../wiring';
-
-const UNIT = { maker: 'Oarlock', model: 'Purser', label: 'A', source: 'bought' } as const;
-const OTHER = { maker: 'Marlfen', model: 'Fen', label: 'A', source: 'bought' } as const;
-const DECIDED = { withUndecided: false } as const;
-const GAINS = { even: 36, bright: 34 } as const;
-
-const planOf = (change: Partial<NewPlan> = {}): NewPlan =>
-  newPlanSchema.parse({
-    title: 'A test session',
-    day: '2026-05-02',
-    category: 'microphone',
-    protocol: 'desk-voice',
-    protocolVersion: 3,
-    units: [UNIT],
-    withControl: false,
-    ...change,
-  });
-
-interface TakeChoice {
-  readonly faults?: readonly BenchFault[];
-  readonly microphone?: keyof typeof GAINS;
-  readonly seed?: string;
-  readonly angleDeg?: number;
-  readonly playKind?: string;
-  readonly notedGainDb?: number;
-  readonly distanceM?: number;
-}
-
-/** Plays a take at the simulated bench and hands it to the booth. */
-async function record(app: Application, slotId: string, step: string, choice: TakeChoice = {}): Promise<SlotTake> {
-  const { protocol } = await app.planPages.view(await planIdOf(app, slotId));
-  const sheet = protocol.steps.find((s) => s.id === step);
-  const microphone = choice.microphone ?? 'even';
-  const by = sheet?.gain?.rule === 'as-step' ? sheet.gain.byDb : 0;
-  const gainDb = GAINS[microphone] + by;
-  const wav = await app.bench.take({
-    talker: 'high',
-    room: 'loft',
-    microphone,
-    interface: 'new',
-    faults: [...(choice.faults ?? [])],
-    playKind: choice.playKind ?? sheet?.play?.kind ?? 'text',
-    gainDb,
-    distanceM: choice.distanceM ?? sheet?.distanceM ?? null,
-    angleDeg: choice.angleDeg ?? sheet?.angleDeg ?? null,
-    seed: `${step}/${choice.seed ?? '1'}`,
-  });
-  const clip = await app.ingest.ingest(Readable.from([wav]), `${step}.wav`, { keepPart: false });
-  return app.booth.addTake(slotId, {
-    step,
-    clip: clip.sha256,
-    settings: takeSettingsSchema.parse({ gainDb: choice.notedGainDb ?? gainDb, voice: 'high' }),
-    note: '',
-  });
-}
-
-async function planIdOf(app: Application, slotId: string): Promise<string> {
-  for (const { id } of await app.planPages.list()) {
-    if ((await app.planPages.view(id)).slots.some((s) => s.id === slotId)) return id;
-  }
-  throw new Error('no plan has this slot');
-}
-
-const checksOf = (take: SlotTake): string[] => take.findings.map((f) => f.check);
-
-/** A unit with a past: passage in front and behind, and silence, kept and made a run. */
-async function withHistory(
-  app: Application,
-  unit: Omit<PlannedUnit, 'dueBack'> = UNIT,
-  microphone: keyof typeof GAINS = 'even',
-): Promise<void> {
-  // What is usual takes several readings.
-  for (const [day, steps] of [
-    ['2026-03-01', ['speech']],
-    ['2026-03-15', ['speech']],
-    ['2026-04-01', ['speech', 'silence', 'rear']],
-  ] as const) {
-    const [slot] = (await app.plans.add(planOf({ units: [{ ...unit, dueBack: null }], day }))).slots;
-    for (const step of steps) {
-      const take = await record(app, slot.id, step, { microphone, seed: `history ${day}` });
-      await app.booth.decide(take.id, { state: 'kept', overruled: [] });
-    }
-    await app.booth.finish(slot.id, DECIDED);
-  }
-}
+import { checksOf, DECIDED, OTHER, planOf, record, UNIT, withHistory } from '../testing/bench-session';
 
 describe('the booth', () => {
   it('keeps takes, makes them a run, and that run is measured like any other', async () => {
@@ -127,39 +34,6 @@ describe('the booth', () => {
     expect(rejection).toBeGreaterThan(5);
     await expect(record(app, slot.id, 'speech', { seed: 'late' })).rejects.toThrow(/have become a run/);
   });
-
-  it('holds every injected fault against the right check, and nothing against a sound take', async () => {
-    const app = await testApplication();
-    await withHistory(app);
-    const [slot] = (await app.plans.add(planOf())).slots;
-    const sound = await record(app, slot.id, 'speech', { seed: 'sound' });
-    expect([sound.verdict, sound.findings]).toEqual(['keep', []]);
-    const silence = await record(app, slot.id, 'silence', { seed: 'sound' });
-    expect([silence.verdict, silence.findings]).toEqual(['keep', []]);
-    const rear = await record(app, slot.id, 'rear', { seed: 'sound' });
-    expect([rear.verdict, rear.findings]).toEqual(['keep', []]);
-
-    const expected: [string, TakeChoice, string][] = [
-      ['speech', { faults: ['clip'] }, 'clipped'],
-      ['speech', { faults: ['gap'] }, 'drop-outs'],
-      ['speech', { faults: ['car'] }, 'event'],
-      ['speech', { faults: ['wrong-side'] }, 'side'],
-      ['rear', { faults: ['wrong-side'] }, 'side'],
-      ['silence', { faults: ['hum'] }, 'hum'],
-      ['silence', { faults: ['radio'] }, 'interference'],
-      ['silence', { faults: ['car'] }, 'silence'],
-      ['silence', { playKind: 'text' }, 'silence'],
-      ['speech', { playKind: 'phrase' }, 'passage'],
-      ['speech', { playKind: 'silence' }, 'passage'],
-      ['speech', { notedGainDb: 46 }, 'placement'],
-      ['speech', { distanceM: 0.6 }, 'placement'],
-    ];
-    for (const [step, choice, check] of expected) {
-      const take = await record(app, slot.id, step, { ...choice, seed: JSON.stringify(choice) });
-      expect(checksOf(take), `${step} ${JSON.stringify(choice)}: ${JSON.stringify(take.findings)}`).toContain(check);
-      await app.booth.decide(take.id, { state: 'retaken', overruled: [] });
-    }
-  }, 240_000);
 
   it('finds out the wrong unit, and names the one that it seems to be', async () => {
     const app = await testApplication();
