@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Rubric } from '#core/rules/rubric';
 import type { UnitMeasurement } from '#contracts/measurement';
 import type { Run } from '#contracts/specimen';
-import { countingRun, priceGap } from '#domain/catalogue/counting-run';
+import { countingRun, priceGap } from './counting-run';
 import { curvesSchema } from '#contracts/curves';
 
 describe('what counts of a unit', () => {
