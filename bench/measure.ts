@@ -271,14 +271,23 @@ async function catalogueOf(units: number): Promise<void> {
     aim: '',
   });
   rows.push({ what: 'the same list again', result: await timed('/api/specimens'), aim: 'quick' });
-  const price = { amount: 99, currency: 'EUR', kind: 'street', date: '2025-02-01' };
-  const noted = await fetch(`${server.address}/api/specimens/1700/prices`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(price),
+  const took: number[] = [];
+  for (const amount of [99, 98, 97, 96, 95]) {
+    const noted = await fetch(`${server.address}/api/specimens/1700/prices`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ amount, currency: 'EUR', kind: 'street', date: '2025-02-01' }),
+    });
+    if (!noted.ok) throw new Error(`a price was refused: ${await noted.text()}`);
+    const start = performance.now();
+    await (await fetch(`${server.address}/api/specimens`)).text();
+    took.push(seconds(start));
+  }
+  rows.push({
+    what: 'the list after a price was noted, five times',
+    result: took.map((s) => `${s.toFixed(2)} s`).join(', '),
+    aim: '< 0.1 s',
   });
-  if (!noted.ok) throw new Error(`a price was refused: ${await noted.text()}`);
-  rows.push({ what: 'the list after a price was noted', result: await timed('/api/specimens'), aim: '< 0.1 s' });
   rows.push({ what: 'one unit’s sheet', result: await timed('/api/specimens/1700'), aim: 'quick' });
   rows.push({ what: 'what the page ranks by', result: await timed('/api/ranking/microphone/inputs'), aim: 'quick' });
   rows.push({ what: 'the same of a day that is over', result: await timed('/api/ranking/microphone/on/2025-01-31'), aim: 'below the first list' }); // prettier-ignore
