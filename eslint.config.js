@@ -52,7 +52,7 @@ export default tseslint.config(
         'error',
         {
           publicOnly: true,
-          require: { FunctionDeclaration: true, ClassDeclaration: true },
+          require: { FunctionDeclaration: true, ClassDeclaration: true, ArrowFunctionExpression: true },
           contexts: ['TSInterfaceDeclaration'],
         },
       ],

@@ -15,9 +15,13 @@ export type Lufs = Branded<'LUFS'>;
 /** True-peak level re full scale, ITU-R BS.1770-5 Annex 2. */
 export type Dbtp = Branded<'dBTP'>;
 
+/** A number of decibels as a level difference or gain. */
 export const db = (value: number): Db => value as Db;
+/** A number of decibels re full scale (AES17: a full-scale sine reads 0). */
 export const dbfs = (value: number): Dbfs => value as Dbfs;
+/** A number of loudness units re full scale. */
 export const lufs = (value: number): Lufs => value as Lufs;
+/** A number of decibels re full scale as a true peak. */
 export const dbtp = (value: number): Dbtp => value as Dbtp;
 
 /** Ratio of powers (linear) to decibels. Zero gives −∞; a negative ratio gives NaN. */

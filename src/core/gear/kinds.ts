@@ -39,9 +39,11 @@ export function registerKinds(documents: readonly KindDocument[]): void {
 
 /** All kinds, in the order in which they are offered: those that ship first. */
 export const gearKindIds = (): readonly GearKindId[] => [...known.keys()];
+/** Whether this archive has a kind under that name, shipped or a person's own. */
 export const isGearKind = (id: string): boolean => known.has(id);
 /** A kind as it ships, whatever a person has added to it. */
 export const shippedKind = (id: ShippedKindId): GearKind => SHIPPED.get(id) as GearKind;
+/** Whether a kind ships, and is not a person's own. */
 export const isShippedKind = (id: string): id is ShippedKindId => SHIPPED.has(id);
 
 /**

@@ -9,6 +9,7 @@ export function joined(pieces: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   return bytes;
 }
 
+/** The bytes as numbers of any width: of their own part of a buffer, however large the whole is. */
 export const viewOf = (bytes: Uint8Array): DataView => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 
 /** Letters at a place, one byte each. */

@@ -8,6 +8,7 @@ const ONE_KILOHERTZ = [960, 1040] as const;
 const SAME_LEVEL_DB = 0.5;
 const SAME_SHARE = 0.02;
 
+/** Whether a tone stands for “1 kHz” (997 Hz of AES17 as well), its frequency in hertz. */
 export const isOneKilohertz = (hz: number): boolean => hz >= ONE_KILOHERTZ[0] && hz <= ONE_KILOHERTZ[1];
 
 /** What of the channel that is fed is heard in the other, dB; at most where the noise hides it there. */
@@ -50,6 +51,7 @@ export function tonesByFrequency(takes: readonly AnalysedTake[], role: string): 
   return lastOfEach(tones, isSameTone).sort((a, b) => a.distortion.hz - b.distortion.hz);
 }
 
+/** Whether two takes hold the same tone: within 2 %, which is more than a generator drifts. */
 export const isSameTone = (a: TakeTone, b: TakeTone): boolean =>
   Math.abs(a.distortion.hz / b.distortion.hz - 1) < SAME_SHARE;
 

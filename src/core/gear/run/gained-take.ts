@@ -42,4 +42,5 @@ export function inDecibels<T extends Gain>(take: T): GainedTake<T> | NoGain {
     : { ...take, gainDb: take.gainDb };
 }
 
+/** Whether levels cannot be held against each other; then it says why. */
 export const isRefused = (x: object): x is NoGain => 'refused' in x;
