@@ -12,7 +12,7 @@ import { binomialTail } from '#core/stats/binomial';
 import { consistency } from '#core/stats/circular-triads';
 import { AnswerTable } from '#core/stats/comparison-answers';
 import { matchingTail, matchingTailOfRounds } from '#core/stats/matching';
-import { screenListeners, summariseRatings, type RatedTrial } from '#core/stats/rating-screening';
+import { SCREENING, screenListeners, summariseRatings, type RatedTrial } from '#core/stats/rating-screening';
 import { comparisonGraph } from '#core/stats/comparison-graph';
 import { fitWorths } from '#core/stats/fit-worths';
 import { ListenerAnswers, listenerScatter } from '#core/stats/listener-scatter';
@@ -40,10 +40,14 @@ const TOGETHER = 'Together';
 export function testResult(test: NewTest, items: readonly ItemRow[], all: readonly SittingAnswers[]): Result {
   const kept = all.filter((a) => a.sitting.left_out === null);
   const screened = test.design === 'ratings' ? screenedOut(items, kept) : new Map<string, string>();
-  const counted = kept.filter((a) => !screened.has(a.sitting.listener));
+  // By sitting: two listeners may have one name.
+  const counted = kept.filter((a) => !screened.has(a.sitting.id));
   return {
     sentences: [
-      ...[...screened].map(([about, words]) => ({ about, words })),
+      ...kept.flatMap(({ sitting: { id, listener } }) => {
+        const words = screened.get(id);
+        return words === undefined ? [] : [{ about: listener, words }];
+      }),
       ...sentencesOf(test, items, counted, all),
       ...controlSentences(counted),
     ],
@@ -199,7 +203,7 @@ function worseOf(trial: TrialDocument, trials: SittingAnswers['trials']): string
   return trial.items.find((id) => !elsewhere.has(id)) ?? null;
 }
 
-/** Listeners whom BS.1534 screens out, with the reason. */
+/** Sittings that BS.1534 screens out, with the reason. */
 function screenedOut(items: readonly ItemRow[], kept: readonly SittingAnswers[]): Map<string, string> {
   const roleOf = (id: string): string => items.find((i) => i.id === id)?.role ?? '';
   const rated = kept.flatMap(({ sitting, trials }) =>
@@ -209,7 +213,7 @@ function screenedOut(items: readonly ItemRow[], kept: readonly SittingAnswers[])
         const index = trial.items.findIndex((id) => roleOf(id) === role);
         return index < 0 ? null : (answer.ratings[codeOf(index)] ?? null);
       };
-      return [{ listener: sitting.listener, reference: of('reference') ?? 100, midAnchor: of('anchor-mid') }];
+      return [{ listener: sitting.id, reference: of('reference') ?? 100, midAnchor: of('anchor-mid') }];
     }),
   );
   return new Map(
@@ -217,7 +221,7 @@ function screenedOut(items: readonly ItemRow[], kept: readonly SittingAnswers[])
       .filter((s) => !s.isKept)
       .map((s) => [
         s.listener,
-        s.lowReference > 0
+        s.lowReference > SCREENING.share * s.trials
           ? 'Rated the hidden reference below 90: screened out (ITU-R BS.1534).'
           : 'Rated the 7 kHz anchor above 90: screened out (ITU-R BS.1534).',
       ]),
