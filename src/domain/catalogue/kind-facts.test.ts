@@ -1,0 +1,159 @@
+import { describe, expect, it } from 'vitest';
+import { ExchangeRates } from '#core/rules/exchange-rates';
+import { protocolSchema } from '#contracts/protocol';
+import { rubricSchema } from '#contracts/rubric';
+import protocol from '../../server/seed/protocol-desk-voice-1.json' with { type: 'json' };
+import document from '../../server/seed/rubric-microphone-1.json' with { type: 'json' };
+import type { FactRow } from './fact';
+import { KindFacts } from './kind-facts';
+import { knownAgain, unlessChanged, type KnownUnit } from './known-unit';
+import { UnitRows } from './unit-rows';
+
+const { criteria } = rubricSchema.parse(document);
+const PROTOCOLS = [protocolSchema.parse(protocol)];
+const RATES = new ExchangeRates([]);
+const HEARD = { logWorth: 0.4, se: 0.2, answers: 12 };
+
+const fact = (id: string, value: number): FactRow => ({
+  ...{ specimen_id: id, quantity: 'rearRejection', value, uncertainty: 0.5, bound: 'exact', not_measured: null },
+  ...{ protocol: PROTOCOLS[0].id, protocol_version: 1, day: '2026-01-01', high_hz: null },
+});
+const known = (id: string, change: Partial<KnownUnit> = {}): KnownUnit => ({
+  base: {
+    ...{ id, maker: 'Oarlock', model: `M${id}`, label: 'A', category: 'microphone', on_desk: true },
+    ...{ first_tested: '2026-01-01', last_tested: '2026-01-01', review_id: null, published_on: null },
+    ...{ takes: 3, failed: 0, waiting: 0 },
+  },
+  prices: [{ amount: 100, currency: 'EUR', kind: 'street', date: '2026-01-01' }],
+  ...{ needs: [], points: [], sheet: [], tables: [], facts: [fact(id, 10 + Number(id))], bridging: [], repeated: [] },
+  ...change,
+});
+const UNITS = ['1', '2', '3'].map((id) => known(id));
+const of = (kind: KindFacts, units: readonly KnownUnit[], heard = new Map([['1', HEARD]]), rules: typeof criteria | null = criteria, rates = RATES) => kind.of(units, PROTOCOLS, heard, rules, rates); // prettier-ignore
+const repeated = (value: number) => ({ quantity: 'rearRejection', group: 'g', value, uncertainty: 0.1 });
+
+describe('facts of a kind', () => {
+  it('are those of each unit, in the order in which they were given', () => {
+    const { facts } = of(new KindFacts(), UNITS);
+    expect(facts.map((f) => [f.id, f.figures.rearRejection?.value, f.reviewedOn, f.heard ?? null])).toEqual([
+      ['1', 11, '2026-01-01', HEARD],
+      ['2', 12, '2026-01-01', null],
+      ['3', 13, '2026-01-01', null],
+    ]);
+  });
+
+  it('are the same objects where nothing has changed, whatever the lists are', () => {
+    const kind = new KindFacts();
+    const before = of(kind, UNITS);
+    const after = of(kind, [...UNITS], new Map([['1', { ...HEARD }]]));
+    expect(after.facts.every((f, i) => f === before.facts[i])).toBe(true);
+    expect(after.scatters).toBe(before.scatters);
+  });
+
+  const CHANGES: [string, Partial<KnownUnit>][] = [
+    ['a figure', { facts: [fact('2', 20)] }],
+    ['a price', { prices: [{ amount: 90, currency: 'EUR', kind: 'street', date: '2026-01-01' }] }],
+    ['points', { points: [{ specimen_id: '2', criterion: 'build', value: 4, reason: null, date: '2026-01-01' }] }],
+    ['a part', { needs: [{ name: 'booster', uses: [], prices: [], isTyped: true }] }],
+    ['the day of the first test', { base: { ...UNITS[1].base, first_tested: '2025-01-01' } }],
+  ];
+  it.each(CHANGES)('after %s has changed are those of a beginning, and made anew for that unit alone', (_, change) => {
+    const kind = new KindFacts();
+    const before = of(kind, UNITS);
+    const units = [UNITS[0], known('2', change), UNITS[2]];
+    const after = of(kind, units);
+    expect(after).toEqual(of(new KindFacts(), units));
+    expect(after.facts.map((f, i) => f === before.facts[i])).toEqual([true, false, true]);
+  });
+
+  it('follow answers, rules and rates; what readings differ by changes all of them', () => {
+    const kind = new KindFacts();
+    of(kind, UNITS);
+    const answered = of(kind, UNITS, new Map([['1', { ...HEARD, answers: 13 }]]));
+    expect(answered.facts[0].heard?.answers).toBe(13);
+    const without = of(kind, UNITS, new Map(), null);
+    expect(without).toEqual(of(new KindFacts(), UNITS, new Map(), null));
+    const dollars = [known('1', { prices: [{ amount: 100, currency: 'USD', kind: 'street', date: '2026-01-01' }] })];
+    const unknown = of(kind, dollars, new Map());
+    const rates = new ExchangeRates([{ date: '2025-12-01', currency: 'USD', rate: 1.25 }]);
+    const exchanged = of(kind, dollars, new Map(), criteria, rates);
+    expect(exchanged).toEqual(of(new KindFacts(), dollars, new Map(), criteria, rates));
+    expect(exchanged.facts[0].prices).not.toEqual(unknown.facts[0].prices);
+    const scattered = [known('1', { repeated: [repeated(10), repeated(14)] }), ...UNITS.slice(1)];
+    const after = of(kind, scattered);
+    expect(after).toEqual(of(new KindFacts(), scattered));
+    expect(after.facts[2].figures.rearRejection?.between).not.toBe(answered.facts[2].figures.rearRejection?.between);
+  });
+
+  it('of a unit that is gone are gone, and of one more are there', () => {
+    const kind = new KindFacts();
+    of(kind, UNITS);
+    expect(of(kind, UNITS.slice(1)).facts.map((f) => f.id)).toEqual(['2', '3']);
+    expect(of(kind, [...UNITS, known('4')]).facts.map((f) => f.id)).toEqual(['1', '2', '3', '4']);
+  });
+
+  it('carry the price of parts by which it cannot be used', () => {
+    const part = { name: 'booster', uses: ['desk'], prices: [{ amount: 60, currency: 'EUR', kind: 'street', date: '2026-01-01', id: '9' }], isTyped: false } as never; // prettier-ignore
+    const [unit] = of(new KindFacts(), [known('1', { needs: [part] })]).facts;
+    expect(unit.needs).toEqual([{ name: 'booster', uses: ['desk'], prices: [{ amount: 60, currency: 'EUR', kind: 'street', date: '2026-01-01' }], isTyped: false }]); // prettier-ignore
+    expect(of(new KindFacts(), [known('1')]).facts[0]).not.toHaveProperty('needs');
+  });
+});
+
+describe('what is known again', () => {
+  it('stays the same object part by part, and as a whole where every part does', () => {
+    const before = known('1');
+    expect(knownAgain(before, known('1'))).toBe(before);
+    expect(knownAgain(undefined, before)).toBe(before);
+    const after = knownAgain(before, known('1', { prices: [] }));
+    expect(after.prices).toEqual([]);
+    expect(after.facts).toBe(before.facts);
+    for (const part of [
+      'base',
+      'prices',
+      'needs',
+      'points',
+      'sheet',
+      'tables',
+      'facts',
+      'bridging',
+      'repeated',
+    ] as const) {
+      const other = { ...known('1'), [part]: part === 'base' ? { ...before.base, takes: 4 } : [{ other: part }] }; // prettier-ignore
+      expect(knownAgain(before, other)[part], part).toEqual(other[part]);
+    }
+  });
+
+  it('is the former where it says the same', () => {
+    const before = { a: [1, 2] };
+    expect(unlessChanged(before, { a: [1, 2] })).toBe(before);
+    expect(unlessChanged(before, { a: [1, 3] })).toEqual({ a: [1, 3] });
+    expect(unlessChanged(undefined, before)).toBe(before);
+  });
+});
+
+describe('rows of lists', () => {
+  const { facts, scatters } = of(new KindFacts(), UNITS);
+  const PLACED = { place: 2, stratum: 1, composite: 3.5 };
+
+  it('are made once, and put in their place each time', () => {
+    const rows = new UnitRows();
+    const first = rows.of(UNITS[0], facts[0], PLACED, criteria, scatters);
+    expect(first).toMatchObject({ id: '1', place: 2, stratum: 1, composite: 3.5 });
+    const moved = rows.of(UNITS[0], facts[0], { ...PLACED, place: 5 }, criteria, scatters);
+    expect(moved.place).toBe(5);
+    expect(moved.figures).toBe(first.figures);
+    expect(rows.of(UNITS[0], facts[0], undefined, criteria, scatters)).toMatchObject({ place: null, stratum: null, composite: null }); // prettier-ignore
+  });
+
+  it('follow their unit, its facts and the rules', () => {
+    const rows = new UnitRows();
+    const first = rows.of(UNITS[0], facts[0], PLACED, criteria, scatters);
+    const away = known('1', { base: { ...UNITS[0].base, on_desk: false } });
+    expect(rows.of(away, facts[0], PLACED, criteria, scatters).onDesk).toBe(false);
+    const dearer = { ...facts[0], prices: [{ amount: 180, currency: 'EUR', kind: 'street', date: '2026-02-01' }] } as const; // prettier-ignore
+    expect(rows.of(UNITS[0], dearer as never, PLACED, criteria, scatters).price?.amount).toBe(180);
+    expect(rows.of(UNITS[0], facts[0], PLACED, null, scatters).hasRules).toBe(false);
+    expect(rows.of(UNITS[0], facts[0], PLACED, criteria, scatters)).toEqual(first);
+  });
+});
