@@ -152,3 +152,80 @@ describe('what an answer tells the scale', () => {
     expect(orderOf(trial, { kind: 'abx', x: 'A' })).toEqual([]);
   });
 });
+
+describe('chance that a listener must not be able to count on', () => {
+  const SEATS = Array.from({ length: 200 }, (_, i) => seat(i));
+  const pairsOf = (items: PlanItem[], s: Seat) => of(firstTrials(test({ design: 'pairs' }), items, s), 'pair');
+  // Binomial(200, ½) has a deviation of 7: 65 to 135 is five of them.
+  const isFair = (count: number): boolean => count > 65 && count < 135;
+
+  it('puts the copy without highs first as often as second', () => {
+    const first = SEATS.map(
+      (s) => pairsOf([...units(4), WORSE], s).find((p) => p.control === 'worse')?.items[0] === '99',
+    );
+    expect(isFair(first.filter(Boolean).length)).toBe(true);
+  });
+
+  it('holds any of the units against itself, never a copy', () => {
+    const same = SEATS.map((s) => pairsOf([WORSE, ...units(4)], s).find((p) => p.control === 'same')?.items ?? []);
+    expect(same.every(([a, b]) => a === b)).toBe(true);
+    expect(new Set(same.map(([a]) => a))).toEqual(new Set(['1', '2', '3', '4']));
+  });
+
+  it('puts the checks anywhere but at the beginning, before which nothing was heard', () => {
+    const places = SEATS.flatMap((s) =>
+      pairsOf([...units(4), WORSE], s).flatMap((p, place) => (p.control === null ? [] : [place])),
+    );
+    // Six pairs and two checks: every place from the second to the last.
+    expect(new Set(places)).toEqual(new Set([1, 2, 3, 4, 5, 6, 7]));
+  });
+
+  it('offers X as either clip as often', () => {
+    const settings = test({ design: 'abx', openEnded: true });
+    const isFirst = SEATS.map((s) => of(firstTrials(settings, units(2), s), 'abx')[0].x === '1');
+    expect(isFair(isFirst.filter(Boolean).length)).toBe(true);
+  });
+});
+
+describe('how long a test is', () => {
+  it('begins with eight clips at most, to know what to expect', () => {
+    const familiar = (count: number) => of(firstTrials(test({}), units(count), seat(0)), 'familiarise')[0].items.length;
+    expect([familiar(3), familiar(8), familiar(12)]).toEqual([3, 8, 8]);
+  });
+
+  it('an open-ended one ends after sixty, decided or not', () => {
+    const settings = test({ design: 'abx', openEnded: true });
+    const [first] = of(firstTrials(settings, units(2), seat(0)), 'abx');
+    // Five right of eight lies between guessing and hearing: it is never decided.
+    const wavering = (count: number): AnsweredTrial[] =>
+      Array.from({ length: count }, (_, i) => ({ trial: first, order: [], isRight: i % 8 < 5 }));
+    const next = (count: number) => followingTrials(settings, [...units(2), WORSE], seat(0), wavering(count));
+    expect(next(59)).toHaveLength(1);
+    expect(of(next(59), 'abx')[0].items).toEqual(['1', '2']);
+    expect(next(60)).toEqual([]);
+    // What was only listened to is no trial of sixty.
+    const familiar: AnsweredTrial = { trial: { kind: 'familiarise', items: ['1', '2'] }, order: [], isRight: null };
+    expect(followingTrials(settings, units(2), seat(0), [familiar, ...wavering(59)])).toHaveLength(1);
+  });
+
+  it('a fixed one has its trials from the beginning, and nothing follows', () => {
+    const settings = test({ design: 'abx', trials: 12 });
+    const first = firstTrials(settings, units(2), seat(0));
+    expect(of(first, 'abx')).toHaveLength(12);
+    const answered = first.map((trial): AnsweredTrial => ({ trial, order: [], isRight: true }));
+    expect(followingTrials(settings, units(2), seat(0), answered)).toEqual([]);
+    expect(expectedTrials(settings, units(2), first.length)).toBe(13);
+  });
+
+  it('heats are counted of the units alone, with the checks that there will be', () => {
+    // Four in twos: two heats, a final, one clip against itself, one against its copy; and listening beforehand.
+    expect(expectedTrials(test({ heatSize: 2 }), [...units(4), WORSE], 3)).toBe(1 + 3 + 2);
+    expect(expectedTrials(test({ heatSize: 2 }), units(4), 3)).toBe(1 + 3 + 1);
+    expect(expectedTrials(test({ heatSize: 2, controls: false }), units(4), 3)).toBe(1 + 3);
+  });
+
+  it('panels, packs and performances have no trials of a sitting', () => {
+    for (const design of ['panel', 'pack', 'performer'] as const)
+      expect(firstTrials({ ...test({}), design }, units(4), seat(0)), design).toEqual([]);
+  });
+});
