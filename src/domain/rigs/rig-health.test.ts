@@ -70,3 +70,51 @@ it('shows what moved between opening and closing', () => {
   ]);
   expect(of([row('2026-05-01', -60)]).drift).toEqual([]);
 });
+
+it('holds each figure against its own history, and tells how many were held', () => {
+  const rejection = (day: string, value: number) => row(day, value, { quantity: 'rearRejection' });
+  const rows = [...HISTORY, ...DAYS.map((day, i) => rejection(day, 15 + 0.2 * (i % 2)))];
+  const two = of([row('2026-05-01', -60), rejection('2026-05-01', 3)], rows);
+  expect(two.figures.map((f) => [f.quantity, f.verdict, f.history.map((h) => h.value)])).toEqual([
+    ['noiseReSpeechA', 'agrees', [-60, -59.8, -60, -59.8]],
+    ['rearRejection', 'off', [15, 15.2, 15, 15.2]],
+  ]);
+  expect(two.note).toMatch(/^1 of 2 figures/);
+  // One that has no history of its own is not counted, and leaves the other's limit as it is.
+  const fresh = of([row('2026-05-01', -60), rejection('2026-05-01', 3)]);
+  expect(fresh.figures.map((f) => f.verdict)).toEqual(['agrees', 'no-history']);
+  expect(fresh.note).toMatch(/^0 of 1 figures/);
+  expect(fresh.figures[0].limit).toBe(of([row('2026-05-01', -60)]).figures[0].limit);
+});
+
+it('of a day that was read several times its mean is history, as one day, with its uncertainty', () => {
+  const twice = [row('2026-01-01', -59, { run_id: 'a' }), row('2026-01-01', -61, { run_id: 'b' }), ...HISTORY.slice(1)];
+  const health = of([row('2026-05-01', -60)], twice).figures[0];
+  expect(health.count).toBe(4);
+  expect(health.offset).toBeCloseTo(of([row('2026-05-01', -60)]).figures[0].offset ?? NaN, 9);
+  // Two readings today are surer than one; of those whose uncertainty nobody knows the known one stands.
+  const limit = (today: ControlFigureRow[]) => of(today).figures[0].limit ?? NaN;
+  const wide = (uncertainty: number | null, run: string) => row('2026-05-01', -60, { run_id: run, uncertainty });
+  expect(limit([wide(2, 'a'), wide(2, 'b')])).toBeLessThan(limit([wide(2, 'a')]));
+  expect(limit([wide(2, 'a'), wide(null, 'b')])).toBeCloseTo(limit([wide(2, 'a'), wide(2, 'b')]), 12);
+  expect(limit([wide(null, 'a')])).toBeLessThan(limit([wide(2, 'a')]));
+});
+
+it('counts no figure of a version that cannot be compared, or of none that is known', () => {
+  const other = DAYS.map((day) => row(day, -40, { protocol_version: 7 }));
+  expect(of([row('2026-05-01', -60)], other).verdict).toBe('no-history');
+  const mixed = of(
+    [row('2026-05-01', -60)],
+    [...HISTORY, ...other].sort((a, b) => (a.day < b.day ? -1 : 1)),
+  );
+  expect(mixed.figures[0].history.map((h) => h.value)).toEqual([-60, -59.8, -60, -59.8]);
+  expect(of([row('2026-05-01', -60, { protocol_version: 7 })]).verdict).toBe('no-history');
+});
+
+it('speaks of one earlier session where there is one, and shows no drift that it has no limit for', () => {
+  expect(of([row('2026-05-01', -60)], HISTORY.slice(0, 1)).note).toContain('1 earlier session gives');
+  const today = [row('2026-05-01', -60), row('2026-05-01', -57, { purpose: 'closing' })];
+  const alone = of(today, []);
+  expect(alone.figures[0].limit).toBeNull();
+  expect(alone.drift).toEqual([]);
+});

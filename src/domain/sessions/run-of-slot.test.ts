@@ -81,3 +81,18 @@ it('says of each overruled finding what it was', () => {
     { ...reason, what: '12 samples at full scale' },
   ]);
 });
+
+it('keeps the level at the source, the level at the input and the wind of a take, and makes up none', () => {
+  const noted = { levelDbSpl: 94, levelDbu: -20, windSpeedMs: 6.5 };
+  expect(of({ takes: [take({}, noted)] }).document.takes[0]).toMatchObject(noted);
+  const [plain] = of().document.takes;
+  expect(Object.keys(noted).filter((key) => key in plain)).toEqual([]);
+  // Nothing is a level as well: 0 dBu, 0 m/s.
+  const zero = { levelDbu: 0, windSpeedMs: 0 };
+  expect(of({ takes: [take({}, zero)] }).document.takes[0]).toMatchObject(zero);
+});
+
+it('a step that the protocol has not any more lends no distance', () => {
+  const [gone] = of({ takes: [take({ step: 'gone' })] }).document.takes;
+  expect(['distanceM' in gone, 'angleDeg' in gone]).toEqual([false, false]);
+});
