@@ -173,10 +173,28 @@ describe('with and without', () => {
     expect(withWithout([open, { ...shut, gainDb: null }])?.removed[0].noiseDb).toBeNull();
   });
 
+  it('says how sure the change of the noise is where both are known, and no change where one was not measured', () => {
+    const withNoise = (of: ComparedTake, value: number | null, uncertainty: number | null): ComparedTake => ({
+      ...of,
+      summary: { ...of.summary, measurements: { noiseReSpeechA: { value, uncertainty } as never } },
+    });
+    const pair = (u: number | null, v: number | null) => withWithout([withNoise(bare, -50.5, u), withNoise(shielded, -58, v)]); // prettier-ignore
+    expect(pair(0.3, 0.4)).toMatchObject({ noiseChangeDb: -7.5, noiseUncertaintyDb: 0.5 });
+    expect(pair(null, 0.4)?.noiseUncertaintyDb).toBeNull();
+    expect(pair(0.3, null)?.noiseUncertaintyDb).toBeNull();
+    const silent = take('shielded', { summary: figures(null, null) });
+    expect(withWithout([bare, silent])).toMatchObject({ addedGainDb: null, noiseChangeDb: null });
+    expect(withWithout([bare, silent])?.removed[0]).toEqual({ centreHz: 100, speechDb: null, noiseDb: null });
+    expect(withWithout([take('bare', { summary: figures(null, null) }), shielded])?.noiseChangeDb).toBeNull();
+  });
+
   it('is nothing where the takes are no pair', () => {
     expect(withWithout([bare, take('alone')])).toBeNull();
     expect(withWithout([bare, shielded, bare])).toBeNull();
     expect(withWithout([bare, { ...shielded, protocol: 'other' }])).toBeNull();
+    // The partner is a step of its own, not any step.
+    expect(withWithout([take('alone'), shielded])).toBeNull();
+    expect(withWithout([take('gone'), take('alone')])).toBeNull();
   });
 
   it('tells the half "with" by its accessories, else by its name', () => {
@@ -209,5 +227,14 @@ describe('an exported comparison', () => {
     });
     expect(text).toMatch(/^Spring\r\nPassage; levels: equal loudness over 1\.0–2\.5 s of the first/);
     expect(text).toMatch(/1\tOarlock Purser · A\t2026-05-02\t-2\.50 dB\t-20\.50 LUFS before/);
+    const more = { ...table, lanes: [lane, { ...lane, appliedDb: 0, loudnessLufs: null, warning: 'processed' }] };
+    const request = { takes: [], zero: '', loop: null };
+    const of = (match: 'loudness' | 'gain' | 'none', targetLufs: number | null = -23): string =>
+      levelsText('Spring', { ...more, targetLufs } as never, { ...request, match });
+    expect(of('gain')).toContain('2\tOarlock Purser · A\t2026-05-02\t+0.00 dB\tno LUFS before\tprocessed\r\n');
+    expect(of('gain')).toContain('levels: equal gain of the rig;');
+    expect(of('none')).toContain('levels: as recorded;');
+    expect(of('loudness')).toContain('equal loudness, ITU-R BS.1770-5, common level -23.00 LUFS');
+    expect(of('loudness', null)).toContain('common level ? LUFS');
   });
 });
