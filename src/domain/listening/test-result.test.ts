@@ -146,6 +146,8 @@ describe('pairs', () => {
     expect(of(equal('A'))[0]).toContain('the one offered first');
     expect(of(equal('B'))[0]).toContain('the one offered second');
     expect(of(pair('9', '1', '1', 'worse'))).toEqual(['Knew the copy without highs from its original.']);
+    expect(of(pair('1', '9', '1', 'worse'))).toEqual(['Knew the copy without highs from its original.']);
+    expect(of(pair('1', '9', '9', 'worse'))[0]).toMatch(/^Preferred the copy without highs/);
     expect(of(pair('9', '1', null, 'worse'))).toEqual(['Did not tell the copy without highs from its original.']);
     expect(of(pair('9', '1', '9', 'worse'))[0]).toMatch(/^Preferred the copy without highs .* Consider leaving/);
   });
@@ -171,11 +173,42 @@ describe('agreement', () => {
   });
 
   it('of pairs is that of the wins, a tie half of one, controls none', () => {
-    const line = [pair('1', '2', '1'), pair('2', '3', '2'), pair('1', '3', '1'), pair('3', '9', '9', 'worse')];
+    const line = [pair('1', '2', '1'), pair('2', '3', '2'), pair('1', '3', '1'), pair('3', '9', '3', 'worse')];
     // The other: 1 ½, 2 1½, 3 1: W = 12·S/(m²(n³ − n)) with rank sums 4, 3, 5 → S = 2.
     const other = [pair('1', '2', null), pair('2', '3', '2'), pair('1', '3', '3')];
     const result = testResult(test('pairs'), [...UNITS, WORSE], [sitting('Ash', line), sitting('Birk', other)]);
     expect(said(result, 'Together').at(-1)).toContain("Kendall's W 0.25");
+  });
+});
+
+describe('agreement of ratings and points', () => {
+  const rate = (ratings: Record<string, number>): Given => [
+    { kind: 'ratings', items: ['1', '2', '3'], reference: '1' },
+    { kind: 'ratings', ratings },
+  ];
+  const points = (given: Record<string, number>): Given => [
+    { kind: 'points', items: ['1', '2', '3'] },
+    { kind: 'points', points: given },
+  ];
+  const w = (design: 'ratings' | 'heats', ...all: Given[][]) =>
+    said(testResult(test(design), UNITS, all.map((given, i) => sitting(`L${i}`, given))), 'Together').at(-1); // prettier-ignore
+
+  it('is that of their order', () => {
+    const [up, down] = [
+      { A: 90, B: 95, C: 100 },
+      { A: 100, B: 95, C: 90 },
+    ];
+    expect(w('ratings', [rate(up)], [rate(up)])).toContain("Kendall's W 1.00");
+    expect(w('ratings', [rate(up)], [rate(down)])).toContain("Kendall's W 0.00");
+  });
+
+  it('takes points where there is no order, and no part of the units', () => {
+    const up = { A: 1, B: 2, C: 3 };
+    const agreed = (...all: Given[][]) => w('heats', ...all);
+    expect(agreed([points(up)], [points(up)])).toContain("Kendall's W 1.00");
+    // The order is the fuller answer: points that say the contrary do not undo it.
+    expect(agreed([order(['1', '2', '3'], ['C', 'B', 'A']), points({ A: 3, B: 2, C: 1 })], [points(up)])).toContain("Kendall's W 1.00"); // prettier-ignore
+    expect(agreed([points({ A: 1, B: 2 })], [points(up)])).toContain('needs two listeners');
   });
 });
 
@@ -217,7 +250,12 @@ describe('ratings', () => {
     expect(said(result, 'Cole')).toEqual(['Rated the 7 kHz anchor above 90: screened out (ITU-R BS.1534).']);
     expect(result.ratings.find((r) => r.role === 'unit')).toMatchObject({ median: 65, count: 2 });
     // What each answered is shown all the same.
-    expect(result.reveals).toHaveLength(4);
+    expect(result.reveals.map((reveal) => [reveal.listener, reveal.trials.length])).toEqual([
+      ['Ash', 1],
+      ['Birk', 1],
+      ['Cole', 1],
+      ['Dune', 1],
+    ]);
   });
 
   it('of one listener are not screened out for another one of the same name', () => {
@@ -271,6 +309,7 @@ describe('worths of a test', () => {
     const first = (design: 'pack' | 'heats') =>
       testResult({ ...test('heats'), design }, [A, B], [sitting('Ash', both)]).worths[0];
     expect(first('pack')).toMatchObject({ id: 's1', place: 1 });
+    expect(first('pack').logWorth).toBeGreaterThan(0.2);
     expect(Math.abs(first('heats').logWorth)).toBeLessThan(1e-6);
   });
 });
@@ -316,6 +355,11 @@ describe('the key of one sitting', () => {
     expect(reveal(pair('1', '2', '1')).trials[0].items.map((i) => i.rating)).toEqual([null, null]);
     expect(reveal([{ kind: 'familiarise', items: ['1'] }, { kind: 'familiarise' }]).trials).toEqual([]);
     expect(reveal([trial, null]).trials).toEqual([]);
+  });
+
+  it('says of each what part it has in the test', () => {
+    const roles = (given: Given) => reveal(given).trials[0].items.map((i) => i.role);
+    expect(roles(order(['2', '9', '3'], ['C', 'A', 'B']))).toEqual(['yardstick', 'unit', 'known-worse']);
   });
 
   it('tells the listener what is said of them, and of who was left out the reason alone', () => {
