@@ -60,7 +60,7 @@ export class Devices {
       device: row.device,
       address: row.address,
       since: row.recorded_at.toISOString(),
-      isLetIn: row.revoked_at === null && row.recorded_at > this.oldest(),
+      isLetIn: row.is_let_in,
       noted: (noted.get(row.id) ?? []).map(({ what, count, last }) => ({ what, count, last: last.toISOString() })),
     }));
   }

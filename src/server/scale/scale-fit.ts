@@ -15,7 +15,7 @@ const STRATUM_PROBABILITY = 0.9;
 export class ScaleFit implements Remembered {
   readonly what = 'answers that the thread of the scale has';
   /** Answers that the thread was sent, by key. */
-  private readonly sent = new Map<string, { readonly count: number; readonly lastId: number }>();
+  private sent = new Map<string, { readonly count: number; readonly lastId: number }>();
 
   constructor(
     private readonly database: Database,
@@ -32,7 +32,8 @@ export class ScaleFit implements Remembered {
   }
 
   forget(): void {
-    this.sent.clear();
+    // Another map: a fit that is being made was told what is forgotten now.
+    this.sent = new Map();
   }
 
   /**
@@ -49,6 +50,7 @@ export class ScaleFit implements Remembered {
   ): Promise<RankHeardResult> {
     const { category, attribute, voice, use, halfLifeYears, until } = request;
     const { units, blind, sighted } = gathered;
+    const { sent } = this;
     const rubric = (await currentRubric(this.database, category))?.rubric;
     // Answers that fade weigh less every day.
     const day = halfLifeYears === null ? null : this.clock.today();
@@ -72,7 +74,7 @@ export class ScaleFit implements Remembered {
     };
     const result = (await this.rankAfter(task)) ?? (await this.pool.run('rank-heard', task));
     if (!result) throw new Error('the worker ranked nothing');
-    this.sent.set(task.key, { count: blind.length, lastId: blind.at(-1)?.id ?? 0 });
+    sent.set(task.key, { count: blind.length, lastId: blind.at(-1)?.id ?? 0 });
     return result;
   }
 

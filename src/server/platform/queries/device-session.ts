@@ -17,16 +17,17 @@ export interface DeviceSessionRow {
   readonly device: string;
   readonly address: string;
   readonly recorded_at: Date;
-  readonly revoked_at: Date | null;
 }
 
-const DEVICE_COLUMNS = 'id, key_hash, device, address, recorded_at, revoked_at';
+const DEVICE_COLUMNS = 'id, key_hash, device, address, recorded_at';
+/** Neither revoked nor older than a day, the first value. */
+const IS_LET_IN = '(revoked_at IS NULL AND recorded_at > $1)';
 
 /** Sessions that count: neither revoked nor older than a day. */
 export async function deviceSessions(db: Queryable, after: Date): Promise<DeviceSessionRow[]> {
   return db.query(
     `SELECT ${DEVICE_COLUMNS} FROM device_session
-     WHERE revoked_at IS NULL AND recorded_at > $1 ORDER BY id DESC`,
+     WHERE ${IS_LET_IN} ORDER BY id DESC`,
     [after],
   );
 }
@@ -40,10 +41,13 @@ export async function revokeDeviceSession(db: Queryable, id: string, at: Date): 
 }
 
 /** Sessions that count, and those that do not any more and from which something was noted. */
-export async function listedDevices(db: Queryable, after: Date): Promise<DeviceSessionRow[]> {
+export async function listedDevices(
+  db: Queryable,
+  after: Date,
+): Promise<(DeviceSessionRow & { readonly is_let_in: boolean })[]> {
   return db.query(
-    `SELECT ${DEVICE_COLUMNS} FROM device_session
-     WHERE (revoked_at IS NULL AND recorded_at > $1) OR id IN (SELECT device_id FROM noted_elsewhere) ORDER BY id DESC`,
+    `SELECT ${DEVICE_COLUMNS}, ${IS_LET_IN} AS is_let_in FROM device_session
+     WHERE ${IS_LET_IN} OR id IN (SELECT device_id FROM noted_elsewhere) ORDER BY id DESC`,
     [after],
   );
 }
