@@ -4,22 +4,36 @@
 // on separate real and imaginary parts, two doubles at a time (SIMD). JavaScript checks the bounds of every access to
 // an array; this does not, which makes it four to six times as fast, and the spectrum is most of an analysis.
 //
-// Memory from 1024 on, n doubles each: real in, imaginary in, real work, imaginary work, cosines, sines; then six
-// tables of n/4 doubles, cos and sin of p, 2p, 3p, for the first stage. Behind them, for Welch's method: window (n),
-// samples of two frames (2n, of which overlapping frames use less) and the powers of both frames (n/2 each). The caller fills tables,
-// window, and input or samples.
+// Memory from 1024 on, n doubles each: real in, imaginary in, real work, imaginary work. Then the twiddle factors: six
+// tables of n/4 doubles, cos and sin of p, 2p, 3p, for the first stage; for every later stage of length L the same six
+// numbers side by side, p = 0 … L/4 − 1, so that a stage reads no more of memory than it uses. Behind them what Welch's
+// method needs (band-powers.ts), where it was asked for. The caller fills tables and input.
+import { layOut, pairPowers } from './band-powers';
+export { frameSums } from './band-powers';
+
 let n: i32 = 0;
 let RE: usize = 0,
   IM: usize = 0,
   WR: usize = 0,
   WI: usize = 0,
-  TC: usize = 0,
-  TS: usize = 0,
-  FT: usize = 0,
+  FIRST: usize = 0,
+  LATER: usize = 0,
   WIN: usize = 0,
-  SAM: usize = 0,
-  PA: usize = 0,
-  PB: usize = 0;
+  SAM: usize = 0;
+
+/** Makes room; what a memory holds is never moved. */
+function reserve(end: usize): void {
+  const pages: i32 = <i32>((end + 65535) >> 16);
+  if (memory.size() < pages) memory.grow(pages - memory.size());
+}
+
+/** Doubles of the tables of the later stages. */
+export function laterTables(size: i32): i32 {
+  let doubles = 0;
+  for (let length = size >> 2; length > 2; length >>= 2) doubles += 6 * (length >> 2);
+  return doubles;
+}
+
 /** Lays out memory for a size (a power of two, 16 or more); returns where it begins. */
 export function plan(size: i32): usize {
   n = size;
@@ -28,18 +42,22 @@ export function plan(size: i32): usize {
   IM = RE + bytes;
   WR = IM + bytes;
   WI = WR + bytes;
-  TC = WI + bytes;
-  TS = TC + bytes;
-  FT = TS + bytes;
-  WIN = FT + 6 * (bytes >> 2);
-  SAM = WIN + bytes;
-  PA = SAM + 2 * bytes;
-  PB = PA + (bytes >> 1);
-  const end: usize = PB + (bytes >> 1);
-  const pages: i32 = <i32>((end + 65535) >> 16);
-  if (memory.size() < pages) memory.grow(pages - memory.size());
+  FIRST = WI + bytes;
+  LATER = FIRST + 6 * (bytes >> 2);
+  reserve(LATER + ((<usize>laterTables(size)) << 3));
   return RE;
 }
+
+/** The same with room for pairs of frames behind it; returns where that begins. */
+export function planFrames(size: i32): usize {
+  plan(size);
+  const bytes: usize = (<usize>size) << 3;
+  WIN = LATER + ((<usize>laterTables(size)) << 3);
+  SAM = WIN + bytes;
+  reserve(layOut(size, SAM + 2 * bytes));
+  return WIN;
+}
+
 function mulRe(ar: v128, ai: v128, c: v128, s: v128): v128 {
   return f64x2.sub(f64x2.mul(ar, c), f64x2.mul(ai, s));
 }
@@ -47,18 +65,26 @@ function mulIm(ar: v128, ai: v128, c: v128, s: v128): v128 {
   return f64x2.add(f64x2.mul(ar, s), f64x2.mul(ai, c));
 }
 
-/** The first stage has a stride of one: results of two groups are interleaved by shuffles. */
-function first(xr: usize, xi: usize, yr: usize, yi: usize): void {
+/** Two samples of a part; WIN has as many. */
+function input<T>(at: usize, inWindow: usize): v128 {
+  return isFloat<T>() ? f64x2.mul(v128.load(at), v128.load(WIN + inWindow)) : v128.load(at);
+}
+
+/**
+ * The first stage has a stride of one: results of two groups are interleaved by shuffles. It takes its input as it
+ * stands (T = i32), or windows the two frames on the way in (T = f64).
+ */
+function first<T>(xr: usize, xi: usize, yr: usize, yi: usize): void {
   const q: usize = ((<usize>n) >> 2) << 3; // bytes of a quarter
   for (let p: usize = 0; p < q; p += 16) {
-    const ar = v128.load(xr + p),
-      ai = v128.load(xi + p);
-    const br = v128.load(xr + p + q),
-      bi = v128.load(xi + p + q);
-    const cr = v128.load(xr + p + 2 * q),
-      ci = v128.load(xi + p + 2 * q);
-    const dr = v128.load(xr + p + 3 * q),
-      di = v128.load(xi + p + 3 * q);
+    const ar = input<T>(xr + p, p),
+      ai = input<T>(xi + p, p);
+    const br = input<T>(xr + p + q, p + q),
+      bi = input<T>(xi + p + q, p + q);
+    const cr = input<T>(xr + p + 2 * q, p + 2 * q),
+      ci = input<T>(xi + p + 2 * q, p + 2 * q);
+    const dr = input<T>(xr + p + 3 * q, p + 3 * q),
+      di = input<T>(xi + p + 3 * q, p + 3 * q);
     const t0r = f64x2.add(ar, cr),
       t0i = f64x2.add(ai, ci),
       t1r = f64x2.sub(ar, cr),
@@ -75,12 +101,12 @@ function first(xr: usize, xi: usize, yr: usize, yi: usize): void {
       vi = f64x2.sub(t0i, t2i);
     const wr = f64x2.sub(t1r, t3r),
       wi = f64x2.sub(t1i, t3i);
-    const c1 = v128.load(FT + p),
-      s1 = v128.load(FT + p + q),
-      c2 = v128.load(FT + p + 2 * q),
-      s2 = v128.load(FT + p + 3 * q),
-      c3 = v128.load(FT + p + 4 * q),
-      s3 = v128.load(FT + p + 5 * q);
+    const c1 = v128.load(FIRST + p),
+      s1 = v128.load(FIRST + p + q),
+      c2 = v128.load(FIRST + p + 2 * q),
+      s2 = v128.load(FIRST + p + 3 * q),
+      c3 = v128.load(FIRST + p + 4 * q),
+      s3 = v128.load(FIRST + p + 5 * q);
     const o1r = mulRe(ur, ui, c1, s1),
       o1i = mulIm(ur, ui, c1, s1);
     const o2r = mulRe(vr, vi, c2, s2),
@@ -98,18 +124,18 @@ function first(xr: usize, xi: usize, yr: usize, yi: usize): void {
     v128.store(yi + o + 48, v128.shuffle<f64>(o2i, o3i, 1, 3));
   }
 }
-function stage(xr: usize, xi: usize, yr: usize, yi: usize, length: i32, stride: i32): void {
+function stage(xr: usize, xi: usize, yr: usize, yi: usize, length: i32, stride: i32, table: usize): void {
   const quarter = length >> 2;
   const sb: usize = (<usize>stride) << 3;
   const jump: usize = sb * quarter;
   for (let p = 0; p < quarter; p++) {
-    const k: usize = (<usize>(p * stride)) << 3;
-    const c1 = v128.load64_splat(TC + k),
-      s1 = v128.load64_splat(TS + k),
-      c2 = v128.load64_splat(TC + 2 * k),
-      s2 = v128.load64_splat(TS + 2 * k),
-      c3 = v128.load64_splat(TC + 3 * k),
-      s3 = v128.load64_splat(TS + 3 * k);
+    const k: usize = table + <usize>p * 48;
+    const c1 = v128.load64_splat(k),
+      s1 = v128.load64_splat(k, 8),
+      c2 = v128.load64_splat(k, 16),
+      s2 = v128.load64_splat(k, 24),
+      c3 = v128.load64_splat(k, 32),
+      s3 = v128.load64_splat(k, 40);
     const from: usize = sb * p;
     const end: usize = from + sb;
     let o: usize = from << 2;
@@ -167,31 +193,23 @@ export function resultAt(): usize {
   return inWork ? WR : RE;
 }
 
-/** Transforms the input; returns where the real parts of the result begin, the imaginary ones following. */
-export function forward(): usize {
-  let ar = RE,
-    ai = IM,
-    br = WR,
-    bi = WI;
-  first(ar, ai, br, bi);
-  let length = n >> 2,
-    stride = 4;
-  let t = ar;
-  ar = br;
-  br = t;
-  t = ai;
-  ai = bi;
-  bi = t;
-  while (length > 1) {
+/** All stages but the first, whose results stand in the work parts; returns where the real parts of the result begin. */
+function further(): usize {
+  let ar = WR,
+    ai = WI,
+    br = RE,
+    bi = IM;
+  let table = LATER;
+  let stride = 4;
+  for (let length = n >> 2; length > 1; length >>= 2) {
     if (length == 2) {
       radix2(ar, ai, br, bi, stride);
-      length = 1;
     } else {
-      stage(ar, ai, br, bi, length, stride);
-      length >>= 2;
+      stage(ar, ai, br, bi, length, stride, table);
+      table += <usize>(length >> 2) * 48;
       stride <<= 2;
     }
-    t = ar;
+    let t = ar;
     ar = br;
     br = t;
     t = ai;
@@ -201,30 +219,18 @@ export function forward(): usize {
   return ar;
 }
 
+/** Transforms the input; the real parts of the result begin at resultAt(), the imaginary ones following. */
+export function forward(): void {
+  first<i32>(RE, IM, WR, WI);
+  further();
+}
+
 /**
  * Powers of two successive frames, which go through one transform as its real and its imaginary part: windowed
- * samples in, |A|² and |B|² times a quarter of the scale out, bins 1 … n/2 − 1. The second frame begins `step` samples
- * (an even number) after the first.
+ * samples in, |A|² and |B|² times a quarter of the scale out, bins 1 … n/2 − 1 (bin 0 is 0). The second frame begins
+ * `step` samples (an even number) after the first.
  */
 export function framePair(scale: f64, step: i32): void {
-  const bytes: usize = (<usize>n) << 3;
-  const half: usize = bytes >> 1;
-  const hop: usize = (<usize>step) << 3;
-  for (let i: usize = 0; i < bytes; i += 16) {
-    const w = v128.load(WIN + i);
-    v128.store(RE + i, f64x2.mul(w, v128.load(SAM + i)));
-    v128.store(IM + i, f64x2.mul(w, v128.load(SAM + i + hop)));
-  }
-  const re = forward();
-  const im = re + bytes;
-  // With z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i.
-  const quarter = scale / 4;
-  for (let k: usize = 8; k < half; k += 8) {
-    const r = load<f64>(re + k),
-      m = load<f64>(im + k);
-    const rm = load<f64>(re + bytes - k),
-      mm = load<f64>(im + bytes - k);
-    store<f64>(PA + k, ((r + rm) * (r + rm) + (m - mm) * (m - mm)) * quarter);
-    store<f64>(PB + k, ((r - rm) * (r - rm) + (m + mm) * (m + mm)) * quarter);
-  }
+  first<f64>(SAM, SAM + ((<usize>step) << 3), WR, WI);
+  pairPowers(further(), n, scale / 4);
 }

@@ -1,22 +1,11 @@
-// AssemblyScript, compiled by `npm run kernels` into src/core/dsp/true-peak-kernel.ts.
-//
 // The interpolator of ITU-R BS.1770-5 Annex 2 over a stretch of samples, two outputs at a time (SIMD), and the largest
-// magnitude of what comes out. Memory from 1024 on: four phases of twelve coefficients, each written twice (so that a
-// vector holds it in both lanes), then the window: eleven samples from before, and the block.
-
-const COEFFICIENTS: usize = 1024;
-export const WINDOW: usize = COEFFICIENTS + 4 * 12 * 16;
-
-/** Makes room for a block of so many samples. */
-export function plan(samples: i32): void {
-  const end: usize = WINDOW + ((<usize>samples + 12) << 3);
-  const pages: i32 = <i32>((end + 65535) >> 16);
-  if (memory.size() < pages) memory.grow(pages - memory.size());
-}
+// magnitude of what comes out. PHASES: four phases of twelve coefficients, each written twice (so that a vector holds
+// it in both lanes). The samples before the block stand before it.
+import { PHASES, SAMPLES } from './block-layout';
 
 /** One phase; its coefficients stay in registers, and two sums keep the additions from waiting for each other. */
 function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v128 {
-  const c: usize = COEFFICIENTS + phase * 12 * 16;
+  const c: usize = PHASES + phase * 12 * 16;
   const c0 = v128.load(c + 0);
   const c1 = v128.load(c + 16);
   const c2 = v128.load(c + 32);
@@ -31,7 +20,7 @@ function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v1
   const c11 = v128.load(c + 176);
   let peak = start;
   for (let at: usize = begin; at < end; at += 16) {
-    const x: usize = at + 11 * 8;
+    const x: usize = at;
     let even = f64x2.mul(c0, v128.load(x));
     let odd = f64x2.mul(c1, v128.load(x - 8));
     even = f64x2.add(even, f64x2.mul(c2, v128.load(x - 16)));
@@ -54,8 +43,8 @@ function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v1
  * phases amplify less than the inner ones, and are left out where the caller knows that they cannot matter.
  */
 export function largest(from: i32, to: i32, start: f64, outerPhases: bool): f64 {
-  const begin: usize = WINDOW + ((<usize>from) << 3);
-  const end: usize = WINDOW + ((<usize>to) << 3);
+  const begin: usize = SAMPLES + ((<usize>from) << 3);
+  const end: usize = SAMPLES + ((<usize>to) << 3);
   let peak = f64x2.splat(start);
   peak = largestOfPhase(1, begin, end, peak);
   peak = largestOfPhase(2, begin, end, peak);

@@ -1,18 +1,20 @@
 // npm run kernels: compiles kernels/*.ts (AssemblyScript) and writes the bytes into the core as modules, so that
 // neither building nor running needs the compiler. tools/kernels.test.ts checks that both belong together.
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import asc from 'assemblyscript/asc';
 
 const root = join(import.meta.dirname, '..');
 
-/** Kernel, and the name of the constant that holds it. */
+/** Kernel (its sources may import others of the folder), and the name of the constant that holds it. */
 export const KERNELS = {
   fft: 'FFT_KERNEL',
-  'true-peak': 'TRUE_PEAK_KERNEL',
-  'k-weighting': 'K_WEIGHTING_KERNEL',
+  'channel-block': 'CHANNEL_BLOCK_KERNEL',
   cholesky: 'CHOLESKY_KERNEL',
 };
+
+const folder = join(root, 'kernels');
+const sources = readdirSync(folder);
 
 /** Linear algebra belongs to the statistics, the others to the signal. */
 export const moduleOf = (kernel) =>
@@ -21,11 +23,10 @@ export const moduleOf = (kernel) =>
 /** The module that a kernel compiles to now. */
 export async function compiledModule(kernel) {
   let bytes;
-  const source = readFileSync(join(root, 'kernels', `${kernel}.ts`), 'utf8');
   const { error, stderr } = await asc.main(
-    ['kernel.ts', '-O3', '--runtime', 'stub', '--enable', 'simd', '--noAssert', '--outFile', 'kernel.wasm'],
+    [`${kernel}.ts`, '-O3', '--runtime', 'stub', '--enable', 'simd', '--noAssert', '--outFile', 'kernel.wasm'],
     {
-      readFile: (name) => (name === 'kernel.ts' ? source : null),
+      readFile: (name) => (sources.includes(name) ? readFileSync(join(folder, name), 'utf8') : null),
       writeFile: (name, data) => {
         if (name === 'kernel.wasm') bytes = data;
       },

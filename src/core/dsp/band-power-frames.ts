@@ -1,7 +1,7 @@
-import type { FftPlan } from './fft';
+import type { FramePairPlan } from './fft';
 import { GrowingFloats } from './growing-floats';
 import { hannPlan } from './hann';
-import { binRange, sumRange, type BinRange } from './bin-range';
+import { binRange } from './bin-range';
 import { THIRD_OCTAVE_BANDS } from './third-octave-bands';
 import { aWeightingPower } from './weighting-curves';
 
@@ -39,14 +39,12 @@ export class BandPowerFrames {
   /** VALUES_PER_FRAME numbers per frame, frame after frame. */
   readonly values = new GrowingFloats();
   private readonly hop: number;
-  private readonly fft: FftPlan;
-  private readonly aWeights: Float64Array;
-  private readonly bands: readonly (BinRange | null)[];
-  private readonly total: BinRange;
+  private readonly fft: FramePairPlan;
+  /** How many of the bands lie below half the sample rate: they come first. */
+  private readonly heard: number;
   /** Samples of the two frames that are being gathered. */
   private readonly buffer: Float64Array;
   private readonly scale: number;
-  private readonly powerSum: Float64Array;
   private filled = 0;
 
   constructor(sampleRate: number) {
@@ -54,10 +52,12 @@ export class BandPowerFrames {
     this.hop = n / 2;
     ({ fft: this.fft, scale: this.scale } = hannPlan(n));
     const binWidth = sampleRate / n;
-    this.aWeights = Float64Array.from({ length: n / 2 }, (_, k) => aWeightingPower(k * binWidth));
-    this.bands = THIRD_OCTAVE_BANDS.map((b) => (b.highHz <= sampleRate / 2 ? binRange(b, binWidth) : null));
-    this.total = binRange({ lowHz: AUDIO_BAND.lowHz, highHz: highestTotalHz(sampleRate) }, binWidth);
-    this.powerSum = new Float64Array(n / 2);
+    const bands = THIRD_OCTAVE_BANDS.filter((b) => b.highHz <= sampleRate / 2);
+    this.heard = bands.length;
+    this.fft.planSums(
+      [...bands, { lowHz: AUDIO_BAND.lowHz, highHz: highestTotalHz(sampleRate) }].map((b) => binRange(b, binWidth)),
+      Float64Array.from({ length: n / 2 }, (_, k) => aWeightingPower(k * binWidth)),
+    );
     this.buffer = this.fft.samples.subarray(0, n + this.hop);
   }
 
@@ -68,7 +68,7 @@ export class BandPowerFrames {
 
   /** Mean power per bin over all frames so far, one-sided; the long-term spectrum in full resolution. */
   meanPowers(): Float64Array {
-    return this.powerSum.map((p) => p / Math.max(1, this.frames));
+    return this.fft.powerSum.map((p) => p / Math.max(1, this.frames));
   }
 
   /**
@@ -84,7 +84,8 @@ export class BandPowerFrames {
       taken += part;
       if (this.filled === this.buffer.length) {
         this.fft.framePair(this.scale, this.hop);
-        for (const [i, power] of this.fft.powers.entries()) this.storeFrame(power, i * this.hop);
+        this.storeFrame(0, 0);
+        this.storeFrame(1, this.hop);
         this.buffer.copyWithin(0, 2 * this.hop);
         this.filled -= 2 * this.hop;
       }
@@ -96,27 +97,17 @@ export class BandPowerFrames {
     if (this.filled >= this.frameLength) {
       this.buffer.fill(0, this.frameLength);
       this.fft.framePair(this.scale, this.hop);
-      this.storeFrame(this.fft.powers[0], 0);
+      this.storeFrame(0, 0);
       this.filled = 0;
     }
   }
 
-  private storeFrame(power: Float64Array, from: number): void {
-    if (isZero(this.buffer, from, from + this.frameLength)) power.fill(0);
-    const { powerSum } = this;
-    for (let k = 1; k < powerSum.length; k++) powerSum[k] += power[k];
-    for (const band of this.bands) this.values.push(band ? sumRange(power, band) : NaN);
-    const { first, last, firstShare, lastShare } = this.total;
-    const { aWeights } = this;
-    let z = firstShare * power[first];
-    let a = z * aWeights[first];
-    for (let k = first + 1; k < last; k++) {
-      z += power[k];
-      a += power[k] * aWeights[k];
-    }
-    const edge = lastShare > 0 ? lastShare * power[last] : 0;
-    this.values.push(z + edge);
-    this.values.push(a + edge * aWeights[last]);
+  private storeFrame(frame: 0 | 1, from: number): void {
+    if (isZero(this.buffer, from, from + this.frameLength)) this.fft.powers[frame].fill(0);
+    const sums = this.fft.sumFrame(frame);
+    for (let b = 0; b < THIRD_OCTAVE_BANDS.length; b++) this.values.push(b < this.heard ? sums[b] : NaN);
+    this.values.push(sums[this.heard]);
+    this.values.push(sums[this.heard + 1]);
   }
 }
 

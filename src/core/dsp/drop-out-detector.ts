@@ -1,4 +1,4 @@
-import { STRIDE, type BlockExtremes } from './block-extremes';
+import { STRIDE, type ChannelBlock } from './channel-block';
 
 /** A hole in a signal: the link held its last value (or zero), or played the same piece once more. */
 export interface DropOut {
@@ -66,28 +66,23 @@ export class DropOutDetector {
     this.mask = size - 1;
   }
 
-  /**
-   * @param samples - full scale ±1
-   * @param count - how many of them to take
-   * @param extremes - the same block's extremes
-   */
-  push(samples: Float64Array, count: number, extremes: BlockExtremes): void {
+  /** @param block - full, or the last one */
+  push({ samples, count, strides, lowest, highest }: ChannelBlock): void {
     const start = this.position;
     this.store(samples, count);
     this.stored = start + count;
-    for (let s = 0; s < extremes.strides; s++) {
+    for (let s = 0; s < strides; s++) {
       const from = s * STRIDE;
-      const value = extremes.lowest[s];
-      const isFlat = value === extremes.highest[s];
+      const value = lowest[s];
+      const isFlat = value === highest[s];
       if (isFlat && value === this.runValue) continue;
       if (!Number.isNaN(this.runValue)) this.endRun(samples, from, Math.min(count, from + STRIDE), start);
       if (isFlat) this.beginRun(start + from, value);
     }
-    for (let s = 1; s < extremes.strides - 1; s++) {
-      const highest = extremes.highest[s];
-      const isFlat = extremes.lowest[s] === highest;
-      if (highest > 0 && !isFlat && highest >= extremes.highest[s - 1] && highest >= extremes.highest[s + 1]) {
-        this.lookBack(samples, s * STRIDE, Math.min(count, (s + 1) * STRIDE), highest, start);
+    for (let s = 1; s < strides - 1; s++) {
+      const top = highest[s];
+      if (top > 0 && lowest[s] !== top && top >= highest[s - 1] && top >= highest[s + 1]) {
+        this.lookBack(samples, s * STRIDE, Math.min(count, (s + 1) * STRIDE), top, start);
       }
     }
     this.position += count;

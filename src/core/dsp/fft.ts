@@ -1,3 +1,4 @@
+import type { BinRange } from './bin-range';
 import { FFT_KERNEL } from './fft-kernel';
 import { kernelInstance, type KernelExports } from './kernel-instance';
 
@@ -7,14 +8,22 @@ export interface ComplexBlock {
   readonly im: Float64Array;
 }
 
-interface Kernel extends KernelExports {
+/** kernels/fft.ts. */
+interface FftKernel extends KernelExports {
   /** Lays out memory for a size; returns where it begins. */
   plan(size: number): number;
+  /** The same with room for pairs of frames; returns where that begins. */
+  planFrames(size: number): number;
+  laterTables(size: number): number;
   /** Where results begin. */
   resultAt(): number;
-  forward(): number;
+  forward(): void;
   framePair(scale: number, step: number): void;
+  frameSums(isSecond: boolean, ranges: number): void;
 }
+
+/** Where a kernel's memory begins. */
+const BASE = 1024;
 
 /**
  * Complex forward FFT of one size, planned once and run many times: X[k] = Σ x[n]·e^(−2πi·kn/N), not scaled.
@@ -24,37 +33,84 @@ interface Kernel extends KernelExports {
 export class FftPlan {
   readonly input: ComplexBlock;
   readonly output: ComplexBlock;
-  /** For {@link framePair}: the window (size), and the samples of two frames (2 × size). */
-  readonly window: Float64Array;
-  readonly samples: Float64Array;
-  /** What {@link framePair} gives: power of the first and of the second frame, by bin (size / 2; bin 0 is not filled). */
-  readonly powers: readonly [Float64Array, Float64Array];
-  private readonly kernel: Kernel;
+  protected readonly kernel: FftKernel;
 
   /**
    * @param size - a power of two, 16 or more
+   * @param layOut - lays out the kernel's memory
    * @throws RangeError for any other size
    */
-  constructor(readonly size: number) {
+  constructor(
+    readonly size: number,
+    layOut: (kernel: FftKernel) => void = (kernel) => kernel.plan(size),
+  ) {
     if (size < 16 || !Number.isInteger(Math.log2(size))) throw new RangeError(`FFT size ${size} is not a power of two`);
     this.kernel = kernelInstance(FFT_KERNEL);
-    const base = this.kernel.plan(size);
-    const { buffer } = this.kernel.memory;
-    /** A part of the kernel's memory, in units of the size. */
-    const part = (at: number, length = 1): Float64Array =>
-      new Float64Array(buffer, base + at * 8 * size, length * size);
-    fillTables(part(4), part(5), part(6, 1.5), size);
-    this.window = part(7.5);
-    this.samples = part(8.5, 2);
-    this.powers = [part(10.5, 0.5), part(11, 0.5)];
-    this.input = { re: part(0), im: part(1) };
-    const resultAt = (this.kernel.resultAt() - base) / (8 * size);
-    this.output = { re: part(resultAt), im: part(resultAt + 1) };
+    layOut(this.kernel);
+    /** An array of the size, the first, the second … of the memory. */
+    const array = (i: number): Float64Array => this.part(BASE + i * 8 * size, size);
+    fillTables(
+      this.part(BASE + 32 * size, 1.5 * size),
+      this.part(BASE + 44 * size, this.kernel.laterTables(size)),
+      size,
+    );
+    this.input = { re: array(0), im: array(1) };
+    const result = (this.kernel.resultAt() - BASE) / (8 * size);
+    this.output = { re: array(result), im: array(result + 1) };
   }
 
   /** Transforms what stands in `input` into `output`. */
   forward(): void {
     this.kernel.forward();
+  }
+
+  /** @returns a part of the kernel's memory, from a byte on, so many doubles */
+  protected part(from: number, length: number): Float64Array {
+    return new Float64Array(this.kernel.memory.buffer, from, length);
+  }
+}
+
+/** Most ranges that {@link FramePairPlan} sums over. */
+const MOST_RANGES = 64;
+
+/**
+ * Transforms of windowed frames, two at a time, and sums over their powers. Powers are one-sided where the caller's
+ * scale makes them so; bin 0 is 0.
+ */
+export class FramePairPlan extends FftPlan {
+  /** The window (size), and the samples of two frames (2 × size). */
+  readonly window: Float64Array;
+  readonly samples: Float64Array;
+  /** Power of the first and of the second frame, by bin (size / 2). */
+  readonly powers: readonly [Float64Array, Float64Array];
+  /** Sum of the powers of all frames that {@link sumFrame} was called for, by bin. */
+  readonly powerSum: Float64Array;
+  private readonly weights: Float64Array;
+  private readonly rangeTable: Float64Array;
+  private readonly sums: Float64Array;
+  private ranges = 0;
+
+  /**
+   * @param size - samples of a frame, a power of two, 16 or more
+   * @throws RangeError for any other size
+   */
+  constructor(size: number) {
+    let from = 0;
+    super(size, (kernel) => {
+      from = kernel.planFrames(size);
+    });
+    const next = (length: number): Float64Array => {
+      const part = this.part(from, length);
+      from += 8 * length;
+      return part;
+    };
+    this.window = next(size);
+    this.samples = next(2 * size);
+    this.powers = [next(size / 2), next(size / 2)];
+    this.weights = next(size / 2);
+    this.powerSum = next(size / 2);
+    this.rangeTable = next(4 * MOST_RANGES);
+    this.sums = next(MOST_RANGES + 1);
   }
 
   /**
@@ -65,6 +121,31 @@ export class FftPlan {
    */
   framePair(scale: number, step: number): void {
     this.kernel.framePair(scale, step);
+  }
+
+  /**
+   * What {@link sumFrame} sums over.
+   *
+   * @param ranges - ranges of bins, at least one and at most 64
+   * @param weights - of the last range, by bin (size / 2)
+   */
+  planSums(ranges: readonly BinRange[], weights: Float64Array): void {
+    this.ranges = ranges.length;
+    this.weights.set(weights);
+    this.rangeTable.set(
+      ranges.flatMap(({ first, last, firstShare, lastShare }) => [first, last, firstShare, lastShare]),
+    );
+  }
+
+  /**
+   * Adds a frame's powers to `powerSum`, and sums them.
+   *
+   * @param frame - the first or the second of the pair
+   * @returns a number per range, and the weighted one of the last; a view that the next call overwrites
+   */
+  sumFrame(frame: 0 | 1): Float64Array {
+    this.kernel.frameSums(frame === 1, this.ranges);
+    return this.sums.subarray(0, this.ranges + 1);
   }
 }
 
@@ -84,24 +165,38 @@ function quarterOfCosines(size: number): Float64Array {
 /** 2 MB of cosines. */
 const LARGEST_KEPT = 2 ** 20;
 
-/** Cosines and sines of −2πi/N, and those of p, 2p and 3p side by side for the first stage. */
-function fillTables(cos: Float64Array, sin: Float64Array, firstStage: Float64Array, size: number): void {
+/** Cosines and sines of −2πi·rp/N for r = 1, 2, 3: side by side for the first stage, together for the later ones. */
+function fillTables(firstStage: Float64Array, later: Float64Array, size: number): void {
   const quarter = size / 4;
   const known = quarterOfCosines(size);
   const stride = known.length / quarter;
+  const [c1, s1, c2, s2, c3, s3] = Array.from({ length: 6 }, (_, i) =>
+    firstStage.subarray(i * quarter, (i + 1) * quarter),
+  );
   // A quarter of the cosines are computed; the rest, and all sines, are the same numbers in another order.
-  for (let i = 0; i <= quarter; i++) {
-    const c = i === quarter ? 0 : known[i * stride];
-    cos[i] = c;
-    cos[2 * quarter - i] = -c;
-    cos[2 * quarter + i] = -c;
-    if (i > 0) cos[size - i] = c;
+  c1[0] = known[0];
+  for (let p = 1; p < quarter; p++) {
+    c1[p] = known[p * stride];
+    s1[p] = -known[(quarter - p) * stride];
   }
-  for (let i = 0; i < size; i++) sin[i] = cos[(i + quarter) & (size - 1)];
-  for (let p = 0; p < quarter; p++) {
-    for (let r = 1; r <= 3; r++) {
-      firstStage[2 * (r - 1) * quarter + p] = cos[r * p];
-      firstStage[(2 * (r - 1) + 1) * quarter + p] = sin[r * p];
+  for (let p = 0; p < quarter / 2; p++) {
+    c2[p] = c1[2 * p];
+    s2[p] = s1[2 * p];
+    c2[p + quarter / 2] = s1[2 * p];
+    s2[p + quarter / 2] = -c1[2 * p];
+  }
+  for (let p = 0, at = 0, turned = 0; p < quarter; p++) {
+    c3[p] = turned === 0 ? c1[at] : turned === 1 ? s1[at] : -c1[at];
+    s3[p] = turned === 0 ? s1[at] : turned === 1 ? -c1[at] : -s1[at];
+    at += 3;
+    if (at >= quarter) {
+      at -= quarter;
+      turned++;
+    }
+  }
+  for (let at = 0, step = 4; at < later.length; step *= 4) {
+    for (let p = 0; p < quarter; p += step) {
+      for (let table = p; table < firstStage.length; table += quarter) later[at++] = firstStage[table];
     }
   }
 }

@@ -1,26 +1,15 @@
+import type { ChannelBlock } from './channel-block';
 import { GrowingFloats } from './growing-floats';
 import { kWeighting } from './k-weighting';
-import { K_WEIGHTING_KERNEL } from './k-weighting-kernel';
-import { kernelInstance, type KernelExports } from './kernel-instance';
 
 /** Length of the frames in which power is kept; 20 of them make a gating block of BS.1770. */
 export const FRAMES_PER_SECOND = 50;
-
-interface Kernel extends KernelExports {
-  readonly RESULTS: { readonly value: number };
-  readonly SAMPLES: { readonly value: number };
-  plan(samples: number): void;
-  accumulate(from: number, to: number): void;
-}
-
-/** Where the kernel expects the coefficients. */
-const COEFFICIENTS_AT = 1024;
 
 /**
  * Mean square of one channel in frames of 20 ms, plain and K-weighted, and the sums of the whole clip, in one walk.
  * Frame k covers the samples from round(k·fs/50) on, so that any sample rate stays aligned with time.
  * A last frame that is not full is dropped.
- * The loop over the samples is kernels/k-weighting.ts, compiled to WebAssembly.
+ * The loop over the samples is kernels/k-weighting.ts.
  */
 export class FramePowerMeter {
   readonly plain = new GrowingFloats();
@@ -30,8 +19,6 @@ export class FramePowerMeter {
   /** Sum of the squares of all samples so far. */
   sumOfSquares = 0;
   count = 0;
-  private readonly kernel: Kernel = kernelInstance(K_WEIGHTING_KERNEL);
-  private readonly block: Float64Array;
   /** Sum, sum of squares and K-weighted sum of squares of the last stretch. */
   private readonly results: Float64Array;
   private position = 0;
@@ -43,37 +30,23 @@ export class FramePowerMeter {
 
   /**
    * @param sampleRate - in hertz
-   * @param blockFrames - the longest block that will be pushed
+   * @param block - the block that is pushed
    */
   constructor(
     private readonly sampleRate: number,
-    blockFrames: number,
+    private readonly block: ChannelBlock,
   ) {
     const [shelf, highPass] = kWeighting(sampleRate);
-    this.kernel.plan(blockFrames);
-    const { memory, RESULTS, SAMPLES } = this.kernel;
+    const { kernel } = block;
     const { b0, b1, b2, a1, a2 } = shelf;
-    new Float64Array(memory.buffer, COEFFICIENTS_AT, 8).set([
-      b0,
-      b1,
-      b2,
-      a1,
-      a2,
-      highPass.b0,
-      highPass.a1,
-      highPass.a2,
-    ]);
-    this.results = new Float64Array(memory.buffer, RESULTS.value, 3);
-    this.block = new Float64Array(memory.buffer, SAMPLES.value, blockFrames);
+    block.part(kernel.K_COEFFICIENTS, 8).set([b0, b1, b2, a1, a2, highPass.b0, highPass.a1, highPass.a2]);
+    this.results = block.part(kernel.K_RESULTS, 3);
     this.frameEnd = this.boundary(1);
   }
 
-  /**
-   * @param samples - full scale ±1
-   * @param count - how many of them to take, at most `blockFrames`
-   */
-  push(samples: Float64Array, count: number): void {
-    this.block.set(count === samples.length ? samples : samples.subarray(0, count));
+  /** Takes the block as it stands. */
+  push(): void {
+    const { count } = this.block;
     let from = 0;
     while (from < count) {
       const to = Math.min(count, from + this.frameEnd - this.position);
@@ -85,13 +58,13 @@ export class FramePowerMeter {
   }
 
   private accumulate(from: number, to: number): void {
-    this.kernel.accumulate(from, to);
-    const [sum, plain, weighted] = this.results;
-    this.sum += sum;
-    this.sumOfSquares += plain;
+    this.block.kernel.accumulate(from, to);
+    const { results } = this;
+    this.sum += results[0];
+    this.sumOfSquares += results[1];
     this.count += to - from;
-    this.plainSum += plain;
-    this.weightedSum += weighted;
+    this.plainSum += results[1];
+    this.weightedSum += results[2];
   }
 
   private closeFrame(): void {

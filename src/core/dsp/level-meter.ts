@@ -1,4 +1,4 @@
-import { STRIDE, type BlockExtremes } from './block-extremes';
+import { STRIDE, type ChannelBlock } from './channel-block';
 
 /** Equal samples in a row at the extreme that count as one clipped run (AES17 leaves the number to the user; 3 is common practice, no source). */
 const CLIPPED_RUN = 3;
@@ -24,17 +24,13 @@ export class LevelMeter {
     return this.top.extreme === -Infinity ? 0 : Math.max(Math.abs(this.top.extreme), Math.abs(this.bottom.extreme));
   }
 
-  /**
-   * @param samples - full scale ±1
-   * @param count - how many of them to take
-   * @param extremes - the same block's extremes
-   */
-  push(samples: Float64Array, count: number, extremes: BlockExtremes): void {
-    for (let s = 0; s < extremes.strides; s++) {
+  /** @param block - full, or the last one */
+  push({ samples, count, strides, highest, lowest }: ChannelBlock): void {
+    for (let s = 0; s < strides; s++) {
       const end = Math.min(count, (s + 1) * STRIDE);
-      if (extremes.highest[s] >= this.top.extreme) this.top.scan(samples, s * STRIDE, end, 1);
+      if (highest[s] >= this.top.extreme) this.top.scan(samples, s * STRIDE, end, 1);
       else this.top.length = 0;
-      if (-extremes.lowest[s] >= this.bottom.extreme) this.bottom.scan(samples, s * STRIDE, end, -1);
+      if (-lowest[s] >= this.bottom.extreme) this.bottom.scan(samples, s * STRIDE, end, -1);
       else this.bottom.length = 0;
     }
   }

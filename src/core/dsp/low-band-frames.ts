@@ -1,6 +1,6 @@
 import { BLOCK_FRAMES } from '../audio/sample-stream';
-import { BiquadCascade } from './biquad';
 import { butterworthHighPass, butterworthLowPass } from './butterworth';
+import type { ChannelBlock } from './channel-block';
 import { FRAMES_PER_SECOND } from './frame-power';
 import { GrowingFloats } from './growing-floats';
 
@@ -11,72 +11,61 @@ const LOW_RATE_HZ = 4000;
 
 /**
  * Largest magnitude at 20–120 Hz in frames of 20 ms, one channel. Samples are first brought down to about 4–8 kHz by
- * triangular averaging (two sums per sample; what folds down into the band is at least 60 dB lower), then filtered by
+ * triangular averaging (kernels/low-band.ts; what folds down into the band is at least 60 dB lower), then filtered by
  * Butterworth sections of fourth order at each edge.
  */
 export class LowBandFrames {
   /** Largest magnitude per frame, full scale 1. */
   readonly peaks = new GrowingFloats();
   private readonly divisor: number;
-  private readonly filter: BiquadCascade;
   private readonly lowRate: number;
-  /** Low-rate samples of one block, filtered together. */
-  private readonly low = new Float64Array(BLOCK_FRAMES);
-  private inBlock = 0;
-  private sum = 0;
-  private ramp = 0;
-  private rising = 0;
+  /** Magnitudes of the block in the band, at the low rate. */
+  private readonly magnitudes: Float64Array;
   private lowSamples = 0;
   private frame = 0;
+  private frameEnd: number;
   private peak = 0;
 
-  /** @param sampleRate - in hertz */
-  constructor(sampleRate: number) {
+  /**
+   * @param sampleRate - in hertz
+   * @param block - the block that is pushed
+   */
+  constructor(
+    sampleRate: number,
+    private readonly block: ChannelBlock,
+  ) {
     this.divisor = Math.max(1, Math.floor(sampleRate / LOW_RATE_HZ));
     this.lowRate = sampleRate / this.divisor;
-    this.filter = new BiquadCascade([
+    this.frameEnd = this.boundary(1);
+    this.magnitudes = block.part(block.kernel.LOW_BAND, BLOCK_FRAMES);
+    const sections = [
       ...butterworthHighPass(4, PUFF_BAND.lowHz, this.lowRate),
       ...butterworthLowPass(4, PUFF_BAND.highHz, this.lowRate),
-    ]);
+    ];
+    block
+      .part(block.kernel.LOW_SECTIONS, 5 * sections.length)
+      .set(sections.flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]));
   }
 
-  /**
-   * @param samples - full scale ±1
-   * @param count - how many of them to take, at most BLOCK_FRAMES
-   */
-  push(samples: Float64Array, count: number): void {
-    const { divisor } = this;
-    const { low } = this;
-    let { inBlock, sum, ramp, rising } = this;
-    let filled = 0;
-    for (let i = 0; i < count;) {
-      const end = Math.min(count, i + divisor - inBlock);
-      for (; i < end; i++, inBlock++) {
-        sum += samples[i];
-        ramp += samples[i] * inBlock;
-      }
-      if (inBlock < divisor) break;
-      // Triangle over two blocks: rising weights of the one before, falling weights of this one.
-      low[filled++] = (rising + divisor * sum - ramp) / (divisor * divisor);
-      rising = ramp;
-      inBlock = 0;
-      sum = 0;
-      ramp = 0;
+  /** Takes the block as it stands. */
+  push(): void {
+    const { magnitudes } = this;
+    const count = this.block.kernel.lowBand(this.block.count, this.divisor);
+    for (let i = 0; i < count; i++) {
+      if (magnitudes[i] > this.peak) this.peak = magnitudes[i];
+      if (++this.lowSamples >= this.frameEnd) this.closeFrame();
     }
-    this.inBlock = inBlock;
-    this.sum = sum;
-    this.ramp = ramp;
-    this.rising = rising;
-    this.filter.process(low, filled);
-    for (let i = 0; i < filled; i++) this.take(Math.abs(low[i]));
   }
 
-  private take(magnitude: number): void {
-    if (magnitude > this.peak) this.peak = magnitude;
-    if (++this.lowSamples >= ((this.frame + 1) * this.lowRate) / FRAMES_PER_SECOND) {
-      this.peaks.push(this.peak);
-      this.peak = 0;
-      this.frame++;
-    }
+  private closeFrame(): void {
+    this.peaks.push(this.peak);
+    this.peak = 0;
+    this.frame++;
+    this.frameEnd = this.boundary(this.frame + 1);
+  }
+
+  /** Low-rate samples, whole or not, after which a frame ends. */
+  private boundary(frame: number): number {
+    return (frame * this.lowRate) / FRAMES_PER_SECOND;
   }
 }

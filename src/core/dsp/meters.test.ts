@@ -2,31 +2,29 @@ import { describe, expect, it } from 'vitest';
 import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { joined, lcgNoise, sine } from '../testing/signals';
 import { BiquadCascade } from './biquad';
-import { BlockExtremes } from './block-extremes';
+import { ChannelBlock } from './channel-block';
 import { FramePowerMeter } from './frame-power';
 import { kWeighting } from './k-weighting';
 import { LevelMeter } from './level-meter';
 import { TRUE_PEAK_PHASES, TruePeakMeter } from './true-peak';
 import { WaveformPeaks } from './waveform-peaks';
 
-function inBlocks(
-  signal: Float64Array,
-  visit: (block: Float64Array, count: number, extremes: BlockExtremes) => void,
-): void {
-  const extremes = new BlockExtremes();
+function inBlocks(signal: Float64Array, block: ChannelBlock, visit: () => void): void {
   for (let at = 0; at < signal.length; at += BLOCK_FRAMES) {
-    const block = signal.slice(at, at + BLOCK_FRAMES);
-    extremes.scan(block, block.length);
-    visit(block, block.length, extremes);
+    const part = signal.subarray(at, at + BLOCK_FRAMES);
+    block.samples.set(part);
+    block.scan(part.length);
+    visit();
   }
 }
 
 function truePeak(signal: Float64Array): number {
-  const meter = new TruePeakMeter(BLOCK_FRAMES);
+  const block = new ChannelBlock();
+  const meter = new TruePeakMeter(block);
   let samplePeak = 0;
-  inBlocks(signal, (block, count, extremes) => {
-    samplePeak = block.reduce((m, x) => Math.max(m, Math.abs(x)), samplePeak);
-    meter.push(block, count, extremes, samplePeak);
+  inBlocks(signal, block, () => {
+    samplePeak = block.samples.subarray(0, block.count).reduce((m, x) => Math.max(m, Math.abs(x)), samplePeak);
+    meter.push(samplePeak);
   });
   meter.finish();
   return meter.peak;
@@ -94,7 +92,8 @@ describe('TruePeakMeter', () => {
 describe('LevelMeter', () => {
   const level = (signal: Float64Array): LevelMeter => {
     const meter = new LevelMeter();
-    inBlocks(signal, (block, count, extremes) => meter.push(block, count, extremes));
+    const block = new ChannelBlock();
+    inBlocks(signal, block, () => meter.push(block));
     return meter;
   };
 
@@ -127,9 +126,10 @@ describe('LevelMeter', () => {
 
 describe('FramePowerMeter', () => {
   it('keeps frames aligned with time at rates that do not divide by 50', () => {
-    const meter = new FramePowerMeter(11_025, 11_025 * 3);
+    const block = new ChannelBlock();
+    const meter = new FramePowerMeter(11_025, block);
     const signal = new Float64Array(11_025 * 3).fill(0.5);
-    meter.push(signal, signal.length);
+    inBlocks(signal, block, () => meter.push());
     expect(meter.plain.length).toBe(150);
     expect(meter.plain.view().every((p) => Math.abs(p - 0.25) < 1e-12)).toBe(true);
     expect(meter.sum).toBeCloseTo(0.5 * signal.length, 6);
@@ -140,10 +140,12 @@ describe('FramePowerMeter', () => {
 describe('the K-weighting kernel', () => {
   it('filters as the two sections do one after the other, in blocks of any length', () => {
     const signal = lcgNoise(9600, 0.5);
-    const meter = new FramePowerMeter(48_000, 1000);
+    const block = new ChannelBlock();
+    const meter = new FramePowerMeter(48_000, block);
     for (let at = 0; at < signal.length; at += 1000) {
-      const block = signal.slice(at, at + 1000);
-      meter.push(block, block.length);
+      block.samples.set(signal.subarray(at, at + 1000));
+      block.scan(Math.min(1000, signal.length - at));
+      meter.push();
     }
     const filtered = signal.slice();
     new BiquadCascade(kWeighting(48_000)).process(filtered);
@@ -158,7 +160,8 @@ describe('WaveformPeaks', () => {
     const signal = lcgNoise(count, 0.3);
     signal[Math.floor(count / 2)] = 0.95;
     const peaks = new WaveformPeaks();
-    inBlocks(signal, (_, __, extremes) => peaks.push([extremes]));
+    const block = new ChannelBlock();
+    inBlocks(signal, block, () => peaks.push([block]));
     const { pairs, framesPerColumn } = peaks.finish();
     expect(pairs.length / 2).toBe(Math.ceil(count / framesPerColumn));
     expect(pairs.length / 2).toBeLessThanOrEqual(2048);

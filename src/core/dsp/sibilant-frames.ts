@@ -1,4 +1,4 @@
-import type { FftPlan } from './fft';
+import type { FramePairPlan } from './fft';
 import { GrowingFloats } from './growing-floats';
 import { hannPlan } from './hann';
 import { binRange, sumRange, type BinRange } from './bin-range';
@@ -18,7 +18,7 @@ export class SibilantFrames {
   /** Two numbers per frame: mean square at 1–5 kHz, and at 5–10 kHz (NaN where half the sample rate is lower). */
   readonly values = new GrowingFloats();
   readonly frameLength: number;
-  private readonly fft: FftPlan;
+  private readonly fft: FramePairPlan;
   private readonly scale: number;
   private readonly body: BinRange;
   private readonly hiss: BinRange | null;

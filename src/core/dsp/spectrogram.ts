@@ -1,4 +1,4 @@
-import { FftPlan } from './fft';
+import { FramePairPlan } from './fft';
 import { hann } from './hann';
 
 /** Rows: logarithmic from the lowest to the highest frequency. */
@@ -19,7 +19,7 @@ export class Spectrogram {
   readonly columns: number;
   /** Column after column, `rows` bytes each. */
   readonly levels: Uint8Array<ArrayBuffer>;
-  private readonly fft: FftPlan;
+  private readonly fft: FramePairPlan;
   private readonly scale: number;
   private readonly hop: number;
   private readonly edges: Int32Array;
@@ -34,7 +34,7 @@ export class Spectrogram {
    */
   constructor(sampleRate: number, frames: number) {
     const n = 2 ** Math.round(Math.log2(0.04 * sampleRate));
-    this.fft = new FftPlan(n);
+    this.fft = new FramePairPlan(n);
     this.fft.window.set(hann(n));
     // A full-scale sine reads 0 dBFS at its bin.
     this.scale = 8 / this.fft.window.reduce((s, w) => s + w, 0) ** 2 / 2;

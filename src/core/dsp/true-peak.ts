@@ -1,6 +1,5 @@
-import { STRIDE, type BlockExtremes } from './block-extremes';
-import { kernelInstance, type KernelExports } from './kernel-instance';
-import { TRUE_PEAK_KERNEL } from './true-peak-kernel';
+import { BLOCK_FRAMES } from '../audio/sample-stream';
+import { STRIDE, type ChannelBlock } from './channel-block';
 
 /**
  * The four-phase interpolator of ITU-R BS.1770-5 Annex 2 (48 taps, 4 × oversampling). Written from memory and
@@ -25,53 +24,40 @@ const gainOf = (phase: number): number => TRUE_PEAK_PHASES[phase].reduce((s, c) 
 const OUTER_GAIN = Math.max(gainOf(0), gainOf(3));
 const INNER_GAIN = Math.max(gainOf(1), gainOf(2));
 
-interface Kernel extends KernelExports {
-  /** Where the window begins. */
-  readonly WINDOW: { readonly value: number };
-  plan(samples: number): void;
-  largest(from: number, to: number, start: number, outerPhases: boolean): number;
-}
-
-/** Where the kernel expects its coefficients. */
-const COEFFICIENTS_AT = 1024;
-
 /**
  * True peak of one channel: the largest magnitude of the 4 × oversampled signal, and never less than the sample
  * peak. Stretches whose samples are so small that the interpolator cannot exceed the maximum found so far are
  * skipped; the result is the same to the last bit, and speech is mostly skipped. What remains goes through
- * kernels/true-peak.ts, compiled to WebAssembly.
+ * kernels/true-peak.ts.
  */
 export class TruePeakMeter {
   /** Largest magnitude so far, linear, full scale 1. */
   peak = 0;
-  private readonly kernel: Kernel = kernelInstance(TRUE_PEAK_KERNEL);
+  /** The samples before the block (TAPS of them), the block, and some behind it. */
   private readonly window: Float64Array;
   /** Largest magnitude of the stride before: the interpolator still reaches into it. */
   private before = 0;
 
-  /** @param blockFrames - the longest block that will be pushed */
-  constructor(blockFrames: number) {
-    this.kernel.plan(blockFrames);
-    const { buffer } = this.kernel.memory;
+  /** @param block - the block that is pushed */
+  constructor(private readonly block: ChannelBlock) {
+    const { kernel } = block;
     const twice = TRUE_PEAK_PHASES.flatMap((phase) => [...phase].flatMap((c) => [c, c]));
-    new Float64Array(buffer, COEFFICIENTS_AT, twice.length).set(twice);
-    // One sample more than the block: the kernel takes two at a time.
-    this.window = new Float64Array(buffer, this.kernel.WINDOW.value, TAPS - 1 + blockFrames + 1);
+    block.part(kernel.PHASES, twice.length).set(twice);
+    // The kernel takes two samples at a time, and may read one behind the last.
+    this.window = block.part(kernel.BEFORE, TAPS + BLOCK_FRAMES + 1);
   }
 
   /**
-   * @param samples - full scale ±1
-   * @param count - how many of them to take, at most `blockFrames`; less than a full stride only in the last block
-   * @param extremes - the same block's extremes
+   * Takes the block as it stands: a full one, or the last.
+   *
    * @param samplePeak - largest magnitude of the clip up to and including this block (raises the bar for skipping)
    */
-  push(samples: Float64Array, count: number, extremes: BlockExtremes, samplePeak: number): void {
-    const { window, kernel } = this;
-    window.set(count === samples.length ? samples : samples.subarray(0, count), TAPS - 1);
-    window[TAPS - 1 + count] = 0;
+  push(samplePeak: number): void {
+    const { window } = this;
+    const { kernel, lowest, highest, strides, count } = this.block;
+    window[TAPS + count] = 0;
     let peak = Math.max(this.peak, samplePeak);
     let { before } = this;
-    const { lowest, highest, strides } = extremes;
     for (let s = 0; s < strides; s++) {
       const largest = highest[s] > -lowest[s] ? highest[s] : -lowest[s];
       const reach = largest > before ? largest : before;
@@ -82,14 +68,14 @@ export class TruePeakMeter {
     }
     this.before = before;
     this.peak = peak;
-    window.copyWithin(0, count, count + TAPS - 1);
+    window.copyWithin(0, count, count + TAPS);
   }
 
   /**
    * Lets the filter ring out past the last sample. The clip is taken to be followed by silence.
    */
   finish(): void {
-    this.window.fill(0, TAPS - 1, 2 * TAPS);
-    this.peak = this.kernel.largest(0, TAPS - 1, this.peak, true);
+    this.window.fill(0, TAPS, 2 * TAPS + 1);
+    this.peak = this.block.kernel.largest(0, TAPS - 1, this.peak, true);
   }
 }

@@ -1,4 +1,4 @@
-import { STRIDE, type BlockExtremes } from './block-extremes';
+import { STRIDE, type ChannelBlock } from './channel-block';
 
 /** Most columns that a waveform is drawn with. */
 const MOST_COLUMNS = 2_048;
@@ -20,9 +20,9 @@ export class WaveformPeaks {
   /**
    * Columns begin and end with strides.
    *
-   * @param channels - extremes of the same block, one per channel; those of all of them count
+   * @param channels - the same block of every channel; the extremes of all of them count
    */
-  push(channels: readonly BlockExtremes[]): void {
+  push(channels: readonly ChannelBlock[]): void {
     for (let s = 0; s < channels[0].strides; s++) {
       for (const { lowest, highest } of channels) {
         if (lowest[s] < this.lowest) this.lowest = lowest[s];

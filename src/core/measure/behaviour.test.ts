@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { BiquadCascade } from '../dsp/biquad';
 import { butterworthHighPass, butterworthLowPass } from '../dsp/butterworth';
 import { peaking } from '../dsp/eq-biquads';
-import { STRIDE } from '../dsp/block-extremes';
+import { STRIDE } from '../dsp/channel-block';
 import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
 import { handlingNoise } from './knocks';
 import { plosiveMeasurement } from './plosives';

@@ -1,10 +1,10 @@
 import type { SoundCodec } from '../audio/codec';
 import { codecReason } from './codec-decides';
 import type { AudioFormat } from '../audio/audio-format';
-import { allocateBlock, BLOCK_FRAMES, readStretch, type SampleStream } from '../audio/sample-stream';
+import { readStretch, type SampleStream } from '../audio/sample-stream';
 import { AudioFileError } from '../audio/audio-file-error';
-import { BlockExtremes } from '../dsp/block-extremes';
 import { A_TOTAL, BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
+import { ChannelBlock } from '../dsp/channel-block';
 import { DropOutDetector } from '../dsp/drop-out-detector';
 import { FramePowerMeter } from '../dsp/frame-power';
 import { LevelMeter } from '../dsp/level-meter';
@@ -90,8 +90,8 @@ export interface AnalysisOptions {
 export async function analyseClip(stream: SampleStream, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
   const { sampleRate } = stream.format;
   const spectral: SpectralMeters[] = [];
-  const base = await levelPass(stream, options, () => {
-    const meters = new SpectralMeters(sampleRate);
+  const base = await levelPass(stream, options, (block) => {
+    const meters = new SpectralMeters(sampleRate, block);
     spectral.push(meters);
     return meters;
   });
@@ -138,28 +138,29 @@ export function analyseLevel(stream: SampleStream, options: AnalysisOptions = {}
   return levelPass(stream, options, () => null);
 }
 
-/** Takes the samples that the level meters have seen, with their extremes. */
+/** Takes the block that the level meters have seen. */
 interface FurtherMeters {
-  push(samples: Float64Array, count: number, extremes: BlockExtremes): void;
+  push(): void;
   finish(): void;
 }
 
 async function levelPass(
   stream: SampleStream,
   options: AnalysisOptions,
-  further: () => FurtherMeters | null,
+  further: (block: ChannelBlock) => FurtherMeters | null,
 ): Promise<LevelAnalysis> {
   const { format } = stream;
-  const block = allocateBlock(format.channels);
-  const channels = block.map(() => new LevelMeters(format.sampleRate, further()));
+  const blocks = Array.from({ length: format.channels }, () => new ChannelBlock());
+  const samples = blocks.map((block) => block.samples);
+  const channels = blocks.map((block) => new LevelMeters(format.sampleRate, block, further(block)));
   const waveform = new WaveformPeaks();
   let frames = 0;
   for (let reads = 0; ; reads++) {
-    const next = stream.read(block);
+    const next = stream.read(samples);
     const count = typeof next === 'number' ? next : await next;
     if (count === 0) break;
-    channels.forEach((meters, c) => meters.push(block[c], count));
-    waveform.push(channels.map((meters) => meters.extremes));
+    channels.forEach((meters) => meters.push(count));
+    waveform.push(blocks);
     frames += count;
     if (reads % 64 === 0 && format.frames > 0) options.onProgress?.(frames / format.frames);
   }
@@ -205,24 +206,26 @@ async function closeLook(
 }
 
 class LevelMeters {
-  readonly extremes = new BlockExtremes();
   readonly level = new LevelMeter();
   readonly frames: FramePowerMeter;
-  readonly truePeak = new TruePeakMeter(BLOCK_FRAMES);
+  readonly truePeak: TruePeakMeter;
 
   constructor(
     sampleRate: number,
+    private readonly block: ChannelBlock,
     private readonly further: FurtherMeters | null,
   ) {
-    this.frames = new FramePowerMeter(sampleRate, BLOCK_FRAMES);
+    this.frames = new FramePowerMeter(sampleRate, block);
+    this.truePeak = new TruePeakMeter(block);
   }
 
-  push(samples: Float64Array, count: number): void {
-    this.extremes.scan(samples, count);
-    this.level.push(samples, count, this.extremes);
-    this.frames.push(samples, count);
-    this.truePeak.push(samples, count, this.extremes, this.level.peak);
-    this.further?.push(samples, count, this.extremes);
+  /** @param count - samples that were filled into the block */
+  push(count: number): void {
+    this.block.scan(count);
+    this.level.push(this.block);
+    this.frames.push();
+    this.truePeak.push(this.level.peak);
+    this.further?.push();
   }
 
   finish(): void {
@@ -237,18 +240,22 @@ class SpectralMeters implements FurtherMeters {
   readonly lowBand: LowBandFrames;
   readonly dropOuts: DropOutDetector;
 
-  constructor(sampleRate: number) {
+  constructor(
+    sampleRate: number,
+    private readonly block: ChannelBlock,
+  ) {
     this.bands = new BandPowerFrames(sampleRate);
     this.sibilant = new SibilantFrames(sampleRate);
-    this.lowBand = new LowBandFrames(sampleRate);
+    this.lowBand = new LowBandFrames(sampleRate, block);
     this.dropOuts = new DropOutDetector(sampleRate);
   }
 
-  push(samples: Float64Array, count: number, extremes: BlockExtremes): void {
+  push(): void {
+    const { samples, count } = this.block;
     this.bands.push(samples, count);
     this.sibilant.push(samples, count);
-    this.lowBand.push(samples, count);
-    this.dropOuts.push(samples, count, extremes);
+    this.lowBand.push();
+    this.dropOuts.push(this.block);
   }
 
   finish(): void {

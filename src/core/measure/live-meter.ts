@@ -1,5 +1,5 @@
 import { BLOCK_FRAMES } from '../audio/sample-stream';
-import { BlockExtremes } from '../dsp/block-extremes';
+import { ChannelBlock } from '../dsp/channel-block';
 import { FRAMES_PER_SECOND, FramePowerMeter } from '../dsp/frame-power';
 import { LevelMeter } from '../dsp/level-meter';
 import { TruePeakMeter } from '../dsp/true-peak';
@@ -31,13 +31,12 @@ const RMS_FRAMES = 0.3 * FRAMES_PER_SECOND;
  */
 export class LiveMeter {
   private readonly channels: readonly {
-    extremes: BlockExtremes;
+    block: ChannelBlock;
     level: LevelMeter;
     frames: FramePowerMeter;
     truePeak: TruePeakMeter;
   }[];
   private readonly weights: readonly number[];
-  private readonly block = new Float64Array(BLOCK_FRAMES);
   private recentPeak = 0;
   private count = 0;
 
@@ -47,12 +46,15 @@ export class LiveMeter {
    */
   constructor(sampleRate: number, channels: number) {
     this.weights = channelWeights(channels, null);
-    this.channels = Array.from({ length: channels }, () => ({
-      extremes: new BlockExtremes(),
-      level: new LevelMeter(),
-      frames: new FramePowerMeter(sampleRate, BLOCK_FRAMES),
-      truePeak: new TruePeakMeter(BLOCK_FRAMES),
-    }));
+    this.channels = Array.from({ length: channels }, () => {
+      const block = new ChannelBlock();
+      return {
+        block,
+        level: new LevelMeter(),
+        frames: new FramePowerMeter(sampleRate, block),
+        truePeak: new TruePeakMeter(block),
+      };
+    });
   }
 
   /** @param samples - one array per channel, equally long, full scale ±1, of any length */
@@ -60,16 +62,16 @@ export class LiveMeter {
     const length = samples[0]?.length ?? 0;
     for (let at = 0; at < length; at += BLOCK_FRAMES) {
       const count = Math.min(BLOCK_FRAMES, length - at);
-      this.channels.forEach(({ extremes, level, frames, truePeak }, c) => {
+      this.channels.forEach(({ block, level, frames, truePeak }, c) => {
         for (let i = 0; i < count; i++) {
           const x = samples[c][at + i];
-          this.block[i] = x;
+          block.samples[i] = x;
           if (Math.abs(x) > this.recentPeak) this.recentPeak = Math.abs(x);
         }
-        extremes.scan(this.block, count);
-        level.push(this.block, count, extremes);
-        frames.push(this.block, count);
-        truePeak.push(this.block, count, extremes, level.peak);
+        block.scan(count);
+        level.push(block);
+        frames.push();
+        truePeak.push(level.peak);
       });
       this.count += count;
     }

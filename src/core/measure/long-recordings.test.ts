@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { ChannelBlock } from '../dsp/channel-block';
 import { FramePowerMeter } from '../dsp/frame-power';
 import { ToneFrames } from '../dsp/tone-frames';
 import { BLOCK_FRAMES } from '../audio/sample-stream';
@@ -19,12 +20,15 @@ const speech = (seconds: number, seed: number, level = -14): Float64Array =>
 const inRoom = (sound: Float64Array): Float64Array => mixed(sound, scaled(lcgNoise(sound.length, 1, 99), -66));
 
 function cuts(sound: Float64Array, method: CutMethod, silenceS: number | null = null): [number, number][] {
-  const meter = new FramePowerMeter(RATE, BLOCK_FRAMES);
+  const block = new ChannelBlock();
+  const meter = new FramePowerMeter(RATE, block);
   const tones = new ToneFrames(RATE, 2000);
   for (let at = 0; at < sound.length; at += BLOCK_FRAMES) {
-    const block = sound.subarray(at, at + BLOCK_FRAMES);
-    meter.push(block, block.length);
-    tones.push(block, block.length);
+    const part = sound.subarray(at, at + BLOCK_FRAMES);
+    block.samples.set(part);
+    block.scan(part.length);
+    meter.push();
+    tones.push(part, part.length);
   }
   return cutRecording(meter.kWeighted.view().slice(), Uint8Array.from(tones.marks), method, silenceS).map((p) => [
     p.startS,

@@ -1,4 +1,4 @@
-import { BLOCK_FRAMES, allocateBlock } from '#core/audio/sample-stream';
+import { ChannelBlock } from '#core/dsp/channel-block';
 import { FramePowerMeter } from '#core/dsp/frame-power';
 import { ToneFrames } from '#core/dsp/tone-frames';
 import { CUT_SETTINGS, cutRecording, type CutMethod } from '#core/measure/recording-cuts';
@@ -18,12 +18,16 @@ export default async function inspectCuts({ path, method, silenceS }: FindCutsTa
   const stream = openClip(path);
   try {
     const { sampleRate, channels } = stream.format;
-    const meters = Array.from({ length: channels }, () => new FramePowerMeter(sampleRate, BLOCK_FRAMES));
+    const blocks = Array.from({ length: channels }, () => new ChannelBlock());
+    const meters = blocks.map((block) => new FramePowerMeter(sampleRate, block));
     const tones = new ToneFrames(sampleRate, CUT_SETTINGS.toneHz);
-    const block = allocateBlock(channels);
-    for (let count = await stream.read(block); count > 0; count = await stream.read(block)) {
-      meters.forEach((meter, c) => meter.push(block[c], count));
-      tones.push(block[0], count);
+    const samples = blocks.map((block) => block.samples);
+    for (let count = await stream.read(samples); count > 0; count = await stream.read(samples)) {
+      meters.forEach((meter, c) => {
+        blocks[c].scan(count);
+        meter.push();
+      });
+      tones.push(samples[0], count);
     }
     const powers = meters[0].kWeighted.view().slice();
     for (const meter of meters.slice(1)) meter.kWeighted.view().forEach((p, i) => (powers[i] += p));

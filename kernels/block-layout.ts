@@ -1,0 +1,28 @@
+// Where the parts of a channel's block stand in the memory of its kernel. From 1024 on: coefficients, states and
+// results of K-weighting; the phases of the true-peak interpolator; twelve samples from before the block (the
+// interpolator reaches eleven back; twelve keep the block aligned), the block and two samples more (vectors hold two);
+// lowest and highest sample of every stride; coefficients and states of the low band, and the block at its rate.
+
+/** Samples of a block; BLOCK_FRAMES of src/core/audio/sample-stream.ts. */
+export const BLOCK: i32 = 8192;
+/** Samples of a stride; STRIDE of src/core/dsp/channel-block.ts. */
+export const STRIDE: i32 = 32;
+
+export const K_COEFFICIENTS: usize = 1024;
+export const K_STATE: usize = K_COEFFICIENTS + 8 * 8;
+export const K_RESULTS: usize = K_STATE + 4 * 8;
+export const PHASES: usize = K_RESULTS + 4 * 8;
+export const BEFORE: usize = PHASES + 4 * 12 * 16;
+export const SAMPLES: usize = BEFORE + 12 * 8;
+export const LOWEST: usize = SAMPLES + ((<usize>BLOCK) << 3) + 16;
+export const HIGHEST: usize = LOWEST + ((<usize>(BLOCK / STRIDE)) << 3);
+export const LOW_SECTIONS: usize = HIGHEST + ((<usize>(BLOCK / STRIDE)) << 3);
+export const LOW_STATES: usize = LOW_SECTIONS + 4 * 5 * 8;
+export const LOW_BAND: usize = LOW_STATES + 4 * 2 * 8;
+const END: usize = LOW_BAND + ((<usize>BLOCK) << 3);
+
+/** Makes room for all of it. */
+export function plan(): void {
+  const pages: i32 = <i32>((END + 65535) >> 16);
+  if (memory.size() < pages) memory.grow(pages - memory.size());
+}

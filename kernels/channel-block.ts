@@ -1,0 +1,22 @@
+// AssemblyScript, compiled by `npm run kernels` into src/core/dsp/channel-block-kernel.ts.
+//
+// A block of one channel, and the loops over its samples that every clip goes through. They share one memory, so that
+// the samples are written once; JavaScript checks the bounds of every access to an array, this does not.
+export {
+  BEFORE,
+  BLOCK,
+  HIGHEST,
+  K_COEFFICIENTS,
+  K_RESULTS,
+  LOWEST,
+  LOW_BAND,
+  LOW_SECTIONS,
+  PHASES,
+  SAMPLES,
+  STRIDE,
+  plan,
+} from './block-layout';
+export { extremes } from './extremes';
+export { accumulate } from './k-weighting';
+export { lowBand } from './low-band';
+export { largest } from './true-peak';

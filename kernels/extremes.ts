@@ -1,0 +1,42 @@
+import { HIGHEST, LOWEST, SAMPLES, STRIDE } from './block-layout';
+
+/**
+ * Lowest and highest sample of every stride of a block; the last one may be short. Pairs of samples side by side, and
+ * two such pairs, so that one comparison need not wait for the other.
+ */
+export function extremes(count: i32): void {
+  let low: usize = LOWEST;
+  let high: usize = HIGHEST;
+  const whole = count / STRIDE;
+  let at: usize = SAMPLES;
+  for (let s = 0; s < whole; s++) {
+    let low0 = v128.load(at);
+    let high0 = low0;
+    let low1 = v128.load(at, 16);
+    let high1 = low1;
+    const end: usize = at + ((<usize>STRIDE) << 3);
+    for (at += 32; at < end; at += 32) {
+      const a = v128.load(at);
+      const b = v128.load(at, 16);
+      low0 = f64x2.pmin(low0, a);
+      high0 = f64x2.pmax(high0, a);
+      low1 = f64x2.pmin(low1, b);
+      high1 = f64x2.pmax(high1, b);
+    }
+    low0 = f64x2.pmin(low0, low1);
+    high0 = f64x2.pmax(high0, high1);
+    store<f64>(low, Math.min(f64x2.extract_lane(low0, 0), f64x2.extract_lane(low0, 1)));
+    store<f64>(high, Math.max(f64x2.extract_lane(high0, 0), f64x2.extract_lane(high0, 1)));
+    low += 8;
+    high += 8;
+  }
+  if (whole * STRIDE == count) return;
+  let lowest = load<f64>(at);
+  let highest = lowest;
+  for (const end: usize = SAMPLES + ((<usize>count) << 3); at < end; at += 8) {
+    lowest = Math.min(lowest, load<f64>(at));
+    highest = Math.max(highest, load<f64>(at));
+  }
+  store<f64>(low, lowest);
+  store<f64>(high, highest);
+}

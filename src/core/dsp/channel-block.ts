@@ -1,0 +1,72 @@
+import { BLOCK_FRAMES } from '../audio/sample-stream';
+import { CHANNEL_BLOCK_KERNEL } from './channel-block-kernel';
+import { kernelInstance, type KernelExports } from './kernel-instance';
+
+/** Samples in a stride: short enough that a stride without a peak can be skipped, long enough to be cheap. */
+export const STRIDE = 32;
+
+/** A place in the kernel's memory, in bytes. */
+interface Place {
+  readonly value: number;
+}
+
+/** kernels/channel-block.ts. */
+interface ChannelBlockKernel extends KernelExports {
+  readonly K_COEFFICIENTS: Place;
+  readonly K_RESULTS: Place;
+  readonly PHASES: Place;
+  readonly BEFORE: Place;
+  readonly SAMPLES: Place;
+  readonly LOWEST: Place;
+  readonly HIGHEST: Place;
+  readonly LOW_SECTIONS: Place;
+  readonly LOW_BAND: Place;
+  plan(): void;
+  extremes(count: number): void;
+  accumulate(from: number, to: number): void;
+  largest(from: number, to: number, start: number, outerPhases: boolean): number;
+  lowBand(count: number, divisor: number): number;
+}
+
+/**
+ * One block of one channel, in the memory of the kernel that the meters of the channel share: samples are written once
+ * and read by all of them. Lowest and highest sample of every stride are found once as well, for whatever only needs to
+ * look closer where something stands out.
+ *
+ * Fill `samples`, call `scan`, then push the block to the meters. A channel has one block, used again and again; each
+ * of the meters that keep a state in the kernel (K-weighting, true peak, low band) may exist once per block.
+ */
+export class ChannelBlock {
+  readonly kernel: ChannelBlockKernel = kernelInstance(CHANNEL_BLOCK_KERNEL);
+  /** BLOCK_FRAMES samples, full scale ±1. */
+  readonly samples: Float64Array<ArrayBuffer>;
+  readonly lowest: Float64Array;
+  readonly highest: Float64Array;
+  /** How many of the samples count, and in how many strides; the last one may be short. */
+  count = 0;
+  strides = 0;
+
+  constructor() {
+    this.kernel.plan();
+    this.samples = this.part(this.kernel.SAMPLES, BLOCK_FRAMES);
+    this.lowest = this.part(this.kernel.LOWEST, BLOCK_FRAMES / STRIDE);
+    this.highest = this.part(this.kernel.HIGHEST, BLOCK_FRAMES / STRIDE);
+  }
+
+  /**
+   * A part of the kernel's memory.
+   *
+   * @param from - where it begins
+   * @param length - in doubles
+   */
+  part(from: Place, length: number): Float64Array<ArrayBuffer> {
+    return new Float64Array(this.kernel.memory.buffer, from.value, length);
+  }
+
+  /** @param count - how many samples were filled in, at most BLOCK_FRAMES */
+  scan(count: number): void {
+    this.count = count;
+    this.strides = Math.ceil(count / STRIDE);
+    this.kernel.extremes(count);
+  }
+}
