@@ -1,7 +1,7 @@
 // What Welch's method makes of a transform: the powers of two frames, and of each frame the sums that are kept.
 //
-// From where layOut is told to begin, in doubles: powers of both frames and weights per bin (n/2 each), the sum of the
-// powers of all frames (n/2), 64 ranges of bins (first, last, share of the first, share of the last), and the sum of
+// From where layOut is told to begin, in doubles: powers of both frames, weights per bin, and the sum of the powers of
+// all frames (n/2 each, with a gap behind each); 64 ranges of bins (first, last, share of the first, share of the last), and the sum of
 // each range with room for one more.
 const MOST_RANGES: usize = 64;
 let half: usize = 0,
@@ -13,21 +13,20 @@ let half: usize = 0,
   SUMS: usize = 0;
 
 /** Returns where what is laid out ends. */
-export function layOut(size: i32, from: usize): usize {
+export function layOut(size: i32, from: usize, gap: usize): usize {
   half = (<usize>size) << 2;
   PA = from;
-  PB = PA + half;
-  WEIGHTS = PB + half;
-  TOTALS = WEIGHTS + half;
-  RANGES = TOTALS + half;
+  PB = PA + half + gap;
+  WEIGHTS = PB + half + gap;
+  TOTALS = WEIGHTS + half + gap;
+  RANGES = TOTALS + half + gap;
   SUMS = RANGES + MOST_RANGES * 32;
   return SUMS + (MOST_RANGES + 1) * 8;
 }
 
 /** With z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i. */
-export function pairPowers(re: usize, n: i32, quarter: f64): void {
+export function pairPowers(re: usize, im: usize, n: i32, quarter: f64): void {
   const bytes: usize = (<usize>n) << 3;
-  const im = re + bytes;
   const scale = f64x2.splat(quarter);
   // Bins k and k + 1, and n − k with n − k − 1 turned round; what bin 0 becomes of it has no meaning.
   for (let k: usize = 0; k < half; k += 16) {

@@ -10,6 +10,8 @@ export interface ComplexBlock {
 
 /** kernels/fft.ts. */
 interface FftKernel extends KernelExports {
+  /** Bytes between arrays. */
+  readonly GAP: { readonly value: number };
   /** Lays out memory for a size; returns where it begins. */
   plan(size: number): number;
   /** The same with room for pairs of frames; returns where that begins. */
@@ -48,14 +50,15 @@ export class FftPlan {
     this.kernel = kernelInstance(FFT_KERNEL);
     layOut(this.kernel);
     /** An array of the size, the first, the second … of the memory. */
-    const array = (i: number): Float64Array => this.part(BASE + i * 8 * size, size);
+    const pitch = 8 * size + this.kernel.GAP.value;
+    const array = (i: number): Float64Array => this.part(BASE + i * pitch, size);
     fillTables(
-      this.part(BASE + 32 * size, 1.5 * size),
-      this.part(BASE + 44 * size, this.kernel.laterTables(size)),
+      this.part(BASE + 4 * pitch, 1.5 * size),
+      this.part(BASE + 4 * pitch + 12 * size, this.kernel.laterTables(size)),
       size,
     );
     this.input = { re: array(0), im: array(1) };
-    const result = (this.kernel.resultAt() - BASE) / (8 * size);
+    const result = (this.kernel.resultAt() - BASE) / pitch;
     this.output = { re: array(result), im: array(result + 1) };
   }
 
@@ -101,7 +104,7 @@ export class FramePairPlan extends FftPlan {
     });
     const next = (length: number): Float64Array => {
       const part = this.part(from, length);
-      from += 8 * length;
+      from += 8 * length + this.kernel.GAP.value;
       return part;
     };
     this.window = next(size);
@@ -109,8 +112,8 @@ export class FramePairPlan extends FftPlan {
     this.powers = [next(size / 2), next(size / 2)];
     this.weights = next(size / 2);
     this.powerSum = next(size / 2);
-    this.rangeTable = next(4 * MOST_RANGES);
-    this.sums = next(MOST_RANGES + 1);
+    this.rangeTable = this.part(from, 4 * MOST_RANGES);
+    this.sums = this.part(from + 32 * MOST_RANGES, MOST_RANGES + 1);
   }
 
   /**
@@ -165,38 +168,34 @@ function quarterOfCosines(size: number): Float64Array {
 /** 2 MB of cosines. */
 const LARGEST_KEPT = 2 ** 20;
 
-/** Cosines and sines of −2πi·rp/N for r = 1, 2, 3: side by side for the first stage, together for the later ones. */
+/** Two steps stand together: six numbers of the one between six of the other. */
+const placeInFirst = (p: number): number => 12 * (p >> 1) + (p & 1);
+
+/** Cosines and sines of −2πi·rp/N for r = 1, 2, 3, in the order in which the stages read them. */
 function fillTables(firstStage: Float64Array, later: Float64Array, size: number): void {
   const quarter = size / 4;
   const known = quarterOfCosines(size);
   const stride = known.length / quarter;
-  const [c1, s1, c2, s2, c3, s3] = Array.from({ length: 6 }, (_, i) =>
-    firstStage.subarray(i * quarter, (i + 1) * quarter),
-  );
+  const cos = new Float64Array(quarter);
+  const sin = new Float64Array(quarter);
   // A quarter of the cosines are computed; the rest, and all sines, are the same numbers in another order.
-  c1[0] = known[0];
+  cos[0] = 1;
   for (let p = 1; p < quarter; p++) {
-    c1[p] = known[p * stride];
-    s1[p] = -known[(quarter - p) * stride];
+    cos[p] = known[p * stride];
+    sin[p] = -known[(quarter - p) * stride];
   }
-  for (let p = 0; p < quarter / 2; p++) {
-    c2[p] = c1[2 * p];
-    s2[p] = s1[2 * p];
-    c2[p + quarter / 2] = s1[2 * p];
-    s2[p + quarter / 2] = -c1[2 * p];
-  }
-  for (let p = 0, at = 0, turned = 0; p < quarter; p++) {
-    c3[p] = turned === 0 ? c1[at] : turned === 1 ? s1[at] : -c1[at];
-    s3[p] = turned === 0 ? s1[at] : turned === 1 ? -c1[at] : -s1[at];
-    at += 3;
-    if (at >= quarter) {
-      at -= quarter;
-      turned++;
+  for (let p = 0; p < quarter; p++) {
+    for (let r = 1; r <= 3; r++) {
+      const turned = r * p >= 2 * quarter ? 2 : r * p >= quarter ? 1 : 0;
+      const at = r * p - turned * quarter;
+      const to = placeInFirst(p) + 4 * (r - 1);
+      firstStage[to] = turned === 0 ? cos[at] : turned === 1 ? sin[at] : -cos[at];
+      firstStage[to + 2] = turned === 0 ? sin[at] : turned === 1 ? -cos[at] : -sin[at];
     }
   }
   for (let at = 0, step = 4; at < later.length; step *= 4) {
     for (let p = 0; p < quarter; p += step) {
-      for (let table = p; table < firstStage.length; table += quarter) later[at++] = firstStage[table];
+      for (let i = 0; i < 6; i++) later[at++] = firstStage[placeInFirst(p) + 2 * i];
     }
   }
 }
