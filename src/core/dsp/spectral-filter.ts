@@ -2,23 +2,31 @@ import { FftPlan } from './fft';
 import type { ComplexGain } from './itu468-weighting';
 import { fftSize, inverseReal, transformReal } from './real-transform';
 
+/** Complex gain at a frequency in hertz, that of a filter of real samples. */
+type Gain = (frequency: number) => ComplexGain;
+
+/** Samples that are filtered by one transform; more go through it in blocks, which stay in the processor's caches. */
+const LONGEST_AT_ONCE = 2 ** 18;
+const BLOCK_SIZE = 2 ** 16;
+
 /**
- * Filters samples by a gain given over frequency, exactly up to half the sample rate (no bilinear warping), by one
- * FFT of the whole signal with room for the filter's ringing.
+ * Filters samples by a gain given over frequency, exactly up to half the sample rate (no bilinear warping).
  *
- * @param samples - one channel, at most some tens of seconds
+ * @param samples - one channel
  * @param sampleRate - in hertz
- * @param gain - complex gain at a frequency; that of a causal filter whose response dies away within `ringS`
+ * @param gain - of a filter whose response dies away within `ringS`, before and behind its impulse
  * @param ringS - seconds that the filter rings
  * @returns as long as the samples
  */
-export function spectralFilter(
-  samples: Float64Array,
-  sampleRate: number,
-  gain: (frequency: number) => ComplexGain,
-  ringS = 0.1,
-): Float64Array {
-  const fft = new FftPlan(fftSize(samples.length + ringS * sampleRate));
+export function spectralFilter(samples: Float64Array, sampleRate: number, gain: Gain, ringS = 0.1): Float64Array {
+  const ring = Math.ceil(ringS * sampleRate);
+  return samples.length + ring <= LONGEST_AT_ONCE
+    ? atOnce(samples, sampleRate, gain, ring)
+    : inBlocks(samples, sampleRate, gain, ring);
+}
+
+function atOnce(samples: Float64Array, sampleRate: number, gain: Gain, ring: number): Float64Array {
+  const fft = new FftPlan(fftSize(samples.length + ring));
   const { re, im } = transformReal(fft, samples);
   for (let k = 0; k <= fft.size / 2; k++) {
     const g = gain((k * sampleRate) / fft.size);
@@ -27,4 +35,52 @@ export function spectralFilter(
     re[k] = product;
   }
   return inverseReal(fft, { re, im }).slice(0, samples.length);
+}
+
+/** Overlap-add, two blocks at a time: filters of real samples leave what is real real, and what is imaginary imaginary. */
+function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: number): Float64Array {
+  const fft = new FftPlan(fftSize(Math.max(BLOCK_SIZE, 8 * ring)));
+  const { size, input, output } = fft;
+  const length = size - 2 * ring;
+  const [gainRe, gainIm] = gainOfBins(size, sampleRate, gain);
+  const out = new Float64Array(samples.length);
+  for (let from = 0; from < samples.length; from += 2 * length) {
+    [input.re, input.im].forEach((into, i) => {
+      const part = samples.subarray(from + i * length, from + (i + 1) * length);
+      into.set(part);
+      into.fill(0, part.length);
+    });
+    fft.forward();
+    // Conjugated before, the forward transform goes back, to the conjugate of the result.
+    for (let k = 0; k < size; k++) {
+      const [re, im] = [output.re[k], output.im[k]];
+      input.re[k] = (re * gainRe[k] - im * gainIm[k]) / size;
+      input.im[k] = -(re * gainIm[k] + im * gainRe[k]) / size;
+    }
+    fft.forward();
+    add(out, from, output.re, ring, 1);
+    add(out, from + length, output.im, ring, -1);
+  }
+  return out;
+}
+
+/** Gains of all bins of a transform, the upper half conjugates of the lower one. */
+function gainOfBins(size: number, sampleRate: number, gain: Gain): readonly [Float64Array, Float64Array] {
+  const [re, im] = [new Float64Array(size), new Float64Array(size)];
+  for (let k = 0; k <= size / 2; k++) {
+    const g = gain((k * sampleRate) / size);
+    const isReal = k === 0 || k === size / 2;
+    re[k] = g.re;
+    im[k] = isReal ? 0 : g.im;
+    if (isReal) continue;
+    re[size - k] = g.re;
+    im[size - k] = -g.im;
+  }
+  return [re, im];
+}
+
+/** Adds a filtered block; its last `ring` samples are those before its beginning. */
+function add(out: Float64Array, from: number, block: Float64Array, ring: number, sign: 1 | -1): void {
+  const end = Math.min(block.length - ring, out.length - from);
+  for (let i = Math.max(-ring, -from); i < end; i++) out[from + i] += sign * block[i < 0 ? block.length + i : i];
 }

@@ -7,7 +7,7 @@ import { RESPONSE_QUANTITIES } from './quantities/response';
 import { SPACE_QUANTITIES } from './quantities/space';
 import type { QuantityDefinition } from './quantities/quantity-definition';
 
-/** Version of the whole set of algorithms; any change that moves a figure raises it. */
+/** Version of the whole set of algorithms; any change that moves a figure by a millionth of its unit or more raises it. */
 export const ALGORITHM_VERSION = 3;
 
 /**
