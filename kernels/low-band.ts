@@ -6,14 +6,39 @@ let sum: f64 = 0;
 let ramp: f64 = 0;
 let rising: f64 = 0;
 
-/** A sample through one of the four sections (transposed direct form II). */
-function filtered(section: usize, x: f64): f64 {
-  const c: usize = LOW_SECTIONS + section * 40;
-  const z: usize = LOW_STATES + section * 16;
-  const y = load<f64>(c) * x + load<f64>(z);
-  store<f64>(z, load<f64>(c, 8) * x + load<f64>(z, 8) - load<f64>(c, 24) * y);
-  store<f64>(z, load<f64>(c, 16) * x - load<f64>(c, 32) * y, 8);
-  return y;
+/** So many samples at LOW_BAND through two sections (transposed direct form II), whose states stay in registers. */
+function throughTwo(first: usize, count: i32): void {
+  const c: usize = LOW_SECTIONS + first * 40;
+  const z: usize = LOW_STATES + first * 16;
+  const b0 = load<f64>(c),
+    b1 = load<f64>(c, 8),
+    b2 = load<f64>(c, 16),
+    a1 = load<f64>(c, 24),
+    a2 = load<f64>(c, 32);
+  const d0 = load<f64>(c, 40),
+    d1 = load<f64>(c, 48),
+    d2 = load<f64>(c, 56),
+    e1 = load<f64>(c, 64),
+    e2 = load<f64>(c, 72);
+  let z1 = load<f64>(z),
+    z2 = load<f64>(z, 8),
+    w1 = load<f64>(z, 16),
+    w2 = load<f64>(z, 24);
+  const end: usize = LOW_BAND + ((<usize>count) << 3);
+  for (let at: usize = LOW_BAND; at < end; at += 8) {
+    const x = load<f64>(at);
+    const y = b0 * x + z1;
+    z1 = b1 * x + z2 - a1 * y;
+    z2 = b2 * x - a2 * y;
+    const v = d0 * y + w1;
+    w1 = d1 * y + w2 - e1 * v;
+    w2 = d2 * y - e2 * v;
+    store<f64>(at, v);
+  }
+  store<f64>(z, z1);
+  store<f64>(z, z2, 8);
+  store<f64>(z, w1, 16);
+  store<f64>(z, w2, 24);
 }
 
 /**
@@ -21,7 +46,7 @@ function filtered(section: usize, x: f64): f64 {
  * ones over this one; groups go on from block to block), and filters what comes of it through four sections, whose
  * coefficients b0 b1 b2 a1 a2 stand at LOW_SECTIONS.
  *
- * @returns how many magnitudes stand at LOW_BAND
+ * @returns how many samples stand at LOW_BAND
  */
 export function lowBand(count: i32, divisor: i32): i32 {
   const d = <f64>divisor;
@@ -52,14 +77,15 @@ export function lowBand(count: i32, divisor: i32): i32 {
       at += 8;
     }
     if (inGroup < divisor) break;
-    let y = (rising + d * sum - ramp) * scale;
-    for (let section: usize = 0; section < 4; section++) y = filtered(section, y);
-    store<f64>(out, Math.abs(y));
+    store<f64>(out, (rising + d * sum - ramp) * scale);
     out += 8;
     rising = ramp;
     inGroup = 0;
     sum = 0;
     ramp = 0;
   }
-  return <i32>((out - LOW_BAND) >> 3);
+  const low = <i32>((out - LOW_BAND) >> 3);
+  throughTwo(0, low);
+  throughTwo(2, low);
+  return low;
 }

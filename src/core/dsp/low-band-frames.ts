@@ -19,8 +19,8 @@ export class LowBandFrames {
   readonly peaks = new GrowingFloats();
   private readonly divisor: number;
   private readonly lowRate: number;
-  /** Magnitudes of the block in the band, at the low rate. */
-  private readonly magnitudes: Float64Array;
+  /** The block in the band, at the low rate. */
+  private readonly low: Float64Array;
   private lowSamples = 0;
   private frame = 0;
   private frameEnd: number;
@@ -37,7 +37,7 @@ export class LowBandFrames {
     this.divisor = Math.max(1, Math.floor(sampleRate / LOW_RATE_HZ));
     this.lowRate = sampleRate / this.divisor;
     this.frameEnd = this.boundary(1);
-    this.magnitudes = block.part(block.kernel.LOW_BAND, BLOCK_FRAMES);
+    this.low = block.part(block.kernel.LOW_BAND, BLOCK_FRAMES);
     const sections = [
       ...butterworthHighPass(4, PUFF_BAND.lowHz, this.lowRate),
       ...butterworthLowPass(4, PUFF_BAND.highHz, this.lowRate),
@@ -49,10 +49,11 @@ export class LowBandFrames {
 
   /** Takes the block as it stands. */
   push(): void {
-    const { magnitudes } = this;
+    const { low } = this;
     const count = this.block.kernel.lowBand(this.block.count, this.divisor);
     for (let i = 0; i < count; i++) {
-      if (magnitudes[i] > this.peak) this.peak = magnitudes[i];
+      const magnitude = Math.abs(low[i]);
+      if (magnitude > this.peak) this.peak = magnitude;
       if (++this.lowSamples >= this.frameEnd) this.closeFrame();
     }
   }
