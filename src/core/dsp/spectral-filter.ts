@@ -53,7 +53,8 @@ function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: n
     fft.forward();
     // Conjugated before, the forward transform goes back, to the conjugate of the result.
     for (let k = 0; k < size; k++) {
-      const [re, im] = [output.re[k], output.im[k]];
+      const re = output.re[k];
+      const im = output.im[k];
       input.re[k] = (re * gainRe[k] - im * gainIm[k]) / size;
       input.im[k] = -(re * gainIm[k] + im * gainRe[k]) / size;
     }
