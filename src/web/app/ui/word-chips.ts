@@ -18,21 +18,6 @@ import { HEARD_WORDS, type HeardWord } from '#core/rules/listening/vocabulary';
       gap: 8px;
       align-items: center;
     }
-    .chip {
-      min-height: var(--chip-height, 28px);
-      padding: 2px 10px;
-      border: 1px solid var(--quiet);
-      border-radius: 2px;
-      background: var(--panel);
-      color: var(--ink);
-      font: inherit;
-      cursor: pointer;
-    }
-    .chip[aria-pressed='true'] {
-      background: var(--azurite-soft);
-      border-color: var(--azurite);
-      font-weight: 600;
-    }
   `,
   host: { role: 'group', 'aria-label': 'Words of the list' },
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -22,6 +22,7 @@ import { dueSentence, nextSession, nextStep, stalePrices } from './next-step';
   imports: [Button, Figure, ProblemBox, RouterLink],
   templateUrl: './bench.html',
   styleUrl: './bench.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Bench {

@@ -51,6 +51,7 @@ const TYPE_NAMES: Readonly<Record<SheetField['type'], string>> = {
   imports: [Button, ChoiceField, FormsModule, ListField, ProblemBox, RouterLink, TextField, TickField],
   templateUrl: './kinds.html',
   styleUrl: './kinds.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Kinds {

@@ -32,6 +32,7 @@ const COMPARABLE_WORDS = {
   imports: [Button, ChoiceField, PlacementSketch, ProblemBox, RouterLink],
   templateUrl: './protocol.html',
   styleUrl: './protocol.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ProtocolPage {

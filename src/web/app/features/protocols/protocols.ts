@@ -31,6 +31,7 @@ interface ProtocolRow {
   imports: [Button, Hatch, ProblemBox, RouterLink],
   templateUrl: './protocols.html',
   styleUrl: './protocols.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Protocols {

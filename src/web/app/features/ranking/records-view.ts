@@ -50,7 +50,7 @@ const [WIDTH, HEIGHT] = [720, 140];
             <td>
               <button
                 type="button"
-                class="link"
+                class="text-link"
                 [attr.aria-expanded]="opened() === row.quantity"
                 [attr.aria-label]="soFar(row.steps.length) + ': records of ' + row.name"
                 (click)="toggle(row.quantity)"
@@ -137,15 +137,6 @@ const [WIDTH, HEIGHT] = [720, 140];
       fill: var(--panel);
       stroke: var(--azurite);
       stroke-width: 1.5;
-    }
-    .link {
-      padding: 0;
-      border: 0;
-      background: none;
-      color: var(--azurite-text);
-      font: inherit;
-      text-decoration: underline;
-      cursor: pointer;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -26,6 +26,7 @@ import { changedAt, without } from './review-draft';
   imports: [Button, ChoiceField, FormsModule, MultiSelect, NumberField, ProblemBox, TextField, TickField],
   templateUrl: './house.html',
   styleUrl: './house.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class HousePage {

@@ -38,6 +38,7 @@ const NO_AMOUNT = 0;
   imports: [AlternativeLines, Button, ChoiceField, CurrencyField, DeckPicker, EditionList, LineList, LineMarkNote, MarkdownField, NumberField, ProblemBox, ProposalsPanel, RouterLink, TextField, UseLines, QuotationLines], // prettier-ignore
   templateUrl: './review.html',
   styleUrl: './review.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Review implements OnDestroy {

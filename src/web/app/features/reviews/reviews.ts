@@ -148,12 +148,6 @@ import { ON_ONE_PAGE, shelfPage, sinceWords } from './shelf';
     }
   `,
   styles: `
-    :host {
-      display: grid;
-      gap: 12px;
-      align-content: start;
-      padding: 16px 24px 48px;
-    }
     .actions {
       display: flex;
       flex-wrap: wrap;
@@ -187,6 +181,7 @@ import { ON_ONE_PAGE, shelfPage, sinceWords } from './shelf';
       }
     }
   `,
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Reviews {

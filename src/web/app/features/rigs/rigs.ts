@@ -54,6 +54,7 @@ const KIND_NAMES: Readonly<Record<(typeof CALIBRATION_KINDS)[number], string>> =
   imports: [Button, ChoiceField, DateField, FieldFrame, FormsModule, NumberField, ProblemBox, RouterLink, TextField],
   templateUrl: './rigs.html',
   styleUrl: './rigs.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Rigs {

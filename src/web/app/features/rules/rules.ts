@@ -62,6 +62,7 @@ const TOTAL_NAMES: Readonly<Record<TotalShown, string>> = {
   ],
   templateUrl: './rules.html',
   styleUrl: './rules.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Rules {

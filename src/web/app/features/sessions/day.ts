@@ -61,10 +61,7 @@ import { PURPOSE_NAMES } from './session-progress';
   `,
   styles: `
     :host {
-      display: grid;
-      align-content: start;
       gap: 16px;
-      padding: 16px 24px 32px;
     }
     section {
       display: grid;
@@ -79,6 +76,7 @@ import { PURPOSE_NAMES } from './session-progress';
       padding-left: 12px;
     }
   `,
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Day {

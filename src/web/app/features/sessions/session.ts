@@ -26,6 +26,7 @@ const STATE_WORDS = { kept: 'kept', open: 'to be decided', redo: 'to be redone',
   imports: [Button, ProblemBox, RigHealthTable, RouterLink, UndecidedDialog],
   templateUrl: './session.html',
   styleUrl: './session.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SessionPage {

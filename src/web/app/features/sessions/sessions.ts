@@ -26,6 +26,7 @@ const MOST_HELD = 12;
   imports: [Button, Hatch, ProblemBox, RouterLink],
   templateUrl: './sessions.html',
   styleUrl: './sessions.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Sessions {

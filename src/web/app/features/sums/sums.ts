@@ -32,6 +32,7 @@ const SOURCE_WORDS = { measured: 'measured', 'data sheet': 'by its data sheet', 
   imports: [Button, ChoiceField, LevelLine, NumberField, ProblemBox, RouterLink],
   templateUrl: './sums.html',
   styleUrl: './sums.css',
+  host: { class: 'page-frame' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Sums {
