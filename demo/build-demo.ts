@@ -89,7 +89,7 @@ async function buildRigs({ database, rigs }: Application): Promise<void> {
 async function buildPlans({ plans, planPages, unitEvents, catalogue, clock }: Application): Promise<void> {
   if ((await planPages.list()).length > 0) return;
   const units = await catalogue.specimens();
-  const find = (model: string) => units.findLast((u) => u.model === model);
+  const find = (model: string) => units.findLast((u) => u.model === model && (u.family?.main ?? u.id) === u.id);
   for (const event of DEMO_EVENTS) {
     const unit = find(event.model);
     if (unit) await unitEvents.note(unit.id, { kind: event.kind, day: event.day, note: event.note, sum: null });

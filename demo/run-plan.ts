@@ -20,6 +20,7 @@ export function demoRuns(units: readonly DemoUnit[] = DEMO_UNITS, others = OTHER
     ...units.flatMap((unit) => [
       ...unit.dates.map((date, visit) => plan(unit, date, visit, unit.closes?.includes(date) ? 'opening' : 'unit')),
       ...(unit.closes ?? []).map((date) => plan(unit, date, 1, 'closing')),
+      ...(unit.configurations ?? []).map((configuration) => inConfiguration(unit, configuration)),
     ]),
   ].sort((a, b) => (a.document.date < b.document.date ? -1 : a.document.date > b.document.date ? 1 : 0));
 }
@@ -133,6 +134,30 @@ function sheetOf({
     connection: { type: 'words', words: ['XLR'] },
     power: { type: 'words', words: [transducer === 'condenser' ? 'phantom 48 V' : 'none'] },
     ...(model in DEMO_MAKERS_WORDS ? { makersWords: { type: 'words', words: [...DEMO_MAKERS_WORDS[model]] } } : {}),
+  };
+}
+
+/** What a configuration does not say itself is said with its unit: its prices, its points, the rest of its sheet. */
+function inConfiguration(
+  unit: DemoUnit,
+  { pattern, microphone }: NonNullable<DemoUnit['configurations']>[number],
+): DemoRunPlan {
+  const made = plan({ ...unit, microphone }, unit.dates[0], 1, 'unit');
+  const { specimen } = made.document;
+  const { label } = specimen;
+  return {
+    ...made,
+    document: {
+      ...made.document,
+      specimen: {
+        ...specimen,
+        label: `${label}, ${pattern}`,
+        variantOf: { label, configuration: pattern, varies: 'pattern' },
+      },
+      prices: [],
+      claims: [],
+      sheet: { pattern: { type: 'words', words: [pattern] } },
+    },
   };
 }
 

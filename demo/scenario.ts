@@ -26,6 +26,8 @@ export interface DemoUnit {
   readonly onDesk?: boolean;
   /** Days on which every voice of the desk read to it, twice each: whether a verdict hangs on who speaks. */
   readonly allVoices?: readonly string[];
+  /** The same unit with its switch in another place: recorded on the first day, after it. */
+  readonly configurations?: readonly { readonly pattern: string; readonly microphone: MicrophoneModel }[];
   /** Days on which it also closed the session, with speech and silence only. */
   readonly closes?: readonly string[];
 }
@@ -38,6 +40,7 @@ const WIDE_CARDIOID: Kind = { ...CARDIOID, alphaLow: 0.66, alphaHigh: 0.6 };
 const SUPERCARDIOID: Kind = { alphaLow: 0.41, alphaHigh: 0.38, lowHz: 60, highHz: 16_000 };
 const HYPERCARDIOID: Kind = { alphaLow: 0.29, alphaHigh: 0.27, lowHz: 70, highHz: 15_500 };
 const OMNI: Kind = { alphaLow: 0.98, alphaHigh: 0.86, lowHz: 22, highHz: 19_000 };
+const EIGHT: Kind = { alphaLow: 0.04, alphaHigh: 0.03, lowHz: 55, highHz: 16_000 };
 const RIBBON: Kind = { alphaLow: 0.06, alphaHigh: 0.05, lowHz: 35, highHz: 13_000 };
 
 const mic = (
@@ -460,6 +463,10 @@ export const DEMO_UNITS: readonly DemoUnit[] = [
     sound: [5, 'Closer than close, without a trace of effort.'],
     features: [4, 'Three patterns on a ring.'],
     build: [4.5, 'As everything they make.'],
+    configurations: [
+      { pattern: 'wide cardioid', microphone: mic(WIDE_CARDIOID, 27, 9, [[9000, 1.5, 0.8]], { puffDb: 12 }) },
+      { pattern: 'figure of eight', microphone: mic(EIGHT, 24, 10, [[9000, 1, 0.8]], { puffDb: 16 }) },
+    ],
   },
   {
     maker: 'Marlfen',

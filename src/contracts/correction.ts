@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { currencySchema, daySchema, idSchema, nameSchema, sha256Schema } from './common';
 import { rigDocumentSchema } from './rig';
+import { newVariantSchema } from './variant';
 import { takeFurtherSettingsSchema, takeGainDbSchema, takeLevelSchemas } from './run-document';
 
 /** What can be corrected; the same shape says what stood before, so that undoing is correcting back. */
@@ -15,6 +16,12 @@ export const changeSchema = z.discriminatedUnion('kind', [
   }),
   /** A unit that was entered twice is part of the other one, or stands by itself again. */
   z.strictObject({ kind: z.literal('unit-merged'), unit: idSchema, into: idSchema, isMerged: z.boolean() }),
+  /** A unit is a configuration of another one, or stands by itself. */
+  z.strictObject({
+    kind: z.literal('unit-variant'),
+    unit: idSchema,
+    variant: newVariantSchema.extend({ of: idSchema }).nullable(),
+  }),
   z.strictObject({
     kind: z.literal('take'),
     take: idSchema,

@@ -36,6 +36,7 @@ import {
   specimenSheetSchema,
 } from './specimen';
 import { newRelationSchema } from './relation';
+import { newCountingSchema, newVariantSchema } from './variant';
 import { newRemovalSchema, removableSchema, removalPreviewSchema, removalSchema } from './removal';
 import { statusSchema } from './status';
 import { unitAnswerSchema } from './unit-answer';
@@ -199,6 +200,20 @@ export const ENDPOINTS = {
     byId,
     newRelationSchema,
     addedSchema,
+  ),
+  addVariant: post(
+    '/api/specimens/:id/variants',
+    'Note another configuration of a unit, which has runs and figures of its own',
+    byId,
+    newVariantSchema,
+    addedSchema,
+  ),
+  countVariant: post(
+    '/api/specimens/:id/counting',
+    'Say which configuration of a unit stands in rankings',
+    byId,
+    newCountingSchema,
+    done,
   ),
   endRelation: post('/api/relations/:id/end', 'A relation does not hold any more', byId, nothing, done),
   fillSheet: post(

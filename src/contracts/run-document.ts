@@ -5,6 +5,7 @@ import { GAIN_DB } from '#core/rules/take-gain';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { categorySchema, currencySchema, daySchema, nameSchema } from './common';
 import { sheetFieldIdSchema, sheetValueSchema } from './sheet';
+import { variantOfSchema } from './variant';
 import { tableReadingSchema } from './table-reading';
 
 /** Who paid for the unit. */
@@ -104,12 +105,20 @@ export type PointsInput = z.infer<typeof pointsInputSchema>;
 export const runDocumentSchema = z
   .strictObject({
     format: z.literal('sediment-run/1'),
-    specimen: z.strictObject({
-      maker: nameSchema,
-      model: nameSchema,
-      label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
-      category: categorySchema,
-    }),
+    specimen: z
+      .strictObject({
+        maker: nameSchema,
+        model: nameSchema,
+        label: nameSchema.describe('Tells specimens of one model apart: serial number, "A", "second unit".'),
+        category: categorySchema,
+        variantOf: variantOfSchema
+          .optional()
+          .describe('Where it is another unit in another configuration: with another connection, pattern, switch …'),
+      })
+      .refine(({ label, variantOf }) => variantOf?.label !== label, {
+        path: ['variantOf', 'label'],
+        message: 'must be the label of another unit: a unit is no configuration of itself',
+      }),
     date: daySchema.describe('The day of the recording.'),
     protocol: z.string().min(1),
     protocolVersion: z.int().min(1),

@@ -11,6 +11,7 @@ import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from '
 import { unitEventSchema } from './session-plan';
 import { sheetEntrySchema } from './sheet';
 import { tableReadingSchema } from './table-reading';
+import { familySchema, variantOfSchema } from './variant';
 
 /** How far a unit has come, in the order of the work. */
 export const STAGES = ['received', 'takes', 'measured', 'scored', 'published'] as const;
@@ -60,6 +61,8 @@ export const specimenRowSchema = z.object({
   sheet: z.record(z.string(), z.union([z.number(), z.boolean(), z.array(z.string())])),
   /** What it is by the fields of its sheet that divide its kind. */
   classes: z.record(z.string(), z.array(z.string())),
+  /** Where it stands, of those that are one unit in several configurations; null for any other. */
+  family: familySchema.nullable(),
 });
 export type SpecimenRow = z.infer<typeof specimenRowSchema>;
 
@@ -126,6 +129,8 @@ export const specimenSheetSchema = z.object({
   claims: z.array(claimSchema),
   /** All that was ever filled in, newest first; the newest of each field counts. */
   sheet: z.array(sheetEntrySchema),
+  /** What it is a configuration of; null where it is none. */
+  variantOf: variantOfSchema.nullable(),
   /** How it stands to other units. */
   relations: z.array(relationSchema),
   photographs: z.array(photographSchema),

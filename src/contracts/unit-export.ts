@@ -6,6 +6,7 @@ import { measurementSchema, unitMeasurementSchema } from './measurement';
 import { photographSchema } from './photograph';
 import { relationSchema } from './relation';
 import { claimSchema, priceSchema } from './run-document';
+import { variantOfSchema } from './variant';
 import { sheetValueSchema } from './sheet';
 
 const unit = { unit: z.string() };
@@ -14,7 +15,10 @@ const exportedSchema = measurementSchema.extend(unit);
 /** All measurements of a unit in an open form, format "sediment-measurements/1". */
 export const unitExportSchema = z.object({
   format: z.literal('sediment-measurements/1'),
-  unit: z.object({ maker: z.string(), model: z.string(), label: z.string(), category: categorySchema }),
+  unit: z.object({
+    ...{ maker: z.string(), model: z.string(), label: z.string(), category: categorySchema },
+    variantOf: variantOfSchema.optional(),
+  }),
   claims: z.array(claimSchema),
   sheet: z.record(z.string(), sheetValueSchema).describe('What stands in its data sheet, by field, as it was given.'),
   prices: z.array(priceSchema).describe('All that count, newest first.'),

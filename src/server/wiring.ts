@@ -66,6 +66,7 @@ import { RubricBook } from './catalogue/rubric-book';
 import { Photographs } from './photos/photographs';
 import { FilesByHash } from './platform/archive/files-by-hash';
 import { Relations } from './catalogue/relations';
+import { Variants } from './catalogue/variants';
 import { SheetEntries } from './catalogue/sheet-entries';
 import { DueTests } from './catalogue/due-tests';
 import { UnitEvents } from './catalogue/unit-events';
@@ -90,6 +91,7 @@ export interface Application {
   readonly scoring: Scoring;
   readonly sheets: SheetEntries;
   readonly relations: Relations;
+  readonly variants: Variants;
   readonly photographs: Photographs;
   readonly rubricBook: RubricBook;
   readonly kindBook: KindBook;
@@ -246,6 +248,7 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
     scoring: new Scoring(database, catalogue, hub, clock),
     sheets: new SheetEntries(database, queue, hub, clock),
     relations: new Relations(database, hub, clock),
+    variants: new Variants(database, hub, clock),
     photographs,
     rubricBook: new RubricBook(database, hub, clock),
     kindBook: new KindBook(database, hub),

@@ -21,6 +21,7 @@ const fact = (id: string, value: number): FactRow => ({
 const known = (id: string, change: Partial<KnownUnit> = {}): KnownUnit => ({
   base: {
     ...{ id, maker: 'Oarlock', model: `M${id}`, label: 'A', category: 'microphone', on_desk: true },
+    ...{ variant_of: null, configuration: '', varies: null, variants: 0, counts: true },
     ...{ first_tested: '2026-01-01', last_tested: '2026-01-01', review_id: null, published_on: null },
     ...{ takes: 3, failed: 0, waiting: 0 },
   },

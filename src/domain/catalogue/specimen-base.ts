@@ -1,4 +1,5 @@
 import type { Category } from '#contracts/common';
+import type { Varies } from '#contracts/variant';
 
 /** A row of the list of all specimens, before prices, figures and rank are joined to it. */
 export interface SpecimenBase {
@@ -17,6 +18,14 @@ export interface SpecimenBase {
   readonly takes: number;
   readonly failed: number;
   readonly waiting: number;
+  /** The unit that it is a configuration of, in words, and what it differs by. */
+  readonly variant_of: string | null;
+  readonly configuration: string;
+  readonly varies: Varies | null;
+  /** How many configurations there are of it. */
+  readonly variants: number;
+  /** Whether it stands in rankings, of those that are one unit. */
+  readonly counts: boolean;
 }
 
 /** Points as they are kept. */

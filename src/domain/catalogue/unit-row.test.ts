@@ -15,6 +15,7 @@ const BASE: SpecimenBase = {
   label: 'A',
   category: 'microphone',
   on_desk: true,
+  ...{ variant_of: null, configuration: '', varies: null, variants: 0, counts: true },
   first_tested: '2026-01-01',
   last_tested: '2026-02-01',
   review_id: null,

@@ -8,6 +8,7 @@ import type { RankedUnit } from '#core/rules/rank';
 import { isGivenByHand, type Criterion } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
 import type { KeyFigure, SpecimenRow, Stage } from '#contracts/specimen';
+import { familyOf } from './family';
 import type { SpecimenBase } from './specimen-base';
 import { readingAgain, type KindScatters } from './unit-facts';
 
@@ -69,6 +70,7 @@ export function specimenRow(
     hasRules: rules !== null,
     heardAnswers: unit.heard?.answers ?? 0,
     classes,
+    family: familyOf(base),
   };
 }
 

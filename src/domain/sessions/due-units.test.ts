@@ -26,6 +26,7 @@ const row = (id: string, change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   hasRules: true,
   heardAnswers: 0,
   classes: {},
+  family: null,
   sheet: {},
   ...change,
 });

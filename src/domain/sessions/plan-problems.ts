@@ -1,6 +1,7 @@
-import { servedKinds, servesKind, type Protocol } from '#contracts/protocol';
+import { servesKind, type Protocol } from '#contracts/protocol';
 import type { NewPlan } from '#contracts/session-plan';
 import { unitKey } from '#contracts/unit-name';
+import { servesOthers } from './serves-others';
 
 /** What keeps a plan from being kept, and beside which field it is said. */
 export interface PlanProblem {
@@ -21,9 +22,7 @@ export function planProblems(
     return [{ field: 'protocol', message: `there is no version ${plan.protocolVersion} of "${plan.protocol}"` }];
   const problems: PlanProblem[] = [];
   if (!servesKind(protocol, plan.category)) {
-    const served = servedKinds(protocol).join(' and ');
-    const message = `"${protocol.name}" is a protocol for ${served}, not for ${plan.category}`;
-    problems.push({ field: 'category', message });
+    problems.push({ field: 'category', message: servesOthers(protocol.name, protocol, plan.category) });
   }
   const names = plan.units.map(unitKey);
   names.forEach((name, i) => {

@@ -9,6 +9,7 @@ import type { RankingInputs, RankingOnDay, RankRow } from '#contracts/ranking';
 import type { Session } from '#contracts/session';
 import type { SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import { unitName } from '#contracts/unit-name';
+import { FamilyFacts } from '#domain/catalogue/family';
 import { KindFacts } from '#domain/catalogue/kind-facts';
 import type { KnownUnit } from '#domain/catalogue/known-unit';
 import { isTested, type KindScatters } from '#domain/catalogue/unit-facts';
@@ -66,6 +67,7 @@ export class Catalogue implements Remembered {
   private readonly rules: Memory<'all', Rules>;
   private readonly known: KnownUnits;
   private readonly kinds = new Map<Category, { readonly facts: KindFacts; readonly ranking: KindRanking }>();
+  private readonly families = new FamilyFacts();
   private readonly rows = new UnitRows();
   private readonly sheets: UnitSheet;
 
@@ -114,8 +116,14 @@ export class Catalogue implements Remembered {
   async sheet(id: string): Promise<SpecimenSheet> {
     const isThere = (await this.current()).byId.has(id);
     const row = await this.specimen(isThere ? id : ((await mergedInto(this.database, id)) ?? id));
-    const { scatters, rates } = await this.current();
-    return this.sheets.of(row, scatters.get(row.category) ?? new Map(), rates);
+    const { scatters, rates, byId } = await this.current();
+    const main = row.family && byId.get(row.family.main);
+    return this.sheets.of(
+      row,
+      main && main !== row ? main.label : null,
+      scatters.get(row.category) ?? new Map(),
+      rates,
+    );
   }
 
   async sessions(): Promise<Session[]> {
@@ -147,7 +155,7 @@ export class Catalogue implements Remembered {
     const rubric = saved?.rubric ?? today;
     const known = new KnownUnits(this.database, day);
     await known.refresh(null);
-    const members = known.inOrder().filter((u) => u.base.category === category);
+    const members = new FamilyFacts().of(known.inOrder()).filter((u) => u.base.category === category);
     const heard = await this.scale.factsOnDay(category, day);
     const { facts } = new KindFacts().of(members, protocols, heard, rubric.criteria, rates);
     return {
@@ -229,7 +237,7 @@ export class Catalogue implements Remembered {
 
   private async putTogether(): Promise<Snapshot> {
     const { protocols, rubrics, controls, rates } = await this.readRules();
-    const units = this.known.inOrder();
+    const units = this.families.of(this.known.inOrder());
     const byKind = groupBy(units, (u) => u.base.category);
     const inputs = new Map<Category, RankingInputs>();
     const ranked = new Map<Category, RankedKind>();
@@ -289,7 +297,7 @@ export class Catalogue implements Remembered {
   }
 }
 
-/** Units of a kind that there is something to rank by. */
+/** Units of a kind that there is something to rank by; of a unit in several configurations those that count. */
 function testedOf(
   members: readonly KnownUnit[],
   facts: readonly UnitFacts[],
@@ -297,7 +305,7 @@ function testedOf(
   controls: ReadonlySet<string>,
 ): RankingInputs {
   const tested = members.flatMap(({ base }, i) =>
-    isTested(base, facts[i], rubric.criteria) ? [{ base, facts: facts[i] }] : [],
+    base.counts && isTested(base, facts[i], rubric.criteria) ? [{ base, facts: facts[i] }] : [],
   );
   const names = namesOf(tested.map((t) => t.base), controls); // prettier-ignore
   return { rubric, units: tested.map((t) => t.facts), names };

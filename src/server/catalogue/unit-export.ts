@@ -10,7 +10,7 @@ export function unitExport(sheet: SpecimenSheet): UnitExport {
   const { maker, model, label, category } = sheet.row;
   return {
     format: 'sediment-measurements/1',
-    unit: { maker, model, label, category },
+    unit: { maker, model, label, category, ...(sheet.variantOf === null ? {} : { variantOf: sheet.variantOf }) },
     claims: sheet.claims,
     sheet: Object.fromEntries(currentSheet(sheet.sheet)),
     prices: sheet.prices.map(({ amount, currency, kind, date, region, tax, shop, note }) => ({ amount, currency, kind, date, region, tax, shop, note })), // prettier-ignore

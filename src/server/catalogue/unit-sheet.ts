@@ -38,10 +38,16 @@ export class UnitSheet {
 
   /**
    * @param row - the unit as lists show it
+   * @param mainLabel - label of the unit that it is a configuration of; null where it is none
    * @param scatters - what readings of its kind differ by
    * @param rates - of exchange
    */
-  async of(row: SpecimenRow, scatters: KindScatters, rates: ExchangeRates): Promise<SpecimenSheet> {
+  async of(
+    row: SpecimenRow,
+    mainLabel: string | null,
+    scatters: KindScatters,
+    rates: ExchangeRates,
+  ): Promise<SpecimenSheet> {
     const { id } = row;
     const db = this.database;
     const sheet = await sheetHistory(db, id);
@@ -51,6 +57,7 @@ export class UnitSheet {
       runs: await this.runs(id, scatters),
       prices: prices.map((p) => ({ id: p.id, ...plainPrice(withRates([p], rates)[0]), ...(p.note === '' ? {} : { note: p.note }) })), // prettier-ignore
       photographs: await photographsOf(db, id),
+      variantOf: variantOf(row, mainLabel),
       relations: (await relationsOfUnit(db, id)).map((r) => relationOf(r, id)),
       claims: claimsOf(currentSheet(sheet)),
       sheet,
@@ -119,6 +126,11 @@ export class UnitSheet {
       corrections.set(rigDay, await this.rigs.corrections(run.date, run.rig_name));
     return corrections;
   }
+}
+
+function variantOf({ family }: SpecimenRow, label: string | null): SpecimenSheet['variantOf'] {
+  if (!family || family.varies === null || label === null) return null;
+  return { label, configuration: family.configuration, varies: family.varies };
 }
 
 function relationOf(row: RelationRow, unit: string): Relation {

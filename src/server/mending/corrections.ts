@@ -15,6 +15,7 @@ import { addCorrection, findCorrection, listCorrections, markUndone } from './qu
 import { leaveRun, moveToUnit } from './run-changes';
 import { leaveTake, putFiles, retake } from './take-changes';
 import { mergeUnits, renameUnitChange } from './unit-changes';
+import { changeVariant } from './variant-changes';
 
 /** Corrects what was brought in. Every correction is kept with what stood before it, and can be undone. */
 export class Corrections {
@@ -104,6 +105,8 @@ export class Corrections {
         return renameUnitChange(db, change);
       case 'unit-merged':
         return mergeUnits(db, change, this.now);
+      case 'unit-variant':
+        return changeVariant(db, change);
       case 'take':
         return retake(db, change);
       case 'take-files':

@@ -3,6 +3,7 @@ import { isSameName } from '#core/text/same-name';
 import type { NewRemoval, Removable, Removal, RemovalPreview } from '#contracts/removal';
 import { unitName } from '#contracts/unit-name';
 import { removalLines } from '#domain/mending/removal-words';
+import { restOfFamily, variantsOf } from '../catalogue/queries/variant';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { FilesByHash } from '../platform/archive/files-by-hash';
 import type { Database, Queryable } from '../platform/db/database';
@@ -87,7 +88,10 @@ export class Removals {
       const { scope, preview } = await this.look(tx, what, id);
       if (preview.refusal !== null) throw new Failure('correction-refused', preview.refusal);
       if (!isSameName(name, preview.unit)) throw otherName(preview.unit);
-      const others = await answeredUnits(tx, scope.units);
+      const others = [
+        ...(await answeredUnits(tx, scope.units)),
+        ...(what === 'unit' ? await restOfFamily(tx, id) : []),
+      ];
       const files = filesOf(scope);
       await removeRows(tx, scope);
       const text = what === 'unit' ? preview.title : `${preview.title}, of ${preview.unit}`;
@@ -134,6 +138,11 @@ export class Removals {
     if (open) return `The listening test “${open.name}” is made of it and can still be answered; close it first.`;
     const [session] = await runningSessions(db, slots);
     if (session) return `The session “${session}” is running with it; end it first.`;
+    if (what === 'unit') {
+      const [variant] = await variantsOf(db, id);
+      if (variant)
+        return `It is there in other configurations, ${variant.configuration} for one; delete these first, or let them stand by themselves.`;
+    }
     const [rig] = units.length > 0 ? await rigsControlledBy(db, units) : [];
     if (rig)
       return `It is, or was, the control unit of the rig “${rig}”, which is measured by it; leave out its runs instead.`;

@@ -3,6 +3,7 @@ import { correctionText } from '#core/rules/correction-text';
 import { unitName } from '#contracts/unit-name';
 import { mergedAnswers, runsCountedTwice } from '#domain/mending/merge-plan';
 import { ensureModel, findSpecimen, listSpecimens } from '../catalogue/queries/specimen';
+import { findVariant, variantsOf } from '../catalogue/queries/variant';
 import { Failure } from '../platform/failure';
 import type { Queryable } from '../platform/db/database';
 import { refused, type ChangeOf, type PreparedChange } from './prepared-change';
@@ -50,9 +51,10 @@ export async function mergeUnits(
   const [from, to] = [await everyNameOf(db, unit), await everyNameOf(db, into)];
   if (!from || !to) throw new Failure('not-found', `There is no unit with the number ${from ? into : unit}.`);
   const [isPartOf, otherIsPartOf] = [await mergedInto(db, unit), await mergedInto(db, into)];
+  const variants = [...(await variantsOf(db, unit)), ...(await variantsOf(db, into))];
   const base = {
     before: { ...change, isMerged: !isMerged },
-    specimens: [unit, into],
+    specimens: [unit, into, ...variants.map((v) => v.id)],
     movesAnswers: true,
   };
   if (otherIsPartOf !== null)
@@ -70,6 +72,11 @@ export async function mergeUnits(
   if (unit === into) throw refused('That is the same unit.');
   if (isPartOf !== null) throw refused(`${unitName(from)} is part of another unit already.`);
   if (from.category !== to.category) throw refused(`${unitName(to)} is gear of another kind.`);
+  const target = await findVariant(db, into);
+  if (target?.variant_of !== null && variants.some((v) => v.variant_of === unit))
+    throw refused(
+      `${unitName(from)} has configurations, and ${unitName(to)} is one itself; let that stand by itself first.`,
+    );
   const [open] = await openTestsWithBoth(db, [unit, into]);
   if (open !== undefined)
     throw refused(`The listening test “${open}” offers both, and can still be answered; close it first.`);

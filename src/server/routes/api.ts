@@ -51,6 +51,11 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
     return ok;
   });
   handle(site, ENDPOINTS.addRelation, ({ params, body }) => application.relations.add(params.id, body));
+  handle(site, ENDPOINTS.addVariant, ({ params, body }) => application.variants.add(params.id, body));
+  handle(site, ENDPOINTS.countVariant, async ({ params, body }) => {
+    await application.variants.count(params.id, body);
+    return ok;
+  });
   handle(site, ENDPOINTS.endRelation, async ({ params }) => {
     await application.relations.end(params.id);
     return ok;

@@ -1,7 +1,8 @@
 import { fieldText, issueText } from '#contracts/issue-text';
 import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
 import type { ProblemDetail } from '#contracts/problem';
-import { servedKinds, servesKind, type Protocol } from '#contracts/protocol';
+import { servesKind, type Protocol } from '#contracts/protocol';
+import { servesOthers } from '#domain/sessions/serves-others';
 import { currentKind, sheetField } from '#core/gear/kinds';
 import { misfit } from '#core/gear/sheet/sheet-value';
 import { isGivenByHand, type Rubric } from '#core/rules/rubric';
@@ -118,8 +119,7 @@ function protocolProblems(loose: Loose, takes: readonly Loose[], protocols: read
   );
   const category = asRecord(loose['specimen'])['category'];
   if (typeof category === 'string' && !servesKind(protocol, category)) {
-    const kinds = servedKinds(protocol).join(' and ');
-    found.push(problem(['specimen', 'category'], `"${name}" is a protocol for ${kinds}, not for ${category}`));
+    found.push(problem(['specimen', 'category'], servesOthers(name, protocol, category)));
   }
   return found;
 }

@@ -38,7 +38,7 @@ export const RUBRIC: Rubric = {
   stratumProbability: 0.9,
 };
 
-const EMPTY_SHEET = { prices: [], claims: [], sheet: [], relations: [], photographs: [], events: [], runs: [], words: [], points: [] } satisfies Omit<SpecimenSheet, 'row'>; // prettier-ignore
+const EMPTY_SHEET = { prices: [], claims: [], sheet: [], variantOf: null, relations: [], photographs: [], events: [], runs: [], words: [], points: [] } satisfies Omit<SpecimenSheet, 'row'>; // prettier-ignore
 
 /** A unit with the others of its kind beside it; the first of `units` is the one that is reviewed. */
 export function reviewFacts(

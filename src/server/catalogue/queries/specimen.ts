@@ -3,6 +3,7 @@ import type { RunDocument } from '#contracts/run-document';
 import { unitKey } from '#contracts/unit-name';
 import { among, upTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
+import { findVariant, setVariant } from './variant';
 import type { SpecimenBase } from '#domain/catalogue/specimen-base';
 
 /** Finds or creates a model. */
@@ -30,12 +31,27 @@ export async function ensureSpecimen(db: Queryable, specimen: RunDocument['speci
     'INSERT INTO specimen (model_id, label) VALUES ($1, $2) ON CONFLICT DO NOTHING RETURNING id',
     [modelId, label],
   );
-  if (created) return created.id;
+  if (created) {
+    if (specimen.variantOf) await makeVariant(db, created.id, specimen, specimen.variantOf);
+    return created.id;
+  }
   const [found] = await db.query<{ id: string }>(
     'SELECT coalesce(merged_into, id) AS id FROM every_specimen WHERE model_id = $1 AND label = $2',
     [modelId, label],
   );
   return found.id;
+}
+
+/** What has just been added is a configuration of another unit of the model; one of a configuration is one of its unit. */
+async function makeVariant(
+  db: Queryable,
+  id: string,
+  { maker, model, category }: RunDocument['specimen'],
+  { label, configuration, varies }: NonNullable<RunDocument['specimen']['variantOf']>,
+): Promise<void> {
+  const named = await ensureSpecimen(db, { maker, model, category, label });
+  const of = (await findVariant(db, named))?.variant_of ?? named;
+  await setVariant(db, id, { of, configuration, varies });
 }
 
 /** Id of a specimen by its names, or null where it has never been tested; of one that is part of another, the other. */
@@ -78,9 +94,13 @@ export async function listSpecimens(
   const [ofRun, ofCustody, ofUnit, ofReview] = ['r.specimen_id', 'specimen_id', 'u.id', 'v.specimen_id'].map(
     (c) => among(ids, c, 2).sql,
   );
-  const [byRun, byCustody, byEdition, byReview] = ['se.held_on', 'effective_on', 'e.published_on', 'v.opened_on'].map(
-    (c) => upTo(until, c, ids === null ? 2 : 3).sql,
-  );
+  const [byRun, byCustody, byEdition, byReview, byCounting] = [
+    'se.held_on',
+    'effective_on',
+    'e.published_on',
+    'v.opened_on',
+    'effective_on',
+  ].map((c) => upTo(until, c, ids === null ? 2 : 3).sql);
   return db.query<SpecimenBase>(
     `WITH counted AS (
        SELECT r.specimen_id,
@@ -104,8 +124,14 @@ export async function listSpecimens(
        LEFT JOIN edition e ON e.review_id = v.id ${byEdition}
        WHERE true ${ofReview} ${byReview}
        ORDER BY v.specimen_id, e.published_on DESC NULLS LAST, v.id DESC
+     ), counting AS (
+       SELECT DISTINCT ON (specimen_id) specimen_id, counts_id FROM family_counting WHERE true ${byCounting}
+       ORDER BY specimen_id, id DESC
      )
-     SELECT u.id, u.maker, u.model, u.label, u.category,
+     SELECT u.id, u.maker, u.model, u.label, u.category, u.variant_of, u.configuration, u.varies,
+            (SELECT count(*)::int FROM specimen v WHERE v.variant_of = u.id) AS variants,
+            CASE WHEN fc.specimen_id IS NULL OR (fc.counts_id IS NOT NULL AND cu.id IS NULL) THEN u.variant_of IS NULL
+                 ELSE coalesce(fc.counts_id = u.id, true) END AS counts,
             coalesce(st.on_desk, false) AS on_desk,
             c.first_tested, c.last_tested, w.review_id, w.published_on,
             coalesce(c.takes, 0) AS takes, coalesce(c.failed, 0) AS failed, coalesce(c.waiting, 0) AS waiting
@@ -113,6 +139,9 @@ export async function listSpecimens(
      LEFT JOIN counted c ON c.specimen_id = u.id
      LEFT JOIN standing st ON st.specimen_id = u.id
      LEFT JOIN written w ON w.specimen_id = u.id
+     LEFT JOIN counting fc ON fc.specimen_id = coalesce(u.variant_of, u.id)
+     -- One that stands by itself now counts for others no more.
+     LEFT JOIN specimen cu ON cu.id = fc.counts_id AND coalesce(cu.variant_of, cu.id) = fc.specimen_id
      WHERE true ${ofUnit}
      ORDER BY u.maker, u.model, u.label, u.id`,
     [algorithmVersion, ...among(ids, '', 2).values, ...upTo(until, '', 2).values],

@@ -325,6 +325,13 @@ export async function removeRows(db: Queryable, scope: RemovalScope): Promise<vo
   if (what === 'unit') {
     for (const table of TABLES_OF_UNITS) await remove(table, 'specimen_id', units);
     await remove('unit_relation', 'other_id', units);
+    await remove('family_counting', 'counts_id', units);
+    // Only units that were merged into others are left of its configurations: those that stand are asked about before.
+    const variants = among(units, 'variant_of', 1);
+    await db.query(
+      `UPDATE every_specimen SET variant_of = NULL, configuration = '', varies = NULL WHERE true ${variants.sql}`,
+      variants.values,
+    );
     await remove('unit_merge', 'specimen_id', units);
     await remove('unit_merge', 'into_id', units);
     await remove('every_specimen', 'id', units);

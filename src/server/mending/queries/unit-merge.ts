@@ -15,6 +15,7 @@ export const TABLES_OF_UNITS = [
   'test_item',
   'heard_word',
   'review',
+  'family_counting',
 ] as const;
 type TableOfUnits = (typeof TABLES_OF_UNITS)[number];
 
@@ -32,6 +33,8 @@ export interface MovedRows {
   readonly relations: readonly string[];
   /** Units that were part of the one that was moved. */
   readonly parts: readonly string[];
+  /** Configurations of it. Merges from before there were any do not name them. */
+  readonly variants?: readonly string[];
 }
 
 /** What a unit has been merged into; null where it stands by itself. */
@@ -146,6 +149,10 @@ export async function moveEverything(
     'UPDATE every_specimen SET merged_into = $2 WHERE merged_into = $1 RETURNING id',
     [unit, into],
   );
+  const variants = await db.query<{ id: string }>(
+    'UPDATE every_specimen SET variant_of = $2 WHERE variant_of = $1 AND id <> $2 RETURNING id',
+    [unit, into],
+  );
   await db.query('UPDATE every_specimen SET merged_into = $2 WHERE id = $1', [unit, into]);
   const moved: MovedRows = {
     rows,
@@ -154,6 +161,7 @@ export async function moveEverything(
     leftOut,
     relations: relations.map((r) => r.id),
     parts: parts.map((p) => p.id),
+    variants: variants.map((v) => v.id),
   };
   await db.query('INSERT INTO unit_merge (specimen_id, into_id, moved, made_at) VALUES ($1, $2, $3, $4)', [
     unit,
@@ -199,6 +207,12 @@ export async function moveBack(
   await db.query('UPDATE every_specimen SET merged_into = NULL WHERE id = $1', [unit]);
   const parts = among(moved.parts, 'id', 2);
   await db.query(`UPDATE every_specimen SET merged_into = $1 WHERE true ${parts.sql}`, [unit, ...parts.values]);
+  const variants = among(moved.variants ?? [], 'id', 3);
+  await db.query(`UPDATE every_specimen SET variant_of = $1 WHERE variant_of = $2 ${variants.sql}`, [
+    unit,
+    into_id,
+    ...variants.values,
+  ]);
   await db.query('UPDATE unit_merge SET apart_at = $2 WHERE id = $1', [merge.id, at]);
 }
 

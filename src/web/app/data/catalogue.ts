@@ -9,6 +9,7 @@ import type { RubricVersion } from '#contracts/rubric';
 import type { GivenPoints, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
 import type { Segments } from '#contracts/segments';
 import type { NewRelation } from '#contracts/relation';
+import type { NewCounting, NewVariant } from '#contracts/variant';
 import type { Session } from '#contracts/session';
 import type { NewSheetEntries } from '#contracts/sheet';
 import type { TakePage } from '#contracts/take-page';
@@ -105,6 +106,14 @@ export class CatalogueData {
 
   addRelation(id: string, relation: NewRelation): Observable<unknown> {
     return this.api.call(ENDPOINTS.addRelation, { params: { id }, body: relation });
+  }
+
+  addVariant(id: string, variant: NewVariant): Observable<{ id: string }> {
+    return this.api.call(ENDPOINTS.addVariant, { params: { id }, body: variant });
+  }
+
+  countVariant(id: string, counts: NewCounting['counts']): Observable<unknown> {
+    return this.api.call(ENDPOINTS.countVariant, { params: { id }, body: { counts } });
   }
 
   endRelation(id: string): Observable<unknown> {

@@ -30,5 +30,6 @@ export const row = (change: Partial<SpecimenRow> = {}): SpecimenRow => ({
   heardAnswers: 0,
   classes: {},
   sheet: {},
+  family: null,
   ...change,
 });

@@ -21,6 +21,7 @@ import { classChoices, classesText, isOfClasses, readClasses, type ClassFilter }
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
 import { Figure } from '../../ui/figure';
+import { belowTheirUnit, sortFamilies } from './families-together';
 import { STAGE_NAMES, formatNumber, formatPrice, hatchUrl, kindName } from '../../ui/format';
 import { KeptLists } from '../../ui/kept-lists';
 import { ProblemBox } from '../../ui/problem-box';
@@ -142,6 +143,8 @@ export class Gear {
   protected readonly rows = computed(() =>
     filterRows(this.all(), this.typed(), this.category()).filter((r) => isOfClasses(r.classes, this.classes())),
   );
+  /** Configurations that stand below their unit. */
+  protected readonly below = computed(() => belowTheirUnit(this.rows()));
   protected readonly isEmpty = computed(() => this.loaded().value !== null && this.all().length === 0);
   protected readonly categories = [{ label: 'All kinds', value: null }, ...kindChoices()];
   protected readonly stageName = (row: GearRow): string => STAGE_NAMES[row.stage];
@@ -189,6 +192,10 @@ export class Gear {
   }
 
   protected readonly trackRow = (_: number, row: GearRow): string => row.id;
+
+  protected sort({ data, field, order }: { data: GearRow[]; field: string; order: number }): void {
+    sortFamilies(data, field, order);
+  }
 
   protected open(row: GearRow): void {
     void this.router.navigate(['/gear', row.id]);

@@ -1,3 +1,4 @@
+import { variantOfSchema } from '#contracts/variant';
 import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema, type Clip } from '#contracts/clip';
@@ -60,6 +61,8 @@ export const draftSchema = z.object({
   model: z.string(),
   label: z.string(),
   category: categorySchema,
+  /** Where a dropped run.json says that it is a configuration of another unit. */
+  variantOf: variantOfSchema.nullable().default(null),
   date: z.string(),
   protocol: z.string(),
   protocolVersion: z.number(),
@@ -94,6 +97,7 @@ export function emptyDraft(): Draft {
     model: '',
     label: '',
     category: 'microphone',
+    variantOf: null,
     date: today(),
     protocol: '',
     protocolVersion: 0,
@@ -142,7 +146,10 @@ export function documentOf(draft: Draft): RunDocumentInput {
       : [{ amount: draft.amount, currency: draft.currency.toUpperCase(), kind: draft.kind, date: draft.date }];
   return {
     format: 'sediment-run/1',
-    specimen: { maker: draft.maker, model: draft.model, label: draft.label, category: draft.category },
+    specimen: {
+      ...{ maker: draft.maker, model: draft.model, label: draft.label, category: draft.category },
+      ...(draft.variantOf === null ? {} : { variantOf: draft.variantOf }),
+    },
     date: draft.date,
     protocol: draft.protocol,
     protocolVersion: draft.protocolVersion,
@@ -188,6 +195,7 @@ export function fillFromDocument(draft: Draft, raw: unknown): { draft: Draft; no
   const filled: Draft = {
     ...draft,
     ...specimen,
+    variantOf: specimen.variantOf ?? null,
     date,
     protocol: plain.protocol ?? draft.protocol,
     protocolVersion: plain.protocolVersion ?? draft.protocolVersion,

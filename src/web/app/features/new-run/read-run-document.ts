@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { currentKind } from '#core/gear/kinds';
 import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import { categorySchema, nameSchema } from '#contracts/common';
+import { variantOfSchema } from '#contracts/variant';
 import {
   claimSchema,
   pointsInputSchema,
@@ -21,7 +22,13 @@ const ENTRIES = {
   tables: tableReadingSchema,
   points: pointsInputSchema,
 } as const;
-const SPECIMEN = { maker: nameSchema, model: nameSchema, label: nameSchema, category: categorySchema } as const;
+const SPECIMEN = {
+  maker: nameSchema,
+  model: nameSchema,
+  label: nameSchema,
+  category: categorySchema,
+  variantOf: variantOfSchema,
+} as const;
 const PLAIN = z
   .object(runDocumentSchema.shape)
   .omit({ format: true, specimen: true, prices: true, claims: true, takes: true, tables: true, points: true })

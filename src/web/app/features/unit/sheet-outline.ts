@@ -23,6 +23,8 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
     takes.filter((t) => t.analysis.status === 'failed').length,
     figures.filter((m) => m.value === null).length,
   ];
+  // What is not noted with a configuration is noted with its unit.
+  const isVariant = row.family !== null && row.family.main !== row.id;
   // What is typed into tables, or heard through another unit, gives no figure of its own.
   const hasTables = runs.some((r) => r.tables.length > 0);
   const { keyFigures, isHeardThroughAnother } = gearKind(row.category);
@@ -30,9 +32,14 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
   const count = (n: number, what: string): string => (n > 0 ? `${n} ${what}` : '');
   return [
     { id: 'intake', label: 'Intake', missing: '' },
-    { id: 'data-sheet', label: 'Data sheet', missing: sheet.sheet.some((e) => e.value !== null) ? '' : 'empty' },
+    { id: 'configurations', label: 'Configurations', missing: '' },
+    {
+      id: 'data-sheet',
+      label: 'Data sheet',
+      missing: isVariant || sheet.sheet.some((e) => e.value !== null) ? '' : 'empty',
+    },
     { id: 'photographs', label: 'Photographs', missing: '' },
-    { id: 'prices', label: 'Prices', missing: priceGap(prices, rubric) },
+    { id: 'prices', label: 'Prices', missing: isVariant && prices.length === 0 ? '' : priceGap(prices, rubric) },
     { id: 'relations', label: 'Beside it', missing: '' },
     { id: 'takes', label: 'Takes', missing: takes.length === 0 && !hasTables ? 'no takes' : count(failed, 'failed') },
     {
@@ -47,7 +54,7 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
       label: 'Points',
       missing: row.hasRules ? count(row.missingPoints.length, 'missing') : 'no rules yet',
     },
-    { id: 'place', label: 'Place', missing: row.place === null ? 'not ranked' : '' },
+    { id: 'place', label: 'Place', missing: row.place === null && row.family?.counts !== false ? 'not ranked' : '' },
     { id: 'reviews', label: 'Reviews', missing: '' },
   ];
 }

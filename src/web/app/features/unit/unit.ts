@@ -52,6 +52,7 @@ import { UnitRelations } from './unit-relations';
 import { UnitSheet } from './unit-sheet';
 import { UnitReviews } from './unit-reviews';
 import { UnitSummary, whyNotRanked } from './unit-summary';
+import { UnitVariants } from './unit-variants';
 
 /** One unit as a long sheet in the order of the work. */
 @Component({
@@ -86,6 +87,7 @@ import { UnitSummary, whyNotRanked } from './unit-summary';
     UnitSheet,
     UnitReviews,
     UnitSummary,
+    UnitVariants,
   ],
   templateUrl: './unit.html',
   styleUrl: './unit.css',
