@@ -46,6 +46,33 @@ describe('favourites that were beaten', () => {
     expect(rows[0].probability).toBeGreaterThan(0.99);
   });
 
+  it('are listed by the day on which they stood at the top, the latest first, whatever their points', () => {
+    const rows = beaten(
+      unit('late', '2020-03-01', 2, 100),
+      unit('best', '2020-01-01', 3, 300),
+      unit('middle', '2020-02-01', 2.95, 300),
+      unit('new', '2021-01-01', 4, 90),
+    );
+    // The late one was beaten by the best on its own day: it never stood at the top.
+    expect(rows).toEqual([['middle', 'new'], ['best', 'new']]); // prettier-ignore
+    const alone = beaten(unit('b', '2020-03-01', 3.02, 300), unit('a', '2020-01-01', 3, 300), unit('c', '2020-02-01', 3.04, 300), unit('new', '2021-01-01', 4, 90)); // prettier-ignore
+    expect(alone.map(([id]) => id)).toEqual(['b', 'c', 'a']);
+  });
+
+  it('are held against those of the same day, and beaten only by later ones', () => {
+    expect(beaten(unit('a', '2020-01-01', 3, 300), unit('b', '2020-01-01', 4, 200))).toEqual([]);
+    // Of the same price, and of one that is dearer by a cent; a better one without a price, or a dear one, does not hide it.
+    const old = unit('a', '2020-01-01', 3, 300);
+    expect(beaten(old, unit('free', '2021-01-01', 4.5, null), unit('dear', '2021-01-01', 4.4, 900), unit('b', '2021-01-01', 4, 300))).toEqual([['a', 'b']]); // prettier-ignore
+  });
+
+  it('one that is as good is better as often as not', () => {
+    const exact = { ...rubric, criteria: [{ ...rubric.criteria[0], repeatability: 0 }, rubric.criteria[1]] } as Rubric;
+    const rows = (sound: number) => beatenFavourites([unit('a', '2020-01-01', 3, 300), unit('b', '2021-01-01', sound, 300)], exact); // prettier-ignore
+    expect(rows(3)).toEqual([]);
+    expect(rows(3.001).map((r) => r.probability)).toEqual([1]);
+  });
+
   it('cannot be told without a price, a day or a rule', () => {
     expect(beaten(unit('old', '2020-01-01', 3, null), unit('new', '2021-01-01', 4, 300))).toEqual([]);
     expect(beaten(unit('old', null, 3, 300), unit('new', '2021-01-01', 4, 300))).toEqual([]);

@@ -160,3 +160,78 @@ describe('comparability over several versions', () => {
     expect(comparableFigure([a, louder], louder, a, feeds(['speech'])).reason).toContain('"Field" does this otherwise');
   });
 });
+
+describe('what changed, in words', () => {
+  it.each<[string, Partial<StepSheet>, string, string]>([
+    ['purpose', { purpose: 'tone' }, '—', 'tone'],
+    ['distance', { distanceM: null }, '0.15 m', '—'],
+    ['angle', { angleDeg: null }, '0°', '—'],
+    ['height', { heightM: 0.1 }, '—', '0.1 m'],
+    ['address', { address: 'side' }, '—', 'side'],
+    ['calibrator', { levelDbSpl: 94 }, '—', '94 dB SPL'],
+    ['tone at the input', { levelDbu: -20 }, '—', '-20 dBu'],
+    ['voices', { voices: ['low', 'high'] }, '—', 'low, high'],
+    ['accessories', { accessories: ['filter'] }, '—', 'filter'],
+    ['pair', { pair: { step: 'plain', varies: 'booster' } }, '—', 'booster, with plain'],
+    ['length', { lengthS: { least: 1, most: 9 } }, '—', '1 to 9 s'],
+    ['figures', { measures: ['rms'] }, '—', 'rms'],
+  ])('%s', (field, change, before, after) => {
+    expect(verdict(step(), step(change)).fields.find((f) => f.field === field)).toMatchObject({ before, after });
+  });
+
+  it('checks are named with their limits', () => {
+    const checks = [
+      { check: 'clipping', limit: null },
+      { check: 'peak', limit: -6 },
+    ] as unknown as StepSheet['checks'];
+    expect(verdict(step(), step({ checks })).fields).toEqual([
+      { field: 'checks', before: 'the usual ones', after: 'clipping, peak -6', shapes: false },
+    ]);
+  });
+
+  it('gains say what is done', () => {
+    expect(gainText({ rule: 'fixed', gainDb: -10 })).toBe('−10 dB');
+    expect(gainText({ rule: 'maximum' })).toBe('maximum');
+    expect(gainText({ rule: 'as-step', step: 'speech', byDb: 6 })).toBe('as at speech, 6 dB more');
+    expect(gainText({ rule: 'as-step', step: 'speech', byDb: 0 })).toBe('as at speech');
+  });
+
+  it('what plays nothing that is known plays what its role says', () => {
+    expect(playKindOf({ play: null, role: 'fireworks', id: 'x' } as unknown as StepSheet)).toBe('fireworks');
+  });
+});
+
+describe('over several versions', () => {
+  const far = { distanceM: 0.3 };
+  const decided = (withPrevious: boolean, reason: string, change: Partial<StepSheet> = {}) =>
+    step({ ...far, ...change, comparable: { withPrevious, reason } });
+  // In no order; another step is there as well.
+  const versions = (...sheets: readonly (StepSheet | null)[]) =>
+    sheets.map((s, i) => protocol(i + 1, [...(s ? [s] : []), step({ id: 'other' })])).reverse();
+  const between = (list: readonly NamedProtocol[], from: number, to: number) => comparableBetween(list, 'speech', from, to); // prettier-ignore
+
+  it('says why they may be compared all the same, each time', () => {
+    const list = versions(step(), decided(true, 'A foot is a foot.'), step(far), decided(true, 'Measured both.', { angleDeg: 5 })); // prettier-ignore
+    expect(between(list, 1, 4)).toEqual({ comparable: true, reason: 'Version 2: A foot is a foot. Version 4: Measured both.' }); // prettier-ignore
+    expect(between(list, 4, 1)).toEqual(between(list, 1, 4));
+    expect(between(list, 2, 3)).toEqual({ comparable: true, reason: 'Nothing that shapes the result has changed.' });
+    expect(between(list, 2, 2).comparable).toBe(true);
+  });
+
+  it('one break is enough, and is named with what it changed', () => {
+    const refused = versions(step(), decided(false, 'The room answers.'), step(far));
+    expect(between(refused, 1, 3)).toEqual({ comparable: false, reason: 'Version 2 changed distance: The room answers.' }); // prettier-ignore
+    expect(between(refused, 2, 3).comparable).toBe(true);
+    const open = versions(step(), step({ ...far, title: 'Far' }));
+    expect(between(open, 1, 2)).toEqual({ comparable: false, reason: 'Version 2 changed distance; nobody has decided yet.' }); // prettier-ignore
+    const missing = versions(step(), null, step());
+    expect(between(missing, 1, 3)).toEqual({ comparable: false, reason: 'Version 2 and the one before do not both have this step.' }); // prettier-ignore
+  });
+
+  it('versions of other protocols say nothing of one', () => {
+    const own = [protocol(1, [step()]), protocol(2, [step()])];
+    const other = protocol(2, [step(far)], { id: 'field', name: 'Field' });
+    expect(comparableFigure([...own, other], own[0], own[1], () => true).comparable).toBe(true);
+    expect(comparableFigure([...own, other], own[0], other, () => true)).toEqual({ comparable: false, reason: 'Spoken passage: "Desk" does this otherwise than "Field".' }); // prettier-ignore
+  });
+});
