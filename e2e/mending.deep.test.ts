@@ -44,6 +44,49 @@ describe('what was entered wrongly, and what must go', () => {
     expect(errors).toEqual([]);
   });
 
+  it('a unit has configurations, which stand below it; what was entered as two units is one, and two after all', async () => {
+    const [{ id }, { id: other }] = [await unit('K'), await unit('K by USB')];
+    await priced(id, 120);
+    const { page, errors } = await open(`/gear/${id}`);
+    const part = page.locator('#configurations');
+    await part.getByText('it is measured as it was entered').waitFor();
+    await part.getByRole('button', { name: 'Note another configuration' }).click();
+    expect(await part.getByRole('button', { name: 'Note it' }).isDisabled()).toBe(true);
+    await part.getByRole('textbox', { name: 'In words' }).fill('figure of eight');
+    await part.getByRole('button', { name: 'Note it' }).click();
+    await part.getByRole('link', { name: 'figure of eight' }).waitFor();
+    // Once more, and what is there already is said.
+    await part.getByRole('button', { name: 'Note another configuration' }).click();
+    await part.getByRole('textbox', { name: 'In words' }).fill('figure of eight');
+    await part.getByRole('button', { name: 'Note it' }).click();
+    await part
+      .getByText(/there is a unit Oarlock Purser · K, figure of eight already/)
+      .first()
+      .waitFor();
+    await part.getByRole('button', { name: 'Cancel' }).click();
+    await part.getByRole('combobox', { name: 'In rankings stands' }).click();
+    await page.getByRole('option', { name: 'figure of eight alone' }).click();
+    await part.getByText(/“figure of eight” has not been tested yet/).waitFor();
+    // The other unit becomes a configuration, and has the price of the unit.
+    await page.goto(`${address()}/gear/${other}`);
+    await part.getByRole('button', { name: 'It is a configuration of another unit' }).click();
+    await part.getByRole('combobox', { name: 'Configuration of' }).click();
+    // A configuration is none to be one of.
+    expect(await page.getByRole('option', { name: 'Oarlock Purser · K, figure of eight' }).count()).toBe(0);
+    await page.getByRole('option', { name: 'Oarlock Purser · K', exact: true }).click();
+    await part.getByRole('textbox', { name: 'In words' }).fill('USB');
+    await part.getByRole('button', { name: 'Note it' }).click();
+    await part.getByText('in another configuration').waitFor();
+    await page.goto(`${address()}/gear?q=purser K`);
+    const below = page.locator('td.below');
+    await expect.poll(async () => (await below.allInnerTexts()).map((t) => t.trim())).toEqual(['figure of eight', 'USB']);
+    await expect.poll(() => page.locator('tr.unit').filter({ has: below }).getByText('120 EUR').count()).toBe(2);
+    await below.getByRole('link', { name: 'Oarlock Purser · K by USB' }).click();
+    await page.getByRole('button', { name: /^Undo: Oarlock Purser · K by USB is/ }).click();
+    await part.getByText('it is measured as it was entered').waitFor();
+    expect(errors.filter((e) => !e.includes('400'))).toEqual([]);
+  });
+
   it('a photograph comes in with its caption; with its unit it goes for good, once the name is typed', async () => {
     const { id } = await unit('B');
     const { page, errors } = await open(`/gear/${id}`);

@@ -67,7 +67,8 @@ export class DropOutDetector {
   }
 
   /** @param block - full, or the last one */
-  push({ samples, count, strides, lowest, highest }: ChannelBlock): void {
+  push(block: ChannelBlock): void {
+    const { samples, count, strides, lowest, highest } = block;
     const start = this.position;
     this.store(samples, count);
     this.stored = start + count;

@@ -25,7 +25,8 @@ export class LevelMeter {
   }
 
   /** @param block - full, or the last one */
-  push({ samples, count, strides, highest, lowest }: ChannelBlock): void {
+  push(block: ChannelBlock): void {
+    const { samples, count, strides, highest, lowest } = block;
     for (let s = 0; s < strides; s++) {
       const end = Math.min(count, (s + 1) * STRIDE);
       if (highest[s] >= this.top.extreme) this.top.scan(samples, s * STRIDE, end, 1);

@@ -13,6 +13,8 @@ function valueOf(row: object, field: string): unknown {
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
 
+const wordsOf = ({ family }: Row): string => family?.configuration ?? '';
+
 /** Nothing comes before everything, words by the alphabet, numbers by size. */
 function compared(a: unknown, b: unknown): number {
   const [noA, noB] = [a === null || a === undefined, b === null || b === undefined];
@@ -34,7 +36,7 @@ export function sortFamilies<T extends Row>(rows: T[], field: string, order: num
   const leadOf = (row: T): T => (row.family && byId.get(row.family.main)) ?? row;
   rows.sort((a, b) => {
     const [leadA, leadB] = [leadOf(a), leadOf(b)];
-    if (leadA === leadB) return Number(a !== leadA) - Number(b !== leadB) || a.name.localeCompare(b.name);
+    if (leadA === leadB) return Number(a !== leadA) - Number(b !== leadB) || wordsOf(a).localeCompare(wordsOf(b));
     const byField = order * compared(valueOf(leadA, field), valueOf(leadB, field));
     return byField || leadA.name.localeCompare(leadB.name) || leadA.id.localeCompare(leadB.id);
   });

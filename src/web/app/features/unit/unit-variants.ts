@@ -16,7 +16,6 @@ import { ChoiceField } from '../../ui/field/choice-field';
 import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
 import { Figure } from '../../ui/figure';
-import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import {
   VARIES_CHOICES,
@@ -88,7 +87,7 @@ interface VariantDraft {
                   @if (row.place !== null) {
                     {{ row.place }}
                   } @else {
-                    <span class="quiet">{{ row.family?.counts ? 'not ranked' : 'does not count' }}</span>
+                    <span class="quiet">{{ row.family?.counts ? 'not ranked' : 'not counted' }}</span>
                   }
                 </td>
               </tr>
@@ -159,9 +158,16 @@ interface VariantDraft {
       display: grid;
       gap: 8px;
     }
+    th,
+    td {
+      padding: 3px 16px 3px 0;
+      text-align: left;
+    }
+    .right {
+      text-align: right;
+    }
     th[scope='row'] {
       font-weight: 400;
-      text-align: left;
     }
     .self th {
       font-weight: 600;
@@ -210,9 +216,8 @@ export class UnitVariants {
     const draft = this.draft();
     return draft !== null && draft.configuration.trim() !== '' && (draft.isAdded || draft.of !== null);
   });
-  protected readonly words = configurationWords;
+  protected readonly words = (row: SpecimenRow): string => configurationWords(row, this.rows());
   protected readonly nameOf = unitName;
-  protected readonly number = formatNumber;
   protected readonly quantityName = (id: QuantityId): string => quantity(id).name;
 
   protected figure(row: SpecimenRow, id: QuantityId): KeyFigure | undefined {

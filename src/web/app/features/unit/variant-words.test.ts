@@ -18,7 +18,11 @@ const OTHER = row({ id: '7', label: 'B' });
 
 it('lists the unit first, then its configurations, and nothing else', () => {
   expect(familyRows([EIGHT, OTHER, MAIN], of('', true).family).map((r) => r.id)).toEqual(['2', '1']);
-  expect([MAIN, EIGHT, OTHER].map(configurationWords)).toEqual(['as entered', 'figure of eight', 'as entered']);
+  const words = (unit: typeof MAIN) => configurationWords(unit, [unit, EIGHT]);
+  expect([MAIN, EIGHT, OTHER].map(words)).toEqual(['as entered', 'figure of eight', '']);
+  // Its sheet says what it is where the others differ from it.
+  const classes = { pattern: ['supercardioid'], connection: ['XLR'] };
+  expect(words({ ...MAIN, classes })).toBe('supercardioid');
 });
 
 it('offers each of them and all, and says which holds', () => {

@@ -18,15 +18,27 @@ export function familyRows(rows: readonly SpecimenRow[], family: Family): Specim
   return [...own.filter((r) => r.id === family.main), ...own.filter((r) => r.id !== family.main)];
 }
 
-/** What a row of a family is, in words. */
-export const configurationWords = ({ family }: Pick<SpecimenRow, 'family'>): string =>
-  family === null || family.configuration === '' ? 'as entered' : family.configuration;
+/** What a row of a family is, in words: the unit itself by what its sheet says of that in which the others differ. */
+export function configurationWords(
+  row: Pick<SpecimenRow, 'id' | 'family' | 'classes'>,
+  rows: readonly SpecimenRow[],
+): string {
+  const { family, classes } = row;
+  if (family === null) return '';
+  if (family.configuration !== '') return family.configuration;
+  const differing = new Set(
+    rows.flatMap((r) => (r.family?.main === row.id && r.family.varies ? [r.family.varies] : [])),
+  );
+  // A field of the sheet is called as that in which configurations differ.
+  const words = [...differing].flatMap((varies) => classes[varies] ?? []);
+  return words.length > 0 ? words.join(', ') : 'as entered';
+}
 
 /** Which of them stand in rankings, as choices. */
 export const countingChoices = (
   rows: readonly SpecimenRow[],
 ): readonly { readonly label: string; readonly value: string }[] => [
-  ...rows.map((r) => ({ label: `${configurationWords(r)} alone`, value: r.id })),
+  ...rows.map((r) => ({ label: `${configurationWords(r, rows)} alone`, value: r.id })),
   { label: 'each by itself', value: 'each' },
 ];
 
@@ -42,7 +54,7 @@ export function countingSentence(rows: readonly SpecimenRow[]): string {
   const counting = rows.filter((r) => r.family?.counts === true);
   const untested = counting.filter((r) => r.lastTested === null);
   if (untested.length === 0) return '';
-  const names = untested.map(configurationWords).join(', ');
+  const names = untested.map((r) => configurationWords(r, rows)).join(', ');
   return counting.length === 1
     ? `Nothing of it stands in rankings: “${names}” has not been tested yet.`
     : `Not tested yet: ${names}.`;
