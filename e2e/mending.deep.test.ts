@@ -79,7 +79,9 @@ describe('what was entered wrongly, and what must go', () => {
     await part.getByText('in another configuration').waitFor();
     await page.goto(`${address()}/gear?q=purser K`);
     const below = page.locator('td.below');
-    await expect.poll(async () => (await below.allInnerTexts()).map((t) => t.trim())).toEqual(['figure of eight', 'USB']);
+    await expect
+      .poll(async () => (await below.allInnerTexts()).map((t) => t.trim()))
+      .toEqual(['figure of eight', 'USB']);
     await expect.poll(() => page.locator('tr.unit').filter({ has: below }).getByText('120 EUR').count()).toBe(2);
     await below.getByRole('link', { name: 'Oarlock Purser · K by USB' }).click();
     await page.getByRole('button', { name: /^Undo: Oarlock Purser · K by USB is/ }).click();

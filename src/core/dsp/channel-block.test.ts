@@ -88,9 +88,7 @@ describe('the low band', () => {
     );
     const sections = [...butterworthHighPass(4, 20, 4000), ...butterworthLowPass(4, 120, 4000)];
     const block = new ChannelBlock();
-    block
-      .part(block.kernel.LOW_SECTIONS, 20)
-      .set(sections.flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]));
+    block.part(block.kernel.LOW_SECTIONS, 20).set(sections.flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]));
     const found: number[] = [];
     let at = 0;
     for (const length of lengths) {

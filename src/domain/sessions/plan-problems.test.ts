@@ -34,8 +34,7 @@ it('name the field: no such version, another kind, a unit twice, a step that the
   expect(planProblems({ ...PLAN, category: 'booster' }, PROTOCOL)).toEqual([
     {
       field: 'category',
-      message:
-        '“Voice at a desk” is a protocol for microphone and field microphone, not for booster',
+      message: '“Voice at a desk” is a protocol for microphone and field microphone, not for booster',
     },
   ]);
   // The second of two that are alike is the one to take out; another label is another unit.
