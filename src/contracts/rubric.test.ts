@@ -57,6 +57,21 @@ describe('rules that cannot be', () => {
     else expect(found).toEqual([]);
   }); // prettier-ignore
 
+  it('the rule of an upgrade agrees with itself, and with what the rules know of prices', () => {
+    const price = { ...BASE, id: 'value', kind: 'price', currency: 'EUR', basis: ['street'], curve: [[10, 5]], limit: null } as const; // prettier-ignore
+    const word = { ...BASE, kind: 'sheet-word', field: 'phantom', points: { yes: 5 }, otherwise: 1 } as const;
+    const fields = (upgrade: NonNullable<Rubric['upgrade']>, ...criteria: Criterion[]) =>
+      rubricProblems({ ...of(word), criteria, weights: Object.fromEntries(criteria.map((c) => [c.id, 1])), upgrade }, PROTOCOLS).map((p) => p.field); // prettier-ignore
+    const rule = { clearly: 0.9, probably: 0.75, mostMore: null };
+    expect(fields(rule, word)).toEqual([]);
+    expect(fields({ ...rule, probably: 0.9 }, word)).toEqual([]);
+    expect(fields({ ...rule, probably: 0.91 }, word)).toEqual(['upgrade.probably']);
+    expect(fields({ ...rule, mostMore: 50 }, word)).toEqual(['upgrade.mostMore']);
+    expect(fields({ ...rule, mostMore: 0 }, word, price)).toEqual([]);
+    const takes = (upgrade: unknown) => rubricSchema.safeParse({ ...of(word), upgrade }).success;
+    expect([rule, { ...rule, clearly: 1 }, { ...rule, probably: 0.5 }, { ...rule, mostMore: -1 }].map(takes)).toEqual([true, false, false, false]); // prettier-ignore
+  });
+
   it('criteria and uses have names of their own, and something counts', () => {
     const one: Criterion = { ...BASE, kind: 'by-hand', repeatability: 0.2 };
     expect(why(of(one, one)).join()).toMatch(/criteria\[1\]\.id: "c" is there twice/);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PRICE_KINDS, PRICE_MOMENTS, TOTALS_SHOWN, type Rubric } from '#core/rules/rubric';
+import { PRICE_KINDS, PRICE_MOMENTS, TOTALS_SHOWN, countedCurrency, type Rubric } from '#core/rules/rubric';
 import { QUANTITY_IDS } from '#core/measure/registry';
 import { gearKind } from '#core/gear/kinds';
 import { categorySchema, currencySchema, daySchema, nameSchema, slugSchema } from './common';
@@ -102,6 +102,16 @@ export const rubricSchema: z.ZodType<Rubric> = z
       .describe('Other weights for other uses.'),
     total: z.enum(TOTALS_SHOWN).optional().describe('How a total is shown; the mean of 5 where left out.'),
     stratumProbability: z.number().gt(0.5).max(1),
+    upgrade: z
+      .strictObject({
+        clearly: z.number().gt(0.5).lt(1),
+        probably: z.number().gt(0.5).lt(1),
+        mostMore: z.number().min(0).max(1e9).nullable(),
+      })
+      .optional()
+      .describe(
+        'From which probabilities another unit is called clearly or probably better, and what it may cost more.',
+      ),
   })
   .refine((rubric) => rubric.criteria.every((c) => rubric.weights[c.id] !== undefined), {
     message: 'every criterion needs a weight',
@@ -154,6 +164,13 @@ export function rubricProblems(rubric: Rubric, protocols: readonly Protocol[]): 
   });
   if (rubric.criteria.every((c) => (rubric.weights[c.id] ?? 0) === 0))
     problems.push({ field: 'weights', message: 'at least one criterion has to count' });
+  if (rubric.upgrade && rubric.upgrade.probably > rubric.upgrade.clearly)
+    problems.push({ field: 'upgrade.probably', message: 'what is clear cannot begin below what is probable' });
+  if (rubric.upgrade && rubric.upgrade.mostMore !== null && countedCurrency(rubric) === null)
+    problems.push({
+      field: 'upgrade.mostMore',
+      message: 'without a rule for the price nobody knows what it costs more',
+    });
   const uses = rubric.uses?.map((u) => u.name) ?? [];
   uses.forEach((name, i) => {
     if (uses.indexOf(name) < i) problems.push({ field: `uses[${i}].name`, message: `"${name}" is there twice` });

@@ -10,6 +10,8 @@ export const scaleRequestSchema = z.strictObject({
   use: z.string().nullable().default(null),
   /** Years after which an answer counts half; null: answers do not fade. */
   halfLifeYears: z.number().min(0.25).max(50).nullable().default(null),
+  /** Places and strata are those among these units, and no other is listed; null: all. Every answer tells of them. */
+  among: z.array(idSchema).max(20_000).nullable().default(null),
   /** Whether order, level and shown names are tested as well, which takes further fits. */
   withEffects: z.boolean().default(true),
 });

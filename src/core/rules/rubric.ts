@@ -133,6 +133,18 @@ export type TotalShown = (typeof TOTALS_SHOWN)[number];
 export const countedCurrency = ({ criteria }: Pick<Rubric, 'criteria'>): string | null =>
   criteria.find((c) => c.kind === 'price')?.currency ?? null;
 
+/** When going over from one unit to another is called an upgrade. */
+export interface UpgradeRule {
+  /** From these probabilities of being better, the price left out, it is said so. */
+  readonly clearly: number;
+  readonly probably: number;
+  /** What it may cost more, in the currency of the price rule; null: whatever it costs. */
+  readonly mostMore: number | null;
+}
+
+/** Where rules say nothing else. Common practice, no source; the first is that of the strata. */
+export const USUAL_UPGRADE: UpgradeRule = { clearly: 0.9, probably: 0.75, mostMore: null };
+
 /** The written rules by which a category is scored: data, versioned, frozen once used. */
 export interface Rubric {
   readonly id: string;
@@ -148,4 +160,6 @@ export interface Rubric {
   readonly total?: TotalShown;
   /** A unit opens a new stratum when the first of the stratum above beats it with at least this probability. */
   readonly stratumProbability: number;
+  /** When going over to another unit is called an upgrade; the usual where nothing is said. */
+  readonly upgrade?: UpgradeRule;
 }

@@ -64,3 +64,17 @@ it('is preferred by ear as far as the answers tell; unheard, nothing is said', (
   expect(advice(unit('o', 3, 1, heard(0, 0.3)), unit('n', 3, 1, heard(0.5, 0.4))).heard).toBeCloseTo(0.8413, 4);
   expect(advice(unit('o', 3, 1, heard(0, 0.3)), unit('n', 3, 1)).heard).toBeNull();
 });
+
+it('goes by the rule of the kind: other probabilities, and a sum that is not to be passed', () => {
+  const by = (upgrade: Rubric['upgrade'], sound = 3.6, price: number | null = 900) => {
+    const [old, next] = [unit('old', sound, 20), unit('new', 4, price)];
+    return upgradeAdvice([old, next], { ...RUBRIC, ...(upgrade ? { upgrade } : {}) }, 'old', 'new', { draws: 4000 });
+  };
+  const rule = { clearly: 0.8, probably: 0.7, mostMore: null };
+  // 83 % is clear where 80 % will do, and nothing where 85 % is asked for.
+  expect([by(undefined).verdict, by(rule).verdict, by({ ...rule, clearly: 0.95, probably: 0.85 }).verdict]).toEqual(['probably better', 'clearly better', 'not told apart']); // prettier-ignore
+  expect(by({ ...rule, clearly: 0.8 }, 4.4).verdict).toBe('clearly worse');
+  expect(by(undefined).rule).toEqual({ clearly: 0.9, probably: 0.75, mostMore: null });
+  const most = (mostMore: number | null, price: number | null = 900) => by({ ...rule, mostMore }, 3.6, price).isTooDear;
+  expect([most(879.99), most(880), most(null), most(0, 20), most(0, 20.01), most(100, null)]).toEqual([true, false, false, false, true, false]); // prettier-ignore
+});

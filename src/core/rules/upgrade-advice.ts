@@ -5,7 +5,7 @@ import type { MeasuredFact, SheetFacts, UnitFacts } from './criterion-points';
 import { COVERAGE } from './figures-apart';
 import { pricePoints } from './price-rule';
 import type { RankOptions } from './ranking-memory';
-import type { Rubric } from './rubric';
+import { USUAL_UPGRADE, type Rubric, type UpgradeRule } from './rubric';
 import { whyAbove } from './why-above';
 
 /** A figure of two units that differs by more than both leave open. */
@@ -30,20 +30,21 @@ export interface UpgradeAdvice {
   readonly lost: readonly string[];
   /** What it costs more, in the currency of the rubric; null where a price is missing. */
   readonly costsMore: number | null;
+  /** By which it was said. */
+  readonly rule: UpgradeRule;
+  /** Whether it costs more than the rule allows; false where that is not known. */
+  readonly isTooDear: boolean;
 }
 
 export const UPGRADE_VERDICTS = ['clearly better', 'probably better', 'not told apart', 'probably worse', 'clearly worse'] as const; // prettier-ignore
 export type UpgradeVerdict = (typeof UPGRADE_VERDICTS)[number];
 
-/** Beyond these probabilities it is said so. Common practice, no source; the first is that of the strata. */
-const CLEAR = 0.9;
-const PROBABLE = 0.75;
-
-/** The rule of the verdict, as it is shown beside it. */
-export const UPGRADE_RULE = `clearly from ${100 * CLEAR} %, probably from ${100 * PROBABLE} %, the price left out`;
-
-const verdictOf = (p: number): UpgradeVerdict =>
-  p >= CLEAR ? 'clearly better' : p >= PROBABLE ? 'probably better' : p <= 1 - CLEAR ? 'clearly worse' : p <= 1 - PROBABLE ? 'probably worse' : 'not told apart'; // prettier-ignore
+function verdictOf(p: number, { clearly, probably }: UpgradeRule): UpgradeVerdict {
+  if (p >= clearly) return 'clearly better';
+  if (p >= probably) return 'probably better';
+  if (p <= 1 - clearly) return 'clearly worse';
+  return p <= 1 - probably ? 'probably worse' : 'not told apart';
+}
 
 /**
  * Whether an owner of one unit should go over to another: how likely it is better by everything but its price, what of it
@@ -68,14 +69,18 @@ export function upgradeAdvice(
   const { probability } = whyAbove(units, rubric, to, from, { ...options, weights });
   const [old, next] = [from, to].map((id) => units.find((u) => u.id === id) as UnitFacts);
   const { gained, lost } = featureChanges(rubric.category, old.sheet ?? {}, next.sheet ?? {});
+  const rule = rubric.upgrade ?? USUAL_UPGRADE;
+  const costsMore = priceDifference(old, next, rubric);
   return {
     probability,
-    verdict: verdictOf(probability),
+    verdict: verdictOf(probability, rule),
     figures: differing(old, next),
     heard: preferred(old, next),
     gained,
     lost,
-    costsMore: priceDifference(old, next, rubric),
+    costsMore,
+    rule,
+    isTooDear: rule.mostMore !== null && costsMore !== null && costsMore > rule.mostMore,
   };
 }
 

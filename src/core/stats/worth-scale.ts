@@ -48,13 +48,11 @@ export function worthScale(
 /** Puts fit, posterior and graph together. */
 export function scaleFrom(fit: WorthFit, posterior: WorthPosterior, graph: ComparisonGraph): WorthScale {
   const { logWorth } = fit;
+  const all = Array.from(logWorth, (_, i) => i);
+  const places = placesAmong(logWorth, posterior, all);
   const most = logWorth.reduce((a, b) => Math.max(a, b), -Infinity);
   const total = logWorth.reduce((s, x) => s + Math.exp(x - most), 0);
   const errors = standardErrors(posterior);
-  const spread = rankDistribution(posterior.draws);
-  const order = Array.from(logWorth, (_, i) => i).sort((a, b) => logWorth[b] - logWorth[a] || a - b);
-  const places = new Int32Array(logWorth.length);
-  order.forEach((item, i) => (places[item] = i + 1));
   return {
     fit,
     posterior,
@@ -63,9 +61,28 @@ export function scaleFrom(fit: WorthFit, posterior: WorthPosterior, graph: Compa
       worth: Math.exp(x - most) / total,
       logWorth: x,
       se: errors[i],
-      place: places[i],
-      place90: spread[i].interval,
+      ...places[i],
       component: graph.component[i],
     })),
   };
+}
+
+/**
+ * Places among some of the things: who is asked about decides, whoever else was ever compared.
+ *
+ * @param logWorth - of all
+ * @param posterior - of all
+ * @param among - indices of those that are ranked
+ * @returns for each of `among`, in its order, the place (1 = best) and its 5 % and 95 % points
+ */
+export function placesAmong(
+  logWorth: ArrayLike<number>,
+  posterior: Pick<WorthPosterior, 'draws'>,
+  among: readonly number[],
+): Pick<ScaleItem, 'place' | 'place90'>[] {
+  const spread = rankDistribution(among.map((i) => posterior.draws[i]));
+  const order = among.map((_, i) => i).sort((a, b) => logWorth[among[b]] - logWorth[among[a]] || among[a] - among[b]);
+  const places = new Int32Array(among.length);
+  order.forEach((item, i) => (places[item] = i + 1));
+  return among.map((_, i) => ({ place: places[i], place90: spread[i].interval }));
 }

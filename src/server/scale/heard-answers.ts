@@ -12,7 +12,7 @@ import { Memory, type Memories } from '../platform/memory';
 import { heardAnswers, type HeardRow } from './queries/heard';
 
 /** Which answers are meant. */
-export type AnswerChoice = Omit<ScaleRequest, 'withEffects'> & {
+export type AnswerChoice = Omit<ScaleRequest, 'withEffects' | 'among'> & {
   /** Only answers of this day or earlier. */
   readonly until?: string;
 };

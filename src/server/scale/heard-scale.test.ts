@@ -43,6 +43,13 @@ describe('answers from elsewhere', () => {
     const scale = await application.scale.scale(PREFERENCE);
     expect(scale).toMatchObject({ answers: 3, listeners: 2, components: 1, bridges: [] });
     expect(scale.tie).toBeGreaterThan(0);
+    // Among some of them: each has its worth by all answers, and a place among these.
+    const [first, second] = [scale.items[0], scale.items[1]];
+    const among = await application.scale.scale({ ...PREFERENCE, among: [second.id, '999'] });
+    expect(among.items).toMatchObject([{ id: second.id, logWorth: second.logWorth, answers: second.answers, place: 1, place90: [1, 1] }]); // prettier-ignore
+    const others = scale.items.filter((i) => i.id !== first.id).map((i) => i.id);
+    expect((await application.scale.scale({ ...PREFERENCE, among: others })).items.map((i) => [i.id, i.place])).toEqual(others.map((id, i) => [id, i + 1])); // prettier-ignore
+    expect(await application.scale.scale({ ...PREFERENCE, among: [] })).toMatchObject({ items: [], answers: 3 });
     // As it stood on a day: Ines answered in 2025, Bram twice in 2023.
     const onDay = async (day: string) => [...(await application.scale.factsOnDay('microphone', day)).values()].map((f) => f.answers); // prettier-ignore
     expect(await onDay('2023-01-31')).toEqual([]);

@@ -63,7 +63,9 @@ export class HeardScale implements Remembered {
   async scale(request: ScaleRequest): Promise<Scale> {
     const gathered = await this.answers.gather(request);
     const { units, rows } = gathered;
-    const result = await this.fit.rank(request, gathered, null, request.withEffects);
+    const wanted = request.among && new Set(request.among);
+    const among = units.flatMap(({ id }, i) => (wanted === null || wanted.has(id) ? [i] : []));
+    const result = await this.fit.rank(request, gathered, null, request.withEffects, wanted && among);
     const rubric = (await currentRubric(this.database, request.category))?.rubric;
     const criterion = rubric?.criteria.find((c) => c.kind === 'heard');
     const facts = factsOf(result, gathered);
@@ -74,8 +76,9 @@ export class HeardScale implements Remembered {
     );
     const isPreference = request.attribute === 'preference';
     return {
-      items: result.items
-        .map((item, i) => ({
+      items: among
+        .map((i) => ({ i, item: result.items[i] }))
+        .map(({ item, i }) => ({
           id: units[i].id,
           name: units[i].name,
           worth: item.worth,

@@ -41,12 +41,14 @@ export class ScaleFit implements Remembered {
    * @param gathered - they themselves
    * @param place - the unit to be placed; null for the scale alone
    * @param withEffects - also what should not matter
+   * @param among - places are those among these of the units; null: among all
    */
   async rank(
     request: AnswerChoice,
     gathered: Gathered,
     place: RankHeardTask['place'],
     withEffects = false,
+    among: RankHeardTask['among'] = null,
   ): Promise<RankHeardResult> {
     const { category, attribute, voice, use, halfLifeYears, until } = request;
     const { units, blind, sighted } = gathered;
@@ -69,6 +71,7 @@ export class ScaleFit implements Remembered {
       answers: blind,
       sighted,
       stratumProbability: rubric?.stratumProbability ?? STRATUM_PROBABILITY,
+      among,
       withEffects,
       place,
     };

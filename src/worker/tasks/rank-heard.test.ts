@@ -29,6 +29,7 @@ const task = (list: readonly IndexedAnswer[], change: Partial<RankHeardTask> = {
   answers: list,
   sighted: [],
   stratumProbability: 0.9,
+  among: null,
   withEffects: false,
   place: null,
   ...change,
@@ -53,6 +54,25 @@ describe('one scale in a worker', () => {
     // It has 200 by now.
     expect(rankHeardTask(task([], { key, after }))).toBeNull();
     expect(rankHeard(task([], { key, after: { count: 200, lastId: 200 } })).items).toEqual(tail.items);
+  });
+
+  it('ranks among some of the units, by what all answers tell of them', () => {
+    const all = answers(400);
+    const whole = rankHeard(task(all));
+    const byPlace = whole.items.map((_, i) => i).sort((a, b) => whole.items[a].place - whole.items[b].place);
+    // The first, the third and the last, asked for in any order.
+    const among = [byPlace[UNITS - 1], byPlace[0], byPlace[2]];
+    const some = rankHeard(task(all, { among }));
+    expect(among.map((i) => some.items[i].place)).toEqual([3, 1, 2]);
+    for (const i of among) {
+      expect([some.items[i].logWorth, some.items[i].se]).toEqual([whole.items[i].logWorth, whole.items[i].se]);
+      const [least, most] = some.items[i].place90;
+      expect(least >= 1 && most <= 3, `${least} to ${most}`).toBe(true);
+    }
+    expect(some.items[among[1]].stratum).toBe(1);
+    // All of them by name are all of them.
+    expect(rankHeard(task(all, { among: byPlace })).items).toEqual(whole.items);
+    expect(rankHeard(task(all, { among: [] })).items.map((i) => i.logWorth)).toEqual(whole.items.map((i) => i.logWorth)); // prettier-ignore
   });
 
   it('goes on from where it was, to the same places as from the beginning', () => {

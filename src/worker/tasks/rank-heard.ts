@@ -17,7 +17,7 @@ import { hintFromPoints, withHint, type WorthHint } from '#core/stats/observed-w
 import { standardDeviation } from '#core/stats/moments';
 import { answerEffect, type AnswerEffect } from '#core/stats/answer-effect';
 import { toldByOrder, updatedPosterior, worthPosterior, type WorthPosterior } from '#core/stats/worth-posterior';
-import { scaleFrom, type ScaleItem } from '#core/stats/worth-scale';
+import { placesAmong, scaleFrom, type ScaleItem } from '#core/stats/worth-scale';
 import type { WorthFit } from '#core/stats/fit-worths';
 
 /** An answer with indices in place of units. */
@@ -46,6 +46,8 @@ export interface RankHeardTask {
   /** Given with names shown: not on the scale, but they tell what a name does. */
   readonly sighted: readonly IndexedAnswer[];
   readonly stratumProbability: number;
+  /** Places and strata are those among these units; null: among all. */
+  readonly among: readonly number[] | null;
   readonly withEffects: boolean;
   /** The unit to be placed, who may be asked about, and how. */
   readonly place: {
@@ -113,7 +115,10 @@ export default function rankHeard(task: RankHeardTask): RankHeardResult | null {
   const posterior = task.place ? remembered.posterior : worthPosterior(fit, { listeners: scatter });
   const graph = comparisonGraph(table);
   const scale = scaleFrom(fit, posterior, graph);
-  const order = scale.items.map((_, i) => i).sort((a, b) => scale.items[a].place - scale.items[b].place);
+  const { among } = task;
+  const places = new Map(among && placesAmong(fit.logWorth, posterior, among).map((place, i) => [among[i], place]));
+  const items = scale.items.map((item, i) => ({ ...item, ...places.get(i) }));
+  const order = [...(among ?? items.keys())].sort((a, b) => items[a].place - items[b].place);
   const strata = strataOf(
     order.map((i) => posterior.draws[i]),
     task.stratumProbability,
@@ -121,7 +126,7 @@ export default function rankHeard(task: RankHeardTask): RankHeardResult | null {
   );
   const stratumOf = new Map(order.map((item, i) => [item, strata[i]]));
   return {
-    items: scale.items.map((item, i) => ({ ...item, stratum: stratumOf.get(i) ?? 1 })),
+    items: items.map((item, i) => ({ ...item, stratum: stratumOf.get(i) ?? 1 })),
     components: graph.components,
     bridges: graph.bridges,
     tie: fit.tie,

@@ -48,3 +48,13 @@ export function isOfClasses(classes: SpecimenRow['classes'], filter: ClassFilter
     filter.some((c) => c.field === field && (Object.hasOwn(classes, field) ? classes[field] : []).includes(c.word)),
   );
 }
+
+/** Ids of the units of a kind that are of the classes that are asked for; null where none are, or the list is not there yet. */
+export const unitsOfClasses = (
+  rows: readonly Pick<SpecimenRow, 'id' | 'category' | 'classes'>[] | null,
+  kind: Category,
+  filter: ClassFilter,
+): string[] | null =>
+  rows === null || filter.length === 0
+    ? null
+    : rows.filter((r) => r.category === kind && isOfClasses(r.classes, filter)).map((r) => r.id);

@@ -6,7 +6,7 @@ import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import type { WhyAbove } from '#core/rules/why-above';
 import type { RankingInputs } from '#contracts/ranking';
 import type { SpecimenRow } from '#contracts/specimen';
-import { classChoices, classesText, readClasses } from '../../data/class-filter';
+import { classChoices, classesText, readClasses, unitsOfClasses } from '../../data/class-filter';
 import { chanceText } from '../../ui/format';
 import { boardCsv, boardOf } from './board';
 import { frontierChart } from './frontier-geometry';
@@ -16,7 +16,7 @@ import { recordStairs } from './records-geometry';
 import { tiesText } from './records-view';
 import { neighbourOf } from './standing';
 import { turningSentences } from './turning-sentences';
-import { upgradeSentences } from './upgrade-sentences';
+import { upgradeRuleWords, upgradeSentences } from './upgrade-sentences';
 
 const row = (id: string, classes: SpecimenRow['classes'], category = 'microphone') => ({ id, classes, category }) as SpecimenRow; // prettier-ignore
 const facts = (id: string, change: Partial<UnitFacts> = {}): UnitFacts => ({
@@ -75,6 +75,10 @@ describe('the address of a ranking', () => {
       row('3', { pattern: ['omni'] }),
     ];
     const all = inputs(facts('1', price(90)), facts('2', price(210)), facts('3'));
+    const ribbons = readClasses('transducer:ribbon', 'microphone');
+    expect(unitsOfClasses([...rows, row('4', { transducer: ['ribbon'] }, 'booster')], 'microphone', ribbons)).toEqual(['1', '2']); // prettier-ignore
+    // None asked for is all of them, and before the list is there nobody knows which.
+    expect([unitsOfClasses(rows, 'microphone', []), unitsOfClasses(null, 'microphone', ribbons)]).toEqual([null, null]);
     const left = (is: string, upTo: number | null) => filterInputs(all, rows, { classes: readClasses(is, 'microphone'), upTo }).units.map((u) => u.id); // prettier-ignore
     expect(left('', null)).toEqual(['1', '2', '3']);
     expect(left('transducer:ribbon', null)).toEqual(['1', '2']);
@@ -209,6 +213,8 @@ it('whether to go over is said from what was computed, and nothing else', () => 
     gained: ['loopback', 'USB-C'],
     lost: [],
     costsMore: 120,
+    rule: { clearly: 0.9, probably: 0.75, mostMore: null },
+    isTooDear: false,
   };
   expect(upgradeSentences(advice, 'EUR')).toEqual([
     'Clearly better (93 %; clearly from 90 %, probably from 75 %, the price left out), for 120 EUR more.',
@@ -224,6 +230,12 @@ it('whether to go over is said from what was computed, and nothing else', () => 
   ]);
   expect(upgradeSentences({ ...bare, costsMore: -30 }, 'EUR')[0]).toMatch(/for 30 EUR less\.$/);
   expect(upgradeSentences({ ...bare, costsMore: 0 }, 'EUR')[0]).toMatch(/at the same price\.$/);
+  const strict = { clearly: 0.95, probably: 0.805, mostMore: 100 };
+  expect(upgradeSentences({ ...advice, rule: strict, isTooDear: true }, 'EUR')[0]).toBe(
+    'Clearly better (93 %; clearly from 95 %, probably from 80.5 %, the price left out), for 120 EUR more, which is beyond the 100 EUR that the rules allow.',
+  );
+  expect(upgradeRuleWords(strict, 'EUR')).toBe('another unit is clearly better from 95 %, probably from 80.5 %, and may cost 100 EUR more'); // prettier-ignore
+  expect(upgradeRuleWords({ ...strict, mostMore: null }, 'EUR')).toMatch(/80\.5 %$/);
   expect(upgradeSentences({ ...bare, costsMore: null }, 'EUR')[0]).toMatch(/what it costs more is not known\.$/);
 });
 

@@ -1,7 +1,17 @@
 import { capital } from '#core/text/capital';
 import { quantity } from '#core/measure/registry';
-import { UPGRADE_RULE, type UpgradeAdvice } from '#core/rules/upgrade-advice';
+import { numberText } from '#core/text/read-number';
+import type { UpgradeRule } from '#core/rules/rubric';
+import type { UpgradeAdvice } from '#core/rules/upgrade-advice';
 import { chanceText, figureText, formatPrice } from '../../ui/format';
+
+/** A share as the rules give it, without digits that say nothing. */
+const share = (p: number): string => numberText(Number((100 * p).toFixed(1)), { unit: '%' });
+
+/** The rule of the verdict. */
+export const upgradeRuleWords = ({ clearly, probably, mostMore }: UpgradeRule, currency: string | null): string =>
+  `another unit is clearly better from ${share(clearly)}, probably from ${share(probably)}` +
+  (mostMore === null || currency === null ? '' : `, and may cost ${formatPrice(mostMore, currency)} more`);
 
 /**
  * Whether to go over from one unit to another, in sentences computed from what stands beside them.
@@ -15,6 +25,12 @@ export function upgradeSentences(advice: UpgradeAdvice, currency: string): strin
       : advice.costsMore === 0
         ? 'at the same price'
         : `for ${formatPrice(Math.abs(advice.costsMore), currency)} ${advice.costsMore > 0 ? 'more' : 'less'}`;
+  const { clearly, probably, mostMore } = advice.rule;
+  const rule = `clearly from ${share(clearly)}, probably from ${share(probably)}, the price left out`;
+  const tooDear =
+    advice.isTooDear && mostMore !== null
+      ? `, which is beyond the ${formatPrice(mostMore, currency)} that the rules allow`
+      : '';
   const named = (isBetter: boolean | null): string =>
     advice.figures
       .filter((f) => f.isBetter === isBetter)
@@ -24,7 +40,7 @@ export function upgradeSentences(advice: UpgradeAdvice, currency: string): strin
         return `${(quantity(f.quantity).shortName ?? quantity(f.quantity).name).toLowerCase()} ${old} → ${value} ${unit}`.trim();
       })
       .join(', ');
-  const sentences = [`${capital(advice.verdict)} (${chanceText(advice.probability)}; ${UPGRADE_RULE}), ${cost}.`];
+  const sentences = [`${capital(advice.verdict)} (${chanceText(advice.probability)}; ${rule}), ${cost}${tooDear}.`];
   const lines: readonly [string, string][] = [
     ['Measured better: ', named(true)],
     ['Measured worse: ', named(false)],

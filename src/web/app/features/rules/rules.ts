@@ -14,7 +14,16 @@ import { Router, RouterLink } from '@angular/router';
 import { Button } from 'primeng/button';
 import { catchError, combineLatest, debounceTime, map, of, switchMap } from 'rxjs';
 import type { RankedUnit } from '#core/rules/rank';
-import { TOTALS_SHOWN, type Criterion, type Rubric, type RubricUse, type TotalShown } from '#core/rules/rubric';
+import {
+  TOTALS_SHOWN,
+  USUAL_UPGRADE,
+  countedCurrency,
+  type Criterion,
+  type Rubric,
+  type RubricUse,
+  type TotalShown,
+  type UpgradeRule,
+} from '#core/rules/rubric';
 import { shownTotal } from '#core/rules/shown-total';
 import { gearKindIds } from '#core/gear/kinds';
 import { categorySchema, type Category } from '#contracts/common';
@@ -27,11 +36,13 @@ import { Ranker } from '../../data/ranker';
 import { Saving } from '../../data/saving';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { NumberField } from '../../ui/field/number-field';
+import { SHEETS, priceSheet } from '../../ui/field/number-sheets';
 import { Refusals } from '../../ui/field/refusals';
 import { TextField } from '../../ui/field/text-field';
 import { kindName } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { moved } from '../protocols/protocol-draft';
+import { upgradeRuleWords } from '../ranking/upgrade-sentences';
 import { CriterionForm } from './criterion-form';
 import { criterionId, draftProblems, firstRubric, sourceWords, withCriterion, withoutCriterion } from './rubric-draft';
 import { ExchangeRatesPanel } from './exchange-rates-panel';
@@ -143,6 +154,14 @@ export class Rules {
   protected readonly weight = WEIGHT;
   protected readonly totals = TOTALS_SHOWN.map((value) => ({ label: TOTAL_NAMES[value], value }));
   protected readonly sourceWords = sourceWords;
+  protected readonly sheets = SHEETS;
+  protected readonly sheetOf = priceSheet;
+  protected readonly upgrade = computed<UpgradeRule>(() => this.shown()?.upgrade ?? USUAL_UPGRADE);
+  protected readonly currency = computed(() => {
+    const rubric = this.shown();
+    return rubric && countedCurrency(rubric);
+  });
+  protected readonly upgradeWords = computed(() => upgradeRuleWords(this.upgrade(), this.currency()));
   protected readonly totalHead = computed(() => {
     const rubric = this.shown();
     return rubric ? shownTotal(rubric, rubric.weights).head : '';
@@ -171,6 +190,10 @@ export class Rules {
   protected cancel(): void {
     this.draft.set(null);
     this.opened.set(null);
+  }
+
+  protected changeUpgrade(part: Partial<UpgradeRule>): void {
+    this.change({ upgrade: { ...this.upgrade(), ...part } });
   }
 
   protected change(part: Partial<Rubric>): void {

@@ -12,7 +12,8 @@ import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { kindChoices } from '../../data/choices';
+import { kindChoices, wordChoices } from '../../data/choices';
+import { classChoices, classesText, readClasses, unitsOfClasses } from '../../data/class-filter';
 import { ScreenKeys } from '../../data/keys';
 import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
@@ -38,16 +39,23 @@ export class ScalePage {
   private readonly router = inject(Router);
   /** ?kind=… is the kind of gear whose scale is shown. */
   readonly kind = input<string>();
+  /** ?is=… are the classes that are shown. */
+  readonly is = input<string>();
   protected readonly kinds = kindChoices();
   private readonly asked = signal<ScaleRequest>(scaleRequestSchema.parse({}));
+  private readonly category = computed<Category>(
+    () => categorySchema.safeParse(this.kind()).data ?? this.asked().category,
+  );
+  private readonly classes = computed(() => readClasses(this.is(), this.category()));
+  private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   protected readonly request = computed<ScaleRequest>(() => ({
     ...this.asked(),
-    category: categorySchema.safeParse(this.kind()).data ?? this.asked().category,
+    category: this.category(),
+    among: unitsOfClasses(this.specimens().value, this.category(), this.classes()),
   }));
   private readonly loaded = toSignal(toObservable(this.request).pipe(switchMap((r) => this.data.scale(r))), {
     initialValue: LOADING,
   });
-  private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
   protected readonly scale = computed(() => this.loaded().value);
   protected readonly loadProblem = computed(() => this.loaded().problem);
   protected readonly problem = signal<Problem | null>(null);
@@ -62,6 +70,9 @@ export class ScalePage {
       .filter((s) => s.category === this.request().category)
       .map((s) => ({ value: s.id, label: unitName(s) })),
   );
+  protected readonly classChoices = computed(() => classChoices(this.category(), this.specimens().value ?? []));
+  protected readonly isFiltered = computed(() => this.classes().length > 0);
+  protected readonly wordChoices = wordChoices;
   protected readonly axis = computed(() => worthScaleAround(this.scale()?.items ?? []));
   /** Log worths as numbers over the column of whiskers. */
   protected readonly ticks = computed(() =>
@@ -91,6 +102,21 @@ export class ScalePage {
     // Voices and uses are those of the kind.
     this.change({ voice: null, use: null });
     void this.router.navigate([], { queryParams: { kind } });
+  }
+
+  /** Words of one field: none is any. */
+  protected setClass(field: string, word: string | null): void {
+    const others = this.classes().filter((c) => c.field !== field);
+    const is = classesText(word === null ? others : [...others, { field, word }]);
+    void this.router.navigate([], { queryParams: { is }, queryParamsHandling: 'merge' });
+  }
+
+  protected showAll(): void {
+    void this.router.navigate([], { queryParams: { is: null }, queryParamsHandling: 'merge' });
+  }
+
+  protected classOf(field: string): string | null {
+    return this.classes().find((c) => c.field === field)?.word ?? null;
   }
 
   protected place(id: string | null): void {

@@ -32,6 +32,7 @@ export const SHEETS = {
   heat: { unit: '', isWhole: true, least: 2, most: 6 },
   goOn: { unit: '', isWhole: true, least: 1, most: 3 },
   trials: { unit: '', isWhole: true, least: 5, most: 100 },
+  certainty: { unit: '%', shownPer: 100, least: 50.1, most: 99.9 },
   years: { unit: 'years', least: 0.25, most: 50 },
 } as const satisfies Record<string, KeptSheet>;
 
