@@ -5,6 +5,7 @@ import type { BoosterModel } from '#rig/booster';
 import type { OutsideNoise } from '#rig/take';
 import type { GateModel } from '#rig/gate';
 import type { MicrophoneModel } from '#rig/microphone';
+import type { LinkModel } from '#rig/radio-link';
 
 /** Names of the files in demo/speech. */
 export const DEMO_VOICES = ['low', 'high', 'north'] as const;
@@ -25,8 +26,8 @@ export interface DemoRunPlan {
   readonly sweep?: ProtocolSweep;
   /** Clothing that rubs on it, dB re speech. */
   readonly rubDb?: number;
-  /** Its radio link loses pieces on a walk. */
-  readonly linkGaps?: boolean;
+  /** How far its radio link holds on a walk. */
+  readonly link?: LinkModel;
   /** Its radio link turns pauses down. */
   readonly gate?: GateModel;
   readonly interface: InterfaceModel;

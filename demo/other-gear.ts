@@ -2,6 +2,7 @@ import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
 import type { MicrophoneModel } from '#rig/microphone';
+import { PACE_MS } from '#rig/radio-link';
 import { protocolSchema } from '#contracts/protocol';
 import inputStage from '../src/server/seed/protocol-input-stage-3.json' with { type: 'json' };
 import { gainFor } from './demo-gain';
@@ -288,6 +289,79 @@ const INTERFACES: readonly DemoRunPlan[] = [
     given({ sound: [2.5, 'Hiss with anything quiet.'], build: [2, 'A toy that works.'] }),
     { maker: 'Stanchion' },
   ),
+  interfaceRun(
+    'Fourfold 2',
+    '2023-10-14',
+    { einDbu: -127, fullScaleDbu: 14, ...PLAIN, converterDbfs: -111 },
+    [[179, '2023-10-01']],
+    { overheadMs: 3.4, mostGainDb: 58, last15Db: 14, volts: [1.2, 1.35] },
+    {
+      einA: number(-129, 'dBu', 'A-weighted, 150 Ω'),
+      dynamicRange: number(112, 'dB', 'A-weighted'),
+      microphoneInputs: number(2, ''),
+      instrumentInputs: number(2, ''),
+      lineInputs: number(2, ''),
+      headphoneOutputs: number(1, ''),
+      connection: words('USB-C'),
+      power: words('over the connection'),
+      phantom: yes,
+      loopback: yes,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz', '96 kHz'),
+      weight: number(0.8, 'kg'),
+    },
+    given({ sound: [3.5, 'The veil is gone.'], build: [3.5, 'The dial keeps its promise now.'] }),
+  ),
+  interfaceRun(
+    'Rack of the Quay',
+    '2024-03-09',
+    { einDbu: -129.3, fullScaleDbu: 20, ...GOOD, converterDbfs: -120, bend: { square: 3e-6, cube: 2e-6 } },
+    [[689, '2024-03-01']],
+    { overheadMs: 3.9, mostGainDb: 70, last15Db: 10, volts: [2.4, 2.45] },
+    {
+      einA: number(-131, 'dBu', 'A-weighted, 150 Ω'),
+      dynamicRange: number(120, 'dB', 'A-weighted'),
+      microphoneInputs: number(8, ''),
+      instrumentInputs: number(2, ''),
+      lineInputs: number(8, ''),
+      headphoneOutputs: number(2, ''),
+      connection: words('USB-C'),
+      power: words('own supply'),
+      phantom: yes,
+      loopback: yes,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz', '96 kHz', '192 kHz'),
+      mostGain: number(70, 'dB'),
+      weight: number(3.1, 'kg'),
+    },
+    given({ sound: [5, 'Quieter than the room it stands in.'], build: [4.5, 'Screws where others have clips.'] }),
+    { maker: 'Stanchion' },
+  ),
+  interfaceRun(
+    'Desk Pair',
+    '2025-04-12',
+    { einDbu: -127.6, fullScaleDbu: 15, ...PLAIN, converterDbfs: -113, crosstalkDb: -70 },
+    [[159, '2025-04-01']],
+    { overheadMs: 1.9, mostGainDb: 60, last15Db: 24, volts: [0.9, 1.6] },
+    {
+      einA: number(-129, 'dBu', 'A-weighted'),
+      microphoneInputs: number(2, ''),
+      instrumentInputs: number(1, ''),
+      headphoneOutputs: number(1, ''),
+      connection: words('USB-C'),
+      power: words('over the connection'),
+      phantom: yes,
+      loopback: yes,
+      directMonitoring: yes,
+      rates: words('44.1 kHz', '48 kHz', '96 kHz'),
+      weight: number(0.6, 'kg'),
+    },
+    given({
+      sound: [4, 'Clean; the neighbour channel can be heard in it.'],
+      build: [3, 'All the gain sits in the last corner.'],
+    }),
+    { maker: 'Halyard' },
+  ),
 ];
 
 /** What stands between the voice and the file at steps that are made with it. */
@@ -413,6 +487,32 @@ const ACCESSORIES: readonly DemoRunPlan[] = [
       build: [3.5, 'Glued well.'],
     }),
   ),
+  pairRun(
+    'Dodger',
+    'Foam Ball',
+    '2021-09-04',
+    [[12, '2021-09-01']],
+    { change: { puffDb: (REFERENCE.puffDb ?? 18) - 8, bells: [...REFERENCE.bells, { hz: 11_000, db: -3, q: 0.7 }] } },
+    { form: words('foam windscreen'), weight: number(18, 'g'), washable: yes, fits: words('large diaphragm') },
+    given({
+      effect: [3, 'Softens a p, and the top.'],
+      handling: [4.5, 'On and off.'],
+      build: [2, 'Crumbles in the third summer.'],
+    }),
+  ),
+  pairRun(
+    'Halyard',
+    'Half Wall',
+    '2022-11-19',
+    [[69, '2022-11-01']],
+    { shield: { lessDb: 4.5 }, change: { bells: [...REFERENCE.bells, { hz: 220, db: 1.5, q: 0.9 }] } },
+    { form: words('isolation shield'), weight: number(1.2, 'kg'), folds: yes, body: words('foam') },
+    given({
+      effect: [3, 'The street steps back a little.'],
+      handling: [3.5, 'Stands by itself.'],
+      build: [2.5, 'The hinge is tape.'],
+    }),
+  ),
 ];
 
 const BOOSTERS: readonly DemoRunPlan[] = [
@@ -480,6 +580,34 @@ const BOOSTERS: readonly DemoRunPlan[] = [
     { form: words('barrel'), addedGain: number(30, 'dB'), gainSteps: no, phantomPassed: no, weight: number(70, 'g') },
     given({ sound: [3, 'A veil.'], build: [2, 'The thread is soft.'] }),
   ),
+  pairRun(
+    'Thole',
+    'Riser 30',
+    '2025-11-01',
+    [[79, '2025-10-15']],
+    { booster: { gainDb: 30, einDbu: -128.5 } },
+    {
+      form: words('box'),
+      addedGain: number(30, 'dB'),
+      gainSteps: yes,
+      phantomPassed: no,
+      lowCut: words('none'),
+      weight: number(0.3, 'kg'),
+    },
+    given({ sound: [4, 'As without it: they heard about the other one.'], build: [3, 'The same box.'] }),
+  ),
+  pairRun(
+    'Halyard',
+    'Plus',
+    '2022-10-08',
+    [[39, '2022-10-01']],
+    {
+      booster: { gainDb: 22, einDbu: -125 },
+      change: { bells: [...QUIET_DYNAMIC.bells, { hz: 8000, db: -2.5, q: 0.7 }] },
+    },
+    { form: words('cable'), addedGain: number(22, 'dB'), gainSteps: no, phantomPassed: no, weight: number(60, 'g') },
+    given({ sound: [3, 'A little dark.'], build: [2.5, 'A bulge in a cable.'] }),
+  ),
 ];
 
 const balance = (left: number, right: number): NonNullable<RunDocumentInput['tables']>[number] => ({
@@ -524,10 +652,23 @@ const HEADPHONES: readonly DemoRunPlan[] = [
   headphonesRun('Closed 3', '2023-09-16', [[149, '2023-09-01']], [62, 63], { construction: words('closed'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(64, 'Ω'), sensitivityPerPower: number(98, 'dB SPL/mW'), detachableCable: yes, spareParts: yes, weight: number(290, 'g') }, given({ sound: [3.5, 'A hump in the bass that one gets used to.'], comfort: [4, 'An afternoon.'], isolation: [4.5, 'The microphone hears nothing of them.'], build: [4, 'Hinges of metal.'] })), // prettier-ignore
   headphonesRun('Open 1', '2023-09-16', [[219, '2023-09-01']], [151, 149], { construction: words('open'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm'), impedance: number(150, 'Ω'), detachableCable: no, spareParts: yes, weight: number(250, 'g') }, given({ sound: [4.5, 'Tells reverb from room.'], comfort: [4.5, 'Forgotten after ten minutes.'], isolation: [0.5, 'None, in either direction.'], build: [3, 'The cable is for life.'] })), // prettier-ignore
   headphonesRun('Pilot', '2025-03-22', [[39, '2025-03-01']], [17, 16], { construction: words('closed'), wear: words('in the ear'), connection: words('3.5 mm'), impedance: number(16, 'Ω'), weight: number(12, 'g') }, given({ sound: [2.5, 'Bright.'], comfort: [2, 'An hour.'], isolation: [4, 'Good.'], build: [2, 'Light.'] })), // prettier-ignore
+  headphonesRun('Semi 2', '2024-11-09', [[129, '2024-11-01']], [38, 38], { construction: words('half open'), wear: words('on the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(38, 'Ω'), sensitivityPerPower: number(101, 'dB SPL/mW'), detachableCable: yes, spareParts: yes, weight: number(210, 'g') }, given({ sound: [4, 'Even, with a little less below.'], comfort: [3, 'Presses after a while.'], isolation: [2, 'The microphone hears a whisper of them.'], build: [3.5, 'The band is steel.'] })), // prettier-ignore
 ];
 
 const OMNI_CLIP: MicrophoneModel = { alphaLow: 0.97, alphaHigh: 0.9, lowHz: 60, highHz: 16_000, sensitivityMvPa: 12, selfNoiseDbA: 27, bells: [{ hz: 5500, db: 3, q: 1 }], puffDb: 8, windDb: 8 }; // prettier-ignore
 const SHORT_TUBE: MicrophoneModel = { alphaLow: 0.45, alphaHigh: 0.3, lowHz: 90, highHz: 15_000, sensitivityMvPa: 18, selfNoiseDbA: 23, bells: [{ hz: 3500, db: 2, q: 1.1 }], puffDb: 16, windDb: 20 }; // prettier-ignore
+
+/** The walk of the demo, as somebody listens to it and notes it. */
+const WALK: NonNullable<RunDocumentInput['tables']>[number] = {
+  step: 'range-marks',
+  cells: [10, 20, 30, 40, 50].map((m) => ({
+    row: `${m} m`,
+    column: 'passed at',
+    value: m / PACE_MS,
+    source: 'typed' as const,
+    clip: null,
+  })),
+};
 
 function fieldRun(
   maker: string,
@@ -535,7 +676,7 @@ function fieldRun(
   date: string,
   prices: Prices,
   microphone: MicrophoneModel,
-  field: Pick<DemoRunPlan, 'rubDb' | 'linkGaps' | 'gate'>,
+  field: Pick<DemoRunPlan, 'rubDb' | 'link' | 'gate'>,
   sheet: Sheet,
   points: Points,
 ): DemoRunPlan {
@@ -543,7 +684,8 @@ function fieldRun(
   return {
     document: document('field-microphone', maker, model, date, prices, {
       protocol: 'field-voice',
-      protocolVersion: 2,
+      protocolVersion: 3,
+      ...(field.link ? { tables: [WALK] } : {}),
       takes: [
         { step: 'speech', file: 'speech.wav', gainDb, distanceM: 0.3, angleDeg: 0 },
         { step: 'silence', file: 'silence.wav', gainDb },
@@ -556,9 +698,7 @@ function fieldRun(
           windSpeedMs: step.startsWith('wind-light') ? 4 : 7,
         })),
         { step: 'clothing', file: 'clothing.wav', gainDb },
-        ...(field.linkGaps === undefined
-          ? []
-          : [{ step: 'range', file: 'range.wav', gainDb, distanceM: 0.3, angleDeg: 0 }]),
+        ...(field.link ? [{ step: 'range', file: 'range.wav', gainDb, distanceM: 0.3, angleDeg: 0 }] : []),
       ],
       sheet,
       points,
@@ -573,9 +713,14 @@ function fieldRun(
 
 const FIELD: readonly DemoRunPlan[] = [
   // Its link closes between sentences: quiet pauses that say nothing of its noise.
-  fieldRun('Mooring', 'Hush Link', '2025-06-14', [[179, '2025-06-01']], { ...OMNI_CLIP, selfNoiseDbA: 30 }, { rubDb: -10, linkGaps: true, gate: { thresholdDbfs: -48, closedDb: 24, holdS: 0.45 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB'), transmitters: number(1, ''), batteryLife: number(5, 'h'), range: number(150, 'm', 'in sight'), backupRecording: no, floatRecording: no, safetyTrack: no, chargingCase: yes, furWindscreen: yes, weight: number(24, 'g', 'transmitter') }, given({ sound: [2.5, 'Words come out of nothing.'], wind: [3, 'A breeze.'], build: [3, 'Light.'] })), // prettier-ignore
-  fieldRun('Mooring', 'Clip Set', '2024-08-24', [[239, '2024-08-01']], OMNI_CLIP, { rubDb: -8, linkGaps: true }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(7, 'h'), range: number(250, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(31, 'g', 'transmitter') }, given({ sound: [3.5, 'Honest, a little bright.'], wind: [3.5, 'A breeze with its fur on.'], build: [3.5, 'The clip bites.'] })), // prettier-ignore
+  fieldRun('Mooring', 'Hush Link', '2025-06-14', [[179, '2025-06-01']], { ...OMNI_CLIP, selfNoiseDbA: 30 }, { rubDb: -10, link: { firstM: 18, lostM: 31 }, gate: { thresholdDbfs: -48, closedDb: 24, holdS: 0.45 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB'), transmitters: number(1, ''), batteryLife: number(5, 'h'), range: number(150, 'm', 'in sight'), backupRecording: no, floatRecording: no, safetyTrack: no, chargingCase: yes, furWindscreen: yes, weight: number(24, 'g', 'transmitter') }, given({ sound: [2.5, 'Words come out of nothing.'], wind: [3, 'A breeze.'], build: [3, 'Light.'] })), // prettier-ignore
+  fieldRun('Mooring', 'Clip Set', '2024-08-24', [[239, '2024-08-01']], OMNI_CLIP, { rubDb: -8, link: { firstM: 34, lostM: 90 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(7, 'h'), range: number(250, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(31, 'g', 'transmitter') }, given({ sound: [3.5, 'Honest, a little bright.'], wind: [3.5, 'A breeze with its fur on.'], build: [3.5, 'The clip bites.'] })), // prettier-ignore
   fieldRun('Mooring', 'Short Tube', '2024-08-24', [[119, '2024-08-01']], SHORT_TUBE, { rubDb: -20 }, { transducer: words('condenser'), pattern: words('shotgun'), form: words('camera-top'), link: words('cable'), connection: words('3.5 mm'), batteryLife: number(40, 'h', 'one cell'), backupRecording: no, floatRecording: no, safetyTrack: yes, chargingCase: no, furWindscreen: yes, weight: number(85, 'g') }, given({ sound: [3, 'Boxy indoors.'], wind: [3, 'A light breeze.'], build: [3, 'Rattles.'] })), // prettier-ignore
+  fieldRun('Mooring', 'Clip Set 2', '2025-09-20', [[199, '2025-09-01']], { ...OMNI_CLIP, selfNoiseDbA: 24, bells: [{ hz: 6000, db: 2, q: 0.9 }] }, { rubDb: -13, link: { firstM: 47, lostM: 120 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(9, 'h'), range: number(300, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: yes, furWindscreen: yes, weight: number(28, 'g', 'transmitter') }, given({ sound: [4, 'The first one, with less of a rustle.'], wind: [3.5, 'A breeze with its fur on.'], build: [4, 'The clip holds, and does not bite.'] })), // prettier-ignore
+  fieldRun('Halyard', 'Tin Ear', '2023-05-13', [[49, '2023-05-01']], { ...OMNI_CLIP, selfNoiseDbA: 36, lowHz: 120, highHz: 11_000, bells: [{ hz: 3000, db: 6, q: 1.2 }], windDb: 14 }, { rubDb: -5, link: { firstM: 9, lostM: 16 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('2.4 GHz'), connection: words('USB'), transmitters: number(1, ''), batteryLife: number(4, 'h'), range: number(20, 'm', 'in sight'), backupRecording: no, floatRecording: no, safetyTrack: no, chargingCase: no, furWindscreen: no, weight: number(18, 'g', 'transmitter') }, given({ sound: [1.5, 'A tin, as it says.'], wind: [1, 'None.'], build: [2, 'Light.'] })), // prettier-ignore
+  fieldRun('Dodger', 'Long Tube', '2022-07-09', [[329, '2022-07-01']], { ...SHORT_TUBE, alphaLow: 0.4, alphaHigh: 0.2, sensitivityMvPa: 30, selfNoiseDbA: 15, bells: [{ hz: 4000, db: 1.5, q: 1 }], windDb: 17 }, { rubDb: -24 }, { transducer: words('condenser'), pattern: words('shotgun'), form: words('hand-held'), link: words('cable'), connection: words('XLR'), backupRecording: no, floatRecording: no, safetyTrack: no, chargingCase: no, furWindscreen: yes, weight: number(160, 'g') }, given({ sound: [4.5, 'As if one stood there.'], wind: [4, 'The quay at noon, with its fur.'], build: [4.5, 'Made for rain.'] })), // prettier-ignore
+  fieldRun('Weathercloth', 'Lapel Wire', '2021-06-19', [[79, '2021-06-01']], { ...OMNI_CLIP, sensitivityMvPa: 9, selfNoiseDbA: 29, windDb: 9 }, { rubDb: -9 }, { transducer: words('electret'), pattern: words('omni'), form: words('clip-on'), link: words('cable'), connection: words('3.5 mm', 'XLR'), backupRecording: no, floatRecording: no, safetyTrack: no, chargingCase: no, furWindscreen: yes, weight: number(14, 'g') }, given({ sound: [3, 'Plain, and no radio to fail.'], wind: [2.5, 'A breath.'], build: [3, 'Spares for the clip are sold.'] })), // prettier-ignore
+  fieldRun('Stanchion', 'Quay Pair', '2024-05-25', [[429, '2024-05-01']], { ...OMNI_CLIP, selfNoiseDbA: 22, highHz: 18_000, bells: [{ hz: 7000, db: 1.5, q: 0.8 }], windDb: 7 }, { rubDb: -15, link: { firstM: 90, lostM: 150 } }, { transducer: words('electret'), pattern: words('omni'), form: words('wireless set'), link: words('UHF'), connection: words('XLR', '3.5 mm'), transmitters: number(2, ''), batteryLife: number(6, 'h'), range: number(100, 'm', 'in sight'), backupRecording: yes, floatRecording: yes, safetyTrack: yes, chargingCase: no, furWindscreen: yes, weight: number(92, 'g', 'transmitter') }, given({ sound: [4.5, 'The voice, and nothing else.'], wind: [4, 'A windy quay with its fur on.'], build: [4.5, 'Metal.'] })), // prettier-ignore
 ];
 
 /** Runs of everything that is no microphone for the desk, in any order. */

@@ -218,13 +218,13 @@ describe('the demo', () => {
 
   it('finds units in a long list by typing, sorting and kind', async () => {
     const { page, errors } = await open('/gear');
-    await page.getByText('49 of 49').waitFor();
+    await page.getByText('62 of 62').waitFor();
     await page.getByRole('combobox', { name: 'Kind of gear' }).click();
     await page.getByRole('option', { name: 'Microphone', exact: true }).click();
-    await page.getByText('29 of 49').waitFor();
+    await page.getByText('29 of 62').waitFor();
     await page.getByRole('columnheader', { name: /Rear rejection/ }).click();
     await page.getByLabel('Search units').fill('ribbon');
-    await page.getByText('2 of 49').waitFor();
+    await page.getByText('2 of 62').waitFor();
     await page.getByLabel('Search units').fill('no such thing');
     await page.getByText('No unit is called that.').waitFor();
     expect(errors).toEqual([]);

@@ -25,6 +25,16 @@ async function readVoice(path: string, room: Room): Promise<Voice> {
 /** Nothing but the direct sound counts: in the padded crate nothing comes back. */
 export const withoutTail = (dry: Float64Array): Voice => ({ dry, tail: dry });
 
+/** A voice that says the same over and over. */
+export function repeated({ dry, tail }: Voice, samples: number): Voice {
+  const loop = (part: Float64Array): Float64Array => {
+    const out = new Float64Array(samples);
+    for (let at = 0; at < samples; at += dry.length) out.set(part.subarray(0, Math.min(dry.length, samples - at)), at);
+    return out;
+  };
+  return { dry: loop(dry), tail: loop(tail) };
+}
+
 const beginnings = new WeakMap<Voice, Map<number, Voice>>();
 
 /** The first samples of a voice; the same ones each time, so that what is made of them can be remembered. */

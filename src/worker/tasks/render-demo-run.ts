@@ -9,9 +9,9 @@ import { renderTake, type TakeSetup, type Voice } from '#rig/take';
 import { DEMO_VOICES, type DemoRunPlan, type DemoVoice } from '../../../demo/demo-run';
 import { addGate } from '#rig/gate';
 import { lineScene } from '../line-scenes';
-import { addFaults } from '#rig/faults';
+import { addLinkHoles, PACE_MS } from '#rig/radio-link';
 import type { RunDocumentInput } from '#contracts/run-document';
-import { loadVoice, playedSweep, shortened, toneOf, withoutTail } from '../voices';
+import { loadVoice, playedSweep, repeated, shortened, toneOf, withoutTail } from '../voices';
 
 /** Order to a worker: play one run of the demo through the rig and write it as a run folder. */
 export interface RenderDemoRunTask {
@@ -34,6 +34,8 @@ const SHORT_S = 5;
 /** Moments of the puffs in the plosive take. */
 const PUFFS_S = [0.9, 1.7, 2.6, 3.4, 4.2];
 const CALIBRATION_S = 3;
+/** Straight along the quay, to its end. */
+const WALK_M = 60;
 
 export default async function renderDemoRun({ plan, into, speechFolder }: RenderDemoRunTask): Promise<void> {
   mkdirSync(into, { recursive: true });
@@ -71,7 +73,7 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
       ...fieldScene(take, plan),
     };
     const samples = renderTake(setup);
-    if (take.step === 'range' && plan.linkGaps) addFaults(samples, ['gap'], SAMPLE_RATE, seed);
+    if (take.step === 'range' && plan.link) addLinkHoles(samples, SAMPLE_RATE, plan.link, seed);
     if (plan.gate) addGate(samples, SAMPLE_RATE, plan.gate);
     writeFileSync(join(into, take.file), encodeWav([samples], SAMPLE_RATE, 'pcm24'));
   }
@@ -125,6 +127,10 @@ function sceneOf(step: string, speaker: Voice, seed: string): Scene {
       speechDbSpl: step === 'calibration' ? 94 : SWEEP_DB_SPL,
       room: PADDED_CRATE,
     };
+  }
+  if (step === 'range') {
+    const voice = repeated(speaker, Math.round((WALK_M / PACE_MS) * SAMPLE_RATE));
+    return { durationS: WALK_M / PACE_MS, voice, speechDbSpl: SPEECH_DB_SPL, room: NET_LOFT };
   }
   // Nobody reads a passage twice at exactly the same level; a counting line is easier to keep.
   const isPassage = PASSAGES.includes(step);

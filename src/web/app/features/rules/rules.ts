@@ -26,6 +26,7 @@ import {
 } from '#core/rules/rubric';
 import { shownTotal } from '#core/rules/shown-total';
 import { gearKindIds } from '#core/gear/kinds';
+import { capital } from '#core/text/capital';
 import { categorySchema, type Category } from '#contracts/common';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
@@ -161,7 +162,7 @@ export class Rules {
     const rubric = this.shown();
     return rubric && countedCurrency(rubric);
   });
-  protected readonly upgradeWords = computed(() => upgradeRuleWords(this.upgrade(), this.currency()));
+  protected readonly upgradeWords = computed(() => capital(upgradeRuleWords(this.upgrade(), this.currency())));
   protected readonly totalHead = computed(() => {
     const rubric = this.shown();
     return rubric ? shownTotal(rubric, rubric.weights).head : '';

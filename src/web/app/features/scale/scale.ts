@@ -72,6 +72,8 @@ export class ScalePage {
   );
   protected readonly classChoices = computed(() => classChoices(this.category(), this.specimens().value ?? []));
   protected readonly isFiltered = computed(() => this.classes().length > 0);
+  protected readonly amongWords = (units: number): string =>
+    `${units === 1 ? 'One of them is' : `${units} of them are`} that. Places and bands are among these; every answer tells of their worth.`;
   protected readonly wordChoices = wordChoices;
   protected readonly axis = computed(() => worthScaleAround(this.scale()?.items ?? []));
   /** Log worths as numbers over the column of whiskers. */
