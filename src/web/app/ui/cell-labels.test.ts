@@ -4,7 +4,7 @@ import { labelCells } from './cell-labels';
 describe('cells on a narrow screen', () => {
   it('carry the heading of their column; one that spans several carries none', () => {
     document.body.innerHTML = `<table><thead><tr><th>Unit</th><th> Price
-      now </th><th></th></tr></thead>
+      now <i aria-hidden="true">−1 0 1</i></th><th></th></tr></thead>
       <tbody><tr><td>a</td><td>1</td><td>x</td></tr><tr><td colspan="2">none</td><td>y</td></tr></tbody></table>
       <table><tbody><tr><td>plain</td></tr></tbody></table>`;
     labelCells(document.body);

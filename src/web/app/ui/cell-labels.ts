@@ -7,7 +7,7 @@
 export function labelCells(root: ParentNode): void {
   for (const table of root.querySelectorAll('table')) {
     const heads = [...table.querySelectorAll<HTMLElement>(':scope > thead > tr:last-child > *')].map((head) =>
-      (head.textContent ?? '').replace(/\s+/g, ' ').trim(),
+      wordsOf(head).replace(/\s+/g, ' ').trim(),
     );
     if (heads.length === 0) continue;
     for (const row of table.querySelectorAll(':scope > tbody > tr')) {
@@ -19,6 +19,12 @@ export function labelCells(root: ParentNode): void {
       }
     }
   }
+}
+
+/** What a heading says; what is only drawn in it (the numbers of an axis) says nothing over a cell. */
+function wordsOf(node: Node): string {
+  if (node instanceof Element && node.getAttribute('aria-hidden') === 'true') return '';
+  return node.childNodes.length === 0 ? (node.textContent ?? '') : [...node.childNodes].map(wordsOf).join('');
 }
 
 /** Keeps the cells labelled while a page changes. @returns stops it */
