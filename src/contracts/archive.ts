@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 /** Something that cannot be used as it is, and what to do about it. */
 const setAsideSchema = z.object({
-  kind: z.enum(['clip', 'run', 'recording', 'test', 'job', 'file']),
+  kind: z.enum(['clip', 'run', 'recording', 'test', 'job', 'file', 'photograph', 'original']),
   name: z.string(),
   problem: z.string(),
   next: z.string(),
@@ -17,6 +17,9 @@ export const archiveStateSchema = z.object({
   /** Clips whose bytes were read and held against their name at least once. */
   checked: z.int(),
   oldestCheck: z.string().nullable(),
+  /** Photographs, and the originals of decoded clips. */
+  files: z.int(),
+  filesChecked: z.int(),
   isChecking: z.boolean(),
   setAside: z.array(setAsideSchema),
 });

@@ -182,7 +182,8 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
   const originals = new FilesByHash(options.folder, 'originals');
   const ingest = new ClipIngest(store, originals, database, pool, setAside);
   const queue = new AnalysisQueue(database, store, pool, hub, jobs, report, setAside);
-  const integrity = new Integrity(options.folder, database, store, setAside, jobs, now, report);
+  const photos = new FilesByHash(options.folder, 'photos');
+  const integrity = new Integrity(options.folder, database, store, [photos, originals], setAside, jobs, now, report);
   const rigs = new Rigs(database, store, pool, hub);
   // One thread of its own: it remembers the last scale, so that one more answer is quick.
   const scalePool = openRememberingThread(options.workers ?? workerFolder);
@@ -214,7 +215,6 @@ export async function openApplication(options: ApplicationOptions): Promise<Appl
       setAside.note('job', name, 'This part of the start could not be done.');
     });
   };
-  const photos = new FilesByHash(options.folder, 'photos');
   const photographs = new Photographs(database, photos, hub);
   const homes = { store, originals, pictures, handed, photos, listening: listeningClips };
   const removals = new Removals(database, homes, queue, scale, hub, now);

@@ -7,6 +7,7 @@ import type { FilesByHash } from '../platform/archive/files-by-hash';
 import type { Database } from '../platform/db/database';
 import type { EventHub } from '../platform/event-hub';
 import { Failure } from '../platform/failure';
+import { forgetFileCheck } from '../platform/queries/file-check';
 import { addPhotograph, formatOf } from './queries/photograph';
 
 /** Photographs of units: kept by hash, without what the camera wrote beside them. */
@@ -23,6 +24,7 @@ export class Photographs {
       throw new Failure('not-found', `There is no unit with the number ${specimenId}.`);
     const image = plain(await whole(bytes));
     const sha256 = await this.store.keep(image.bytes, image.format);
+    await forgetFileCheck(this.database, 'photos', sha256);
     const { format, widthPx, heightPx } = image;
     const photo = { ...about, sha256, format, bytes: image.bytes.length, widthPx, heightPx };
     const row = await addPhotograph(this.database, specimenId, photo);

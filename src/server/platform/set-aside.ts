@@ -1,8 +1,9 @@
+import type { ArchiveState } from '#contracts/archive';
 import type { EventHub } from './event-hub';
 
 /** Something of the archive that cannot be used as it is; everything else goes on without it. */
 export interface SetAsideItem {
-  readonly kind: 'clip' | 'run' | 'recording' | 'test' | 'job' | 'file';
+  readonly kind: ArchiveState['setAside'][number]['kind'];
   /** What it is, as far as that is known. */
   readonly name: string;
   readonly problem: string;
@@ -18,6 +19,9 @@ const NEXT: Record<SetAsideItem['kind'], string> = {
   test: 'Prepare its clips again on the page of the test.',
   job: 'It is tried again at the next start.',
   file: 'Move it out of the data folder.',
+  photograph: 'Bring in the same photograph again: it takes the place of this one.',
+  original:
+    'The clip that was decoded from it is not touched. Upload the same file again: it takes the place of this one.',
 };
 
 /** What was passed over, named for the page "Archive". A start never ends because of one of these. */

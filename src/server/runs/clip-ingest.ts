@@ -5,6 +5,7 @@ import { originalExtension } from '#core/audio/sound-files';
 import type { Clip, ClipOrigin } from '#contracts/clip';
 import type { InspectClipResult } from '#contracts/worker-messages';
 import type { ClipStore, IncomingFile } from '../platform/archive/clip-store';
+import { forgetFileCheck } from '../platform/queries/file-check';
 import type { Database } from '../platform/db/database';
 import { clipOfOrigin, findClip, knownClips, noteClip, noteOrigin } from './queries/clip';
 import type { FilesByHash } from '../platform/archive/files-by-hash';
@@ -134,6 +135,7 @@ export class ClipIngest {
   /** Keeps the compressed file first: a clip whose original is named has it. */
   private async keepOriginal({ file, origin }: NonNullable<InspectedFile['original']>): Promise<ClipOrigin> {
     await this.originals.keepFile(file, originalExtension(origin.name));
+    await forgetFileCheck(this.database, 'originals', origin.sha256);
     return origin;
   }
 

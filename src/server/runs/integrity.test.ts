@@ -1,5 +1,7 @@
-import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { Readable } from 'node:stream';
+import { encode } from 'jpeg-js';
 import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { PLAIN_PATHS } from '#contracts/http';
@@ -53,6 +55,60 @@ describe('a clip whose bytes have changed', () => {
     expect((await app.integrity.state()).setAside.map((s) => s.name)).toEqual([
       `rear.wav (${clips['rear.wav'].slice(0, 12)}…)`,
     ]);
+  });
+});
+
+describe('what lies beside the clips', () => {
+  const folderOf = (folder: string, shelf: string) =>
+    readdirSync(join(folder, shelf), { recursive: true, withFileTypes: true }).filter((e) => e.isFile()).map((e) => join(e.parentPath, e.name)); // prettier-ignore
+  const jpeg = Buffer.from(encode({ data: Buffer.alloc(8 * 8 * 4, 90), width: 8, height: 8 }, 90).data);
+  const photo = { subject: 'unit', caption: 'In its case', date: '2026-05-01' } as const;
+
+  it('a photograph that was changed, or is gone, is named, and mended by bringing it in again', async () => {
+    const folder = temporaryFolder();
+    const app = await testApplication({ folder });
+    const { id } = await app.scoring.addUnit({ maker: 'Oarlock', model: 'Purser', label: 'A', category: 'microphone' });
+    const bring = () => app.photographs.add(id, Readable.from([jpeg]), photo);
+    await bring();
+    await app.integrity.checkAll();
+    expect(await app.integrity.state()).toMatchObject({ files: 1, filesChecked: 1, setAside: [] });
+    const [path] = folderOf(folder, 'photos');
+    const bytes = readFileSync(path);
+    bytes[20] ^= 1;
+    writeFileSync(path, bytes);
+    // A month later.
+    expect(await app.integrity.checkNext(new Date(Date.now() + 31 * 24 * 3_600_000))).toBe(true);
+    expect((await app.integrity.state()).setAside).toMatchObject([{ kind: 'photograph', name: expect.stringMatching(/^In its case \(/) as string, problem: expect.stringMatching(/changed/) as string }]); // prettier-ignore
+    await bring();
+    expect(readFileSync(path)).not.toEqual(bytes);
+    // It is the next one to be read, whenever that is.
+    expect(await app.integrity.state()).toMatchObject({ files: 1, filesChecked: 0 });
+    expect(await app.integrity.checkNext(new Date(0))).toBe(true);
+    expect((await app.integrity.state()).setAside).toEqual([]);
+    expect(await app.integrity.checkNext(new Date(0))).toBe(false);
+    rmSync(path);
+    await app.integrity.look();
+    expect((await app.integrity.state()).setAside).toMatchObject([{ kind: 'photograph', problem: expect.stringMatching(/missing/) as string }]); // prettier-ignore
+  });
+
+  it('the original of a decoded clip is read as well; a file that nothing needs is named', async () => {
+    const folder = temporaryFolder();
+    const app = await testApplication({ folder });
+    const mp3 = readFileSync('src/worker/testing/tone.mp3');
+    await app.ingest.ingest(Readable.from([mp3]), 'tone.mp3', { keepPart: false });
+    await app.integrity.checkAll();
+    expect(await app.integrity.state()).toMatchObject({ clips: 1, files: 1, filesChecked: 1, setAside: [] });
+    const [path] = folderOf(folder, 'originals');
+    writeFileSync(path, mp3.subarray(1));
+    // Left by a process that ended between the file and its record.
+    writeFileSync(join(dirname(path), `${'0'.repeat(64)}.mp3`), mp3);
+    await app.integrity.look();
+    const { setAside } = await app.integrity.state();
+    expect(setAside.map((s) => s.kind).sort()).toEqual(['file', 'original']);
+    expect(setAside.find((s) => s.kind === 'file')?.name).toMatch(/^originals/);
+    await app.ingest.ingest(Readable.from([mp3]), 'tone.mp3', { keepPart: false });
+    await app.integrity.checkNext(new Date(0));
+    expect((await app.integrity.state()).setAside.map((s) => s.kind)).toEqual(['file']);
   });
 });
 

@@ -1,9 +1,17 @@
 import { statfs } from 'node:fs/promises';
 import type { ArchiveState } from '#contracts/archive';
 import type { ClipStore } from '../platform/archive/clip-store';
+import type { FilesByHash } from '../platform/archive/files-by-hash';
 import type { Database } from '../platform/db/database';
 import { findClip } from './queries/clip';
 import { clipCheckCounts, clipSizes, nextClipToCheck, noteClipCheck } from '../platform/queries/clip-check';
+import {
+  fileCheckCounts,
+  keptFiles,
+  nextFileToCheck,
+  noteFileCheck,
+  type KeptFile,
+} from '../platform/queries/file-check';
 import type { JobBoard } from '../platform/job-board';
 import { clipName, type SetAside } from '../platform/set-aside';
 
@@ -19,7 +27,15 @@ const WORDS = {
   damaged: 'Its bytes have changed since it was stored.',
 } as const;
 
-/** Whether the clips are what was stored: a look at the start, a quiet reading all over time, a whole one on demand. */
+const fileName = ({ sha256, extension }: KeptFile): string => `${sha256}.${extension}`;
+
+/** As what, and by which name, a file is set aside. */
+const saidOf = (file: KeptFile): ['photograph' | 'original', string] => [
+  file.shelf === 'photos' ? 'photograph' : 'original',
+  clipName(file.sha256, file.name),
+];
+
+/** Whether the clips, and what lies beside them, are what was stored: a look at the start, a quiet reading all over time, a whole one on demand. */
 export class Integrity {
   private timer: NodeJS.Timeout | null = null;
   private whole: Promise<void> | null = null;
@@ -29,6 +45,8 @@ export class Integrity {
     private readonly folder: string,
     private readonly database: Database,
     private readonly store: ClipStore,
+    /** What lies beside the clips. */
+    private readonly shelves: readonly FilesByHash[],
     private readonly setAside: SetAside,
     private readonly jobs: JobBoard,
     private readonly now: () => Date,
@@ -46,6 +64,24 @@ export class Integrity {
     }
     for (const path of await this.store.strays())
       this.setAside.note('file', path, 'This file is no clip of the archive; it is passed over.');
+    await this.lookBeside();
+  }
+
+  /** The same of photographs and originals. */
+  private async lookBeside(): Promise<void> {
+    const kept = await keptFiles(this.database);
+    for (const shelf of this.shelves) {
+      const there = new Map((await shelf.list()).map((f) => [f.file, f]));
+      for (const file of kept.filter((k) => k.shelf === shelf.shelf)) {
+        const found = there.get(fileName(file));
+        there.delete(fileName(file));
+        if (!found) this.setAside.note(...saidOf(file), WORDS.missing);
+        else if (found.bytes !== file.bytes) this.setAside.note(...saidOf(file), WORDS.damaged);
+      }
+      // A process that ended between a file and its record leaves one, as does anybody who puts one there.
+      for (const { path } of there.values())
+        this.setAside.note('file', path, 'Nothing of the archive needs this file; it is passed over.');
+    }
   }
 
   /** Begins the quiet reading. */
@@ -60,10 +96,11 @@ export class Integrity {
     this.timer = setTimeout(() => void next(), pauseMs).unref();
   }
 
-  /** Reads the clip whose turn it is. @returns whether there was one */
+  /** Reads the clip, or else the file, whose turn it is. @returns whether there was one */
   async checkNext(since: Date): Promise<boolean> {
     const sha256 = await nextClipToCheck(this.database, since);
-    if (sha256 === null || this.isClosed) return false;
+    if (this.isClosed) return false;
+    if (sha256 === null) return this.checkNextFile(since);
     const problem = await this.store.check(sha256);
     if (this.isClosed) return false;
     await noteClipCheck(this.database, sha256, this.now(), problem);
@@ -73,7 +110,19 @@ export class Integrity {
     return true;
   }
 
-  /** Reads every clip now. Asked twice, it is one reading. */
+  private async checkNextFile(since: Date): Promise<boolean> {
+    const file = await nextFileToCheck(this.database, since);
+    const shelf = this.shelves.find((s) => s.shelf === file?.shelf);
+    if (!file || !shelf) return false;
+    const problem = await shelf.check(file.sha256, file.extension);
+    if (this.isClosed) return false;
+    await noteFileCheck(this.database, file, this.now(), problem);
+    if (problem) this.setAside.note(...saidOf(file), WORDS[problem]);
+    else this.setAside.clear(...saidOf(file));
+    return true;
+  }
+
+  /** Reads every clip now, and what lies beside them. Asked twice, it is one reading. */
   checkAll(): Promise<void> {
     this.whole ??= this.readAll().finally(() => (this.whole = null));
     return this.whole;
@@ -87,6 +136,7 @@ export class Integrity {
 
   async state(): Promise<ArchiveState> {
     const { clips, bytes, checked, oldest } = await clipCheckCounts(this.database);
+    const beside = await fileCheckCounts(this.database);
     const { bavail, bsize } = await statfs(this.folder);
     return {
       folder: this.folder,
@@ -95,6 +145,8 @@ export class Integrity {
       bytes,
       checked,
       oldestCheck: oldest?.toISOString() ?? null,
+      files: beside.files,
+      filesChecked: beside.checked,
       isChecking: this.whole !== null,
       setAside: this.setAside.list(),
     };
@@ -110,7 +162,8 @@ export class Integrity {
     await this.look();
     const since = this.now();
     const { clips } = await clipCheckCounts(this.database);
-    const job = this.jobs.open('Reading every clip of the archive', Math.max(1, clips), null);
+    const { files } = await fileCheckCounts(this.database);
+    const job = this.jobs.open('Reading every clip of the archive', Math.max(1, clips + files), null);
     let done = 0;
     // Those read from now on carry this very moment or a later one.
     while (!this.isClosed && (await this.checkNext(since))) job.progress(++done);

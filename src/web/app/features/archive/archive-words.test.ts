@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import type { ArchiveState } from '#contracts/archive';
 import { bytesWords } from '../../ui/format';
-import { checkedWords, isLittleSpace, notedWords } from './archive-words';
+import { besideWords, checkedWords, isLittleSpace, notedWords } from './archive-words';
 
 const state = (change: Partial<ArchiveState>): ArchiveState => ({
   folder: '/archive',
@@ -10,6 +10,7 @@ const state = (change: Partial<ArchiveState>): ArchiveState => ({
   bytes: 1e6,
   checked: 3,
   oldestCheck: '2026-05-02T10:00:00.000Z',
+  ...{ files: 0, filesChecked: 0 },
   isChecking: false,
   setAside: [],
   ...change,
@@ -44,4 +45,15 @@ it('says what was noted from a device, and when the last of it', () => {
   const at = (day: string) => `2026-05-${day}T12:00:00.000Z`;
   expect(notedWords(device([{ what: 'price', count: 1, last: at('03') }, { what: 'entry of a sheet', count: 2, last: at('07') }, { what: 'points', count: 4, last: at('05') }]))).toBe('1 price, 2 entries of sheets, 4 points; the last on 2026-05-07'); // prettier-ignore
   expect(notedWords(device([{ what: 'run', count: 3, last: at('02') }]))).toBe('3 runs; the last on 2026-05-02');
+});
+
+it('says of what lies beside the clips no more than was read', () => {
+  const beside = (change: Partial<ArchiveState>): string =>
+    besideWords(state({ files: 3, filesChecked: 3, ...change }));
+  expect(beside({ files: 0, filesChecked: 0 })).toBe('');
+  expect(beside({})).toBe('3 of 3 photographs and originals of decoded clips were read as well; nothing was wrong with them.'); // prettier-ignore
+  expect(beside({ files: 1, filesChecked: 0 })).toBe('1 photograph or original: not read again yet.');
+  const bad = (kind: 'photograph' | 'original' | 'clip') => ({ kind, name: 'x', problem: '', next: '' });
+  expect(beside({ setAside: [bad('photograph'), bad('original'), bad('clip')] })).toMatch(/; 2 of them cannot be used/);
+  expect(beside({ filesChecked: 0, setAside: [bad('original')] })).toMatch(/not read again yet; 1 of them cannot/);
 });

@@ -17,6 +17,16 @@ export function checkedWords({ clips, checked, oldestCheck, setAside }: ArchiveS
     : `All ${clips} clips were read and held against their names${since}; ${bad}.`;
 }
 
+/** The same of photographs and originals; nothing where there are none. */
+export function besideWords({ files, filesChecked, setAside }: ArchiveState): string {
+  if (files === 0) return '';
+  const wrong = setAside.filter((s) => s.kind === 'photograph' || s.kind === 'original').length;
+  const bad = wrong === 0 ? 'nothing was wrong with them' : `${wrong} of them cannot be used as they are`;
+  const what = files === 1 ? 'photograph or original' : 'photographs and originals of decoded clips';
+  if (filesChecked === 0) return `${files} ${what}: not read again yet${wrong === 0 ? '' : `; ${bad}`}.`;
+  return `${filesChecked} of ${files} ${what} were read as well; ${bad}.`;
+}
+
 /** Below this, recording soon stops. */
 const LITTLE_BYTES = 2e9;
 export const isLittleSpace = ({ freeBytes }: ArchiveState): boolean => freeBytes < LITTLE_BYTES;

@@ -10,7 +10,7 @@ import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { bytesWords, momentDay } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
-import { checkedWords, isLittleSpace, notedWords } from './archive-words';
+import { besideWords, checkedWords, isLittleSpace, notedWords } from './archive-words';
 import { UnitCorrections } from '../unit/unit-corrections';
 
 /** What lies in the archive, whether it is what was stored, and which other devices get at it. */
@@ -39,6 +39,7 @@ export class Archive {
   protected readonly problem = signal<Problem | null>(null);
   protected readonly bytesWords = bytesWords;
   protected readonly checkedWords = checkedWords;
+  protected readonly besideWords = besideWords;
   protected readonly isLittleSpace = isLittleSpace;
   protected readonly notedWords = notedWords;
 

@@ -10,7 +10,7 @@ import { classChoices, classesText, readClasses, unitsOfClasses } from '../../da
 import { chanceText } from '../../ui/format';
 import { boardCsv, boardOf } from './board';
 import { frontierChart } from './frontier-geometry';
-import { filterInputs, readBasis, readPastDay, readUpTo, withBasis } from './ranking-request';
+import { filterInputs, readBasis, readPastDay, readUpTo, readWeights, weightsText, withBasis } from './ranking-request';
 import { movedRows } from './moved-view';
 import { recordStairs } from './records-geometry';
 import { tiesText } from './records-view';
@@ -59,6 +59,18 @@ describe('the address of a ranking', () => {
   it('takes a day that is over, and no other', () => {
     const days = ['2026-05-09', '2026-05-10', '2027-01-01', '2026-02-30', 'yesterday', undefined];
     expect(days.map((d) => readPastDay(d, '2026-05-10'))).toEqual(['2026-05-09', null, null, null, null, null]);
+  });
+
+  it('weights of the address are those that differ from the rules; what is no weight is left out', () => {
+    const given = { noise: 2, value: 2, 'points-by-hand': 1 };
+    const moved = { ...given, noise: 4.5, 'points-by-hand': 0 };
+    expect(weightsText(moved, given)).toBe('noise:4.5,points-by-hand:0');
+    expect(readWeights(weightsText(moved, given) ?? '')).toEqual({ noise: 4.5, 'points-by-hand': 0 });
+    // Those of another kind, or of rules that have changed, are none here.
+    expect([weightsText(given, given), weightsText({ gone: 3 }, given), weightsText({}, given)]).toEqual([null, null, null]); // prettier-ignore
+    const read = (text: string | undefined) => readWeights(text);
+    expect([read(undefined), read(''), read('noise'), read('noise:-1'), read('noise:many'), read('noise:8.5'), read('NOISE:1')]).toEqual([null, null, null, null, null, null, null]); // prettier-ignore
+    expect(read('noise:8,:3,value:0,sound:1e3')).toEqual({ noise: 8, value: 0 });
   });
 
   it('offers the words that units have, most frequent first', () => {

@@ -47,6 +47,27 @@ export function readPastDay(text: string | undefined, today: string): string | n
   return day !== null && day < today ? day : null;
 }
 
+/** Weights by criterion. */
+export type Weights = Readonly<Record<string, number>>;
+
+/** The most that a criterion weighs here. */
+export const MOST_WEIGHT = 8;
+
+/** Weights in the address, "noise:4,value:0.5"; what is no criterion’s weight is left out, and null is none of them. */
+export function readWeights(text: string | undefined): Weights | null {
+  const weights = (text ?? '').split(',').flatMap((part) => {
+    const [, id, value] = /^([a-z0-9-]+):(\d+(?:\.\d+)?)$/.exec(part) ?? [];
+    return id !== undefined && Number(value) <= MOST_WEIGHT ? [[id, Number(value)] as const] : [];
+  });
+  return weights.length === 0 ? null : Object.fromEntries(weights);
+}
+
+/** The weights that differ from those of the rules, as they stand in the address; null where none does. */
+export function weightsText(weights: Weights, given: Weights): string | null {
+  const differing = Object.entries(given).filter(([id, value]) => id in weights && weights[id] !== value);
+  return differing.length === 0 ? null : differing.map(([id]) => `${id}:${weights[id]}`).join(',');
+}
+
 /** Which price counts, as the address says; anything else is as the rules say. */
 export const readBasis = (text: string | undefined): PriceBasis => PRICE_BASES.find((b) => b === text) ?? 'rules';
 

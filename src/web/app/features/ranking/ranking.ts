@@ -51,18 +51,20 @@ import { RecordsView } from './records-view';
 import { SideBySideView } from './side-by-side-view';
 import { DateField } from '../../ui/field/date-field';
 import {
+  MOST_WEIGHT,
   RANKING_VIEWS,
   filterInputs,
   readBasis,
   readPastDay,
   readUpTo,
+  readWeights,
+  weightsText,
   withBasis,
   type RankingFilter,
   type RankingView,
+  type Weights,
 } from './ranking-request';
 import { WhyPanel } from './why-panel';
-
-type Weights = Readonly<Record<string, number>>;
 
 /** What is ranked, and what is said of it where it is of a day that is over. */
 interface ShownInputs {
@@ -124,6 +126,8 @@ export class Ranking {
   readonly use = input<string>();
   /** ?is=transducer:ribbon ranks those that are, among each other. */
   readonly is = input<string>();
+  /** ?w=noise:4,value:0 are weights that differ from those of the rules. */
+  readonly w = input<string>();
   /** ?upTo=200 leaves out what costs more. */
   readonly upTo = input<string>();
   /** ?basis=cheapest counts another price than the rules do. */
@@ -249,8 +253,17 @@ export class Ranking {
     return rubric ? weightsFor(rubric, this.rankedUse()) : {};
   });
   private readonly weightsKey = computed(() => weightsKey(this.rankedKind(), this.rankedUse()));
-  private readonly chosen = linkedSignal<Weights | null>(() => storedWeights(this.weightsKey()));
-  protected readonly weights = computed<Weights>(() => ({ ...this.given(), ...this.chosen() }));
+  /** Those of the address, or those that were chosen here the last time. */
+  private readonly chosen = linkedSignal<Weights | null>(
+    () => readWeights(this.w()) ?? storedWeights(this.weightsKey()),
+  );
+  protected readonly weights = computed<Weights>(() => ({ ...this.given(), ...this.chosen() }), {
+    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
+  });
+  /** What of them belongs into the address; undefined while the rules are on their way. */
+  private readonly differing = computed(() =>
+    this.all()?.rubric.category === this.rankedKind() ? weightsText(this.weights(), this.given()) : undefined,
+  );
   protected readonly total = computed(() => {
     const rubric = this.all()?.rubric;
     return rubric ? shownTotal(rubric, this.weights()) : null;
@@ -345,13 +358,15 @@ export class Ranking {
       shownFor = asked;
       setTimeout(() => viewport.scrollToIndex(Math.max(0, at - LINES_ABOVE)));
     });
-    effect(() => {
-      const chosen = this.chosen();
-      if (chosen) localStorage.setItem(this.weightsKey(), JSON.stringify(chosen));
-      else localStorage.removeItem(this.weightsKey());
-    });
+    // A slider that moves is written down when it rests, and leaves no step back for every place on its way.
+    toObservable(this.differing)
+      .pipe(debounceTime(SETTLE_MS), takeUntilDestroyed())
+      .subscribe((w) => {
+        if (w !== undefined && w !== (this.w() ?? null)) this.ask({ w }, true);
+      });
   }
 
+  protected readonly mostWeight = MOST_WEIGHT;
   protected readonly views: readonly { readonly label: string; readonly value: RankingView }[] = [
     { label: 'Order', value: 'list' },
     { label: 'All figures', value: 'board' },
@@ -417,7 +432,8 @@ export class Ranking {
   }
 
   protected setUse(use: string | null): void {
-    this.ask({ use });
+    // Each use has weights of its own.
+    this.ask({ use, w: null });
   }
 
   protected setBasis(basis: PriceBasis): void {
@@ -446,10 +462,11 @@ export class Ranking {
     this.ask({ is: null, upTo: null });
   }
 
-  private ask(queryParams: Params): void {
+  private ask(queryParams: Params, replaceUrl = false): void {
     void this.router.navigate([], {
       queryParams: { kind: this.rankedKind(), ...queryParams },
       queryParamsHandling: 'merge',
+      replaceUrl,
     });
   }
 
@@ -464,11 +481,14 @@ export class Ranking {
   };
 
   protected setWeight(id: string, value: number): void {
-    this.chosen.set({ ...this.weights(), [id]: value });
+    const chosen = { ...this.weights(), [id]: value };
+    this.chosen.set(chosen);
+    localStorage.setItem(this.weightsKey(), JSON.stringify(chosen));
   }
 
   protected resetWeights(): void {
     this.chosen.set(null);
+    localStorage.removeItem(this.weightsKey());
   }
 
   protected select(unit: RankedUnit, index: number): void {
