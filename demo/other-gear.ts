@@ -583,8 +583,8 @@ const BOOSTERS: readonly DemoRunPlan[] = [
   pairRun(
     'Thole',
     'Riser 30',
-    '2025-11-01',
-    [[79, '2025-10-15']],
+    '2025-10-11',
+    [[79, '2025-10-01']],
     { booster: { gainDb: 30, einDbu: -128.5 } },
     {
       form: words('box'),

@@ -203,7 +203,7 @@ describe('the demo', () => {
     await page.getByText('Nothing has been changed yet.').waitFor();
     await page.getByLabel('Weight of Handling').fill('40');
     await page.getByLabel('Weight of Handling').blur();
-    await page.getByText(/^\d of 4 units move/).waitFor();
+    await page.getByText(/^\d of 6 units move/).waitFor();
     await page.getByRole('button', { name: 'Another criterion' }).click();
     await page.getByLabel('Name', { exact: true }).fill('Weight');
     await page.getByRole('combobox', { name: 'Made of' }).click();

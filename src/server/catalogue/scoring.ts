@@ -8,6 +8,7 @@ import { givePoints } from './queries/points';
 import { notePrice } from './queries/price';
 import { currentRubric } from './queries/rubric';
 import { ensureSpecimen, noteCustody, specimenExists } from './queries/specimen';
+import { restOfFamily } from './queries/variant';
 import { Failure } from '../platform/failure';
 import type { Catalogue } from './catalogue';
 import type { EventHub } from '../platform/event-hub';
@@ -42,7 +43,7 @@ export class Scoring {
   /** Notes a unit before anything is recorded of it: a control unit is chosen before it is tested. */
   async addUnit(unit: NewUnit): Promise<{ id: string }> {
     const id = await this.database.transaction((tx) => ensureSpecimen(tx, unit));
-    this.hub.specimenChanged(id);
+    await this.tellFamily(id);
     return { id };
   }
 
@@ -68,7 +69,11 @@ export class Scoring {
   async setCustody(specimenId: string, onDesk: boolean): Promise<void> {
     await this.mustExist(specimenId);
     await noteCustody(this.database, specimenId, onDesk, this.clock.today());
-    this.hub.specimenChanged(specimenId);
+    await this.tellFamily(specimenId);
+  }
+
+  private async tellFamily(specimenId: string): Promise<void> {
+    for (const id of [specimenId, ...(await restOfFamily(this.database, specimenId))]) this.hub.specimenChanged(id);
   }
 
   private async mustExist(specimenId: string): Promise<void> {

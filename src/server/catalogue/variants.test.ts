@@ -51,6 +51,12 @@ it('a configuration has runs of its own, and the price, points and sheet of its 
   await app.variants.count(unit, { counts: 'each' });
   const facts = (await app.catalogue.rankingInputs('microphone')).units.find((u) => u.id === id);
   expect([facts?.prices[0].amount, facts?.byHand['build'].value]).toEqual([90, 3]);
+  // It is one piece of gear: put away as the one, the other is away.
+  const onDesk = async () => [(await app.catalogue.specimen(unit)).onDesk, (await app.catalogue.specimen(id)).onDesk];
+  await app.scoring.setCustody(id, true);
+  expect(await onDesk()).toEqual([true, true]);
+  await app.scoring.setCustody(unit, false);
+  expect(await onDesk()).toEqual([false, false]);
   await app.scoring.notePrice(id, { amount: 120, currency: 'EUR', kind: 'street', date: '2026-05-02' });
   await app.scoring.givePoints(id, { criterion: 'build', value: 4 });
   expect([(await app.catalogue.specimen(id)).price?.amount, (await app.catalogue.specimen(unit)).price?.amount]).toEqual([120, 90]); // prettier-ignore
@@ -144,12 +150,25 @@ it('configurations go along when their unit is merged, and come back; a unit tha
 
 it('a run document says that its unit is a configuration of another one, and brings that in with it', async () => {
   const app = await testApplication();
+  // The unit is there already, and known: it has a configuration from then on.
+  const { specimenId: known } = await app.runImport.importFolder(writeRunFolder(temporaryFolder(), runDocument()));
+  await app.queue.idle();
+  expect((await app.catalogue.specimen(known)).family).toBeNull();
+  await app.scoring.setCustody(known, false);
+  const ofKnown = { label: 'A', configuration: 'omni', varies: 'pattern' } as const;
+  const plain = { ...runDocument().specimen, label: 'A, omni', variantOf: ofKnown };
+  await app.runImport.importFolder(writeRunFolder(temporaryFolder(), runDocument({ specimen: plain, prices: [] })));
+  await app.queue.idle();
+  expect(await app.catalogue.specimen(known)).toMatchObject({ family: { main: known, counts: true }, onDesk: true });
+  await sameAsAnew(app);
+  await app.scoring.addUnit({ ...plain, label: 'A, wide', variantOf: { ...ofKnown, configuration: 'wide' } });
+  expect((await app.catalogue.specimens()).map((r) => r.family?.configuration)).toEqual(['', 'omni', 'wide']);
   const variantOf = { label: 'C', configuration: 'USB', varies: 'connection' } as const;
   const specimen = { ...runDocument().specimen, label: 'C, USB', variantOf };
   const { specimenId } = await app.runImport.importFolder(
     writeRunFolder(temporaryFolder(), runDocument({ specimen, prices: [], points: [] })),
   );
-  const rows = await app.catalogue.specimens();
+  const rows = (await app.catalogue.specimens()).filter((r) => r.label.startsWith('C'));
   expect(rows.map((r) => [r.label, r.family?.configuration, r.stage === 'received'])).toEqual([['C', '', true], ['C, USB', 'USB', false]]); // prettier-ignore
   expect(rows[1].id).toBe(specimenId);
   // The way out says the same as the way in.

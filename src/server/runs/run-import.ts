@@ -18,6 +18,7 @@ import { currentRubric } from '../catalogue/queries/rubric';
 import { ensureSession, findRunByKey, insertRun, insertTake } from './queries/run';
 import { rigOnDay } from '../rigs/queries/rig';
 import { ensureSpecimen, noteCustody } from '../catalogue/queries/specimen';
+import { restOfFamily } from '../catalogue/queries/variant';
 import { fillTable } from './queries/table-reading';
 import { runIdentity } from '#domain/runs/run-identity';
 import { Failure } from '../platform/failure';
@@ -125,7 +126,9 @@ export class RunImport {
       await addPoints(tx, document, specimenId, runId);
       return { result: { runId, specimenId, created: !before }, ordered };
     });
-    this.hub.specimenChanged(result.specimenId);
+    // Where the one is, the others are; and a first run may have brought its unit in with it.
+    const family = await restOfFamily(this.database, result.specimenId);
+    for (const id of [result.specimenId, ...family]) this.hub.specimenChanged(id);
     this.queue.enqueue(ordered);
     // Clips that were analysed before need no analysis, so nobody else would measure the run.
     if (result.created) await this.queue.measureRun(result.runId);

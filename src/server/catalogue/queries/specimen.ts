@@ -158,13 +158,13 @@ export async function specimensInOrder(
   );
 }
 
-/** Notes that a unit came to the desk or left it. */
+/** Notes that a unit came to the desk or left it; a configuration is where its unit is. */
 export async function noteCustody(db: Queryable, specimenId: string, onDesk: boolean, day: string): Promise<void> {
-  await db.query('INSERT INTO custody (specimen_id, on_desk, effective_on) VALUES ($1, $2, $3)', [
-    specimenId,
-    onDesk,
-    day,
-  ]);
+  await db.query(
+    `INSERT INTO custody (specimen_id, on_desk, effective_on)
+     SELECT coalesce(variant_of, id), $2::boolean, $3::date FROM every_specimen WHERE id = $1`,
+    [specimenId, onDesk, day],
+  );
 }
 
 /** The kind of gear of a unit; null where there is no such unit. */

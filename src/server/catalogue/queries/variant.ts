@@ -30,10 +30,10 @@ export async function variantsOf(db: Queryable, main: string): Promise<VariantRo
   );
 }
 
-/** The unit that one is a configuration of, and the other configurations of that. */
+/** Those that are one unit with it: the unit that it is a configuration of, and the configurations of that, or of itself. */
 export async function restOfFamily(db: Queryable, id: string): Promise<string[]> {
   const rows = await db.query<{ id: string }>(
-    `SELECT o.id FROM specimen s JOIN specimen o ON o.id = s.variant_of OR o.variant_of = s.variant_of
+    `SELECT o.id FROM specimen s JOIN specimen o ON coalesce(s.variant_of, s.id) IN (o.id, o.variant_of)
      WHERE s.id = $1 AND o.id <> s.id`,
     [id],
   );

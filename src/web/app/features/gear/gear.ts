@@ -16,10 +16,11 @@ import { ChoiceField } from '../../ui/field/choice-field';
 import { TextField } from '../../ui/field/text-field';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { kindChoices, wordChoices } from '../../data/choices';
-import { classChoices, classesText, isOfClasses, readClasses, type ClassFilter } from '../../data/class-filter';
+import { kindChoices } from '../../data/choices';
+import { isOfClasses, readClasses, type ClassFilter } from '../../data/class-filter';
 import { LOADING } from '../../data/loaded';
 import { ScreenKeys } from '../../data/keys';
+import { ClassFields } from '../../ui/class-fields';
 import { Figure } from '../../ui/figure';
 import { belowTheirUnit, sortFamilies } from './families-together';
 import { STAGE_NAMES, formatNumber, formatPrice, hatchUrl, kindName } from '../../ui/format';
@@ -104,7 +105,18 @@ export function sheetCell(value: SpecimenRow['sheet'][string] | undefined, unit:
 /** Every specimen ever tested. */
 @Component({
   selector: 'sd-gear',
-  imports: [Button, ChoiceField, Figure, KeptLists, ProblemBox, RouterLink, ScrollingModule, TableModule, TextField],
+  imports: [
+    Button,
+    ChoiceField,
+    ClassFields,
+    Figure,
+    KeptLists,
+    ProblemBox,
+    RouterLink,
+    ScrollingModule,
+    TableModule,
+    TextField,
+  ],
   templateUrl: './gear.html',
   styleUrl: './gear.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -136,10 +148,6 @@ export class Gear {
     const kind = this.category();
     return kind === null ? [] : readClasses(this.is(), kind);
   });
-  protected readonly classChoices = computed(() => {
-    const kind = this.category();
-    return kind === null ? [] : classChoices(kind, this.all());
-  });
   protected readonly rows = computed(() =>
     filterRows(this.all(), this.typed(), this.category()).filter((r) => isOfClasses(r.classes, this.classes())),
   );
@@ -154,7 +162,6 @@ export class Gear {
   protected readonly tableWidth = computed(
     () => OTHER_WIDTH + this.columns().reduce((sum, column) => sum + this.widthOf(column), 0),
   );
-  protected readonly wordChoices = wordChoices;
   protected readonly number = formatNumber;
   protected readonly price = formatPrice;
 
@@ -171,14 +178,8 @@ export class Gear {
     this.ask({ kind, is: null });
   }
 
-  /** Words of one field: none is any. */
-  protected setClass(field: string, word: string | null): void {
-    const others = this.classes().filter((c) => c.field !== field);
-    this.ask({ is: classesText(word === null ? others : [...others, { field, word }]) });
-  }
-
-  protected classOf(field: string): string | null {
-    return this.classes().find((c) => c.field === field)?.word ?? null;
+  protected setClasses(is: string | null): void {
+    this.ask({ is });
   }
 
   /** What is typed goes into the address without a step back for every letter. */

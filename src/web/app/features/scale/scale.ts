@@ -12,8 +12,8 @@ import { ChoiceField } from '../../ui/field/choice-field';
 import { problemOf } from '../../data/api';
 import { Breadcrumb } from '../../data/breadcrumb';
 import { CatalogueData } from '../../data/catalogue';
-import { kindChoices, wordChoices } from '../../data/choices';
-import { classChoices, classesText, readClasses, unitsOfClasses } from '../../data/class-filter';
+import { kindChoices } from '../../data/choices';
+import { readClasses, unitsOfClasses } from '../../data/class-filter';
 import { ScreenKeys } from '../../data/keys';
 import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
@@ -21,6 +21,7 @@ import { formatNumber } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
+import { ClassFields } from '../../ui/class-fields';
 import { NumberField } from '../../ui/field/number-field';
 import { SHEETS } from '../../ui/field/number-sheets';
 import { percentOn, ticksOf } from '../../ui/whisker';
@@ -28,7 +29,7 @@ import { percentOn, ticksOf } from '../../ui/whisker';
 /** All answers of all tests as one scale: who stands where, how sure that is, and what holds it together. */
 @Component({
   selector: 'sd-scale',
-  imports: [ChoiceField, NumberField, ProblemBox, RouterLink, WorthWhisker],
+  imports: [ChoiceField, ClassFields, NumberField, ProblemBox, RouterLink, WorthWhisker],
   templateUrl: './scale.html',
   styleUrl: './scale.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,11 +71,10 @@ export class ScalePage {
       .filter((s) => s.category === this.request().category)
       .map((s) => ({ value: s.id, label: unitName(s) })),
   );
-  protected readonly classChoices = computed(() => classChoices(this.category(), this.specimens().value ?? []));
+  protected readonly rows = computed(() => this.specimens().value ?? []);
   protected readonly isFiltered = computed(() => this.classes().length > 0);
   protected readonly amongWords = (units: number): string =>
     `${units === 1 ? 'One of them is' : `${units} of them are`} that. Places and bands are among these; every answer tells of their worth.`;
-  protected readonly wordChoices = wordChoices;
   protected readonly axis = computed(() => worthScaleAround(this.scale()?.items ?? []));
   /** Log worths as numbers over the column of whiskers. */
   protected readonly ticks = computed(() =>
@@ -106,19 +106,8 @@ export class ScalePage {
     void this.router.navigate([], { queryParams: { kind } });
   }
 
-  /** Words of one field: none is any. */
-  protected setClass(field: string, word: string | null): void {
-    const others = this.classes().filter((c) => c.field !== field);
-    const is = classesText(word === null ? others : [...others, { field, word }]);
+  protected setClasses(is: string | null): void {
     void this.router.navigate([], { queryParams: { is }, queryParamsHandling: 'merge' });
-  }
-
-  protected showAll(): void {
-    void this.router.navigate([], { queryParams: { is: null }, queryParamsHandling: 'merge' });
-  }
-
-  protected classOf(field: string): string | null {
-    return this.classes().find((c) => c.field === field)?.word ?? null;
   }
 
   protected place(id: string | null): void {
