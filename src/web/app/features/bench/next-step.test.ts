@@ -42,4 +42,16 @@ describe('bench', () => {
     expect(stalePrices(rows, '2026-07-30').map((r) => r.id)).toEqual([]);
     expect(stalePrices(rows, '2026-07-31').map((r) => r.id)).toEqual(['1']);
   });
+
+  it('a configuration costs what its unit costs, and wants no place where another one counts', () => {
+    const of = (configuration: string, counts: boolean) => ({
+      family: { main: '1', configuration, varies: configuration === '' ? null : ('pattern' as const), counts },
+    });
+    const [unit, omni] = [row(of('', true)), row({ id: '2', place: null, ...of('omni', false) })];
+    expect(stalePrices([unit, omni], '2027-01-01').map((r) => r.id)).toEqual(['1']);
+    expect(nextStep(omni)).toMatchObject({ kind: 'done', to: { fragment: 'configurations' } });
+    expect(nextStep(omni).text).toMatch(/another configuration of it counts/);
+    expect(nextStep({ ...omni, missingPoints: ['sound'] }).text).toMatch(/Points missing/);
+    expect(nextStep(row({ place: null, ...of('', true) })).text).toBe('Scored, not ranked');
+  });
 });

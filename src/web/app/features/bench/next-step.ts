@@ -40,6 +40,9 @@ export function nextStep(row: SpecimenRow): NextStep {
     };
   }
   if (!row.hasRules) return written(row);
+  // The review, and the place, are those of the configuration that counts.
+  if (row.family?.counts === false)
+    return { text: 'Measured; another configuration of it counts', action: 'Look at them', to: { fragment: 'configurations' }, kind: 'done' }; // prettier-ignore
   if (row.place === null)
     return { text: 'Scored, not ranked', action: 'See why', to: { fragment: 'place' }, kind: 'attention' };
   return written(row);
@@ -57,9 +60,15 @@ function written({ review, lastTested, hasRules }: SpecimenRow): NextStep {
   return { text: `Published ${review.publishedOn}`, action: hasRules ? 'Look at its place' : 'Look at its takes', to: place, kind: 'done' }; // prettier-ignore
 }
 
-/** Units on the desk whose price has not been looked at for long. */
+/** Units on the desk whose price has not been looked at for long; a configuration costs what its unit costs. */
 export function stalePrices(rows: readonly SpecimenRow[], today: string): SpecimenRow[] {
-  return rows.filter((r) => r.onDesk && r.price !== null && daysBetween(r.price.date, today) > PRICE_AGE_DAYS);
+  return rows.filter(
+    (r) =>
+      r.onDesk &&
+      (r.family?.main ?? r.id) === r.id &&
+      r.price !== null &&
+      daysBetween(r.price.date, today) > PRICE_AGE_DAYS,
+  );
 }
 
 /** The session that runs, else the one that comes first; null where none is planned. */
