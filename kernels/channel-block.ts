@@ -4,7 +4,6 @@
 // the samples are written once; JavaScript checks the bounds of every access to an array, this does not.
 export {
   BEFORE,
-  BLOCK,
   HIGHEST,
   K_COEFFICIENTS,
   K_RESULTS,
@@ -13,7 +12,6 @@ export {
   LOW_SECTIONS,
   PHASES,
   SAMPLES,
-  STRIDE,
   plan,
 } from './block-layout';
 export { extremes } from './extremes';

@@ -20,19 +20,18 @@ function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v1
   const c11 = v128.load(c + 176);
   let peak = start;
   for (let at: usize = begin; at < end; at += 16) {
-    const x: usize = at;
-    let even = f64x2.mul(c0, v128.load(x));
-    let odd = f64x2.mul(c1, v128.load(x - 8));
-    even = f64x2.add(even, f64x2.mul(c2, v128.load(x - 16)));
-    even = f64x2.add(even, f64x2.mul(c4, v128.load(x - 32)));
-    even = f64x2.add(even, f64x2.mul(c6, v128.load(x - 48)));
-    even = f64x2.add(even, f64x2.mul(c8, v128.load(x - 64)));
-    even = f64x2.add(even, f64x2.mul(c10, v128.load(x - 80)));
-    odd = f64x2.add(odd, f64x2.mul(c3, v128.load(x - 24)));
-    odd = f64x2.add(odd, f64x2.mul(c5, v128.load(x - 40)));
-    odd = f64x2.add(odd, f64x2.mul(c7, v128.load(x - 56)));
-    odd = f64x2.add(odd, f64x2.mul(c9, v128.load(x - 72)));
-    odd = f64x2.add(odd, f64x2.mul(c11, v128.load(x - 88)));
+    let even = f64x2.mul(c0, v128.load(at));
+    let odd = f64x2.mul(c1, v128.load(at - 8));
+    even = f64x2.add(even, f64x2.mul(c2, v128.load(at - 16)));
+    even = f64x2.add(even, f64x2.mul(c4, v128.load(at - 32)));
+    even = f64x2.add(even, f64x2.mul(c6, v128.load(at - 48)));
+    even = f64x2.add(even, f64x2.mul(c8, v128.load(at - 64)));
+    even = f64x2.add(even, f64x2.mul(c10, v128.load(at - 80)));
+    odd = f64x2.add(odd, f64x2.mul(c3, v128.load(at - 24)));
+    odd = f64x2.add(odd, f64x2.mul(c5, v128.load(at - 40)));
+    odd = f64x2.add(odd, f64x2.mul(c7, v128.load(at - 56)));
+    odd = f64x2.add(odd, f64x2.mul(c9, v128.load(at - 72)));
+    odd = f64x2.add(odd, f64x2.mul(c11, v128.load(at - 88)));
     peak = f64x2.pmax(peak, f64x2.abs(f64x2.add(even, odd)));
   }
   return peak;

@@ -14,12 +14,12 @@ export interface KeptFile {
 
 /** Photographs, left out or not, and originals, each file once; columns as of {@link KeptFile} but for the extension. */
 const KEPT = `
-  SELECT DISTINCT ON (sha256) 'photos' AS shelf, p.sha256, p.format AS format, p.bytes::float8 AS bytes,
+  (SELECT DISTINCT ON (p.sha256) 'photos' AS shelf, p.sha256, p.format AS format, p.bytes::float8 AS bytes,
          CASE WHEN p.caption = '' THEN 'photograph of ' || u.name ELSE p.caption END AS name
-  FROM photograph p JOIN unit u ON u.id = p.specimen_id
+  FROM photograph p JOIN unit u ON u.id = p.specimen_id ORDER BY p.sha256, p.id)
   UNION ALL
-  SELECT DISTINCT ON (c.origin->>'sha256') 'originals', c.origin->>'sha256', NULL, (c.origin->>'bytes')::float8, c.origin->>'name'
-  FROM clip c WHERE c.origin IS NOT NULL`;
+  (SELECT DISTINCT ON (c.origin->>'sha256') 'originals', c.origin->>'sha256', NULL, (c.origin->>'bytes')::float8, c.origin->>'name'
+  FROM clip c WHERE c.origin IS NOT NULL ORDER BY c.origin->>'sha256', c.sha256)`;
 
 interface KeptRow extends Omit<KeptFile, 'extension'> {
   readonly format: string | null;

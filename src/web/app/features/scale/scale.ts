@@ -49,10 +49,14 @@ export class ScalePage {
   );
   private readonly classes = computed(() => readClasses(this.is(), this.category()));
   private readonly specimens = toSignal(inject(CatalogueData).specimens, { initialValue: LOADING });
+  /** The same units are the same question: a list that comes in anew asks for no other scale. */
+  private readonly among = computed(() => unitsOfClasses(this.specimens().value, this.category(), this.classes()), {
+    equal: (a, b) => a?.join() === b?.join(),
+  });
   protected readonly request = computed<ScaleRequest>(() => ({
     ...this.asked(),
     category: this.category(),
-    among: unitsOfClasses(this.specimens().value, this.category(), this.classes()),
+    among: this.among(),
   }));
   private readonly loaded = toSignal(toObservable(this.request).pipe(switchMap((r) => this.data.scale(r))), {
     initialValue: LOADING,
