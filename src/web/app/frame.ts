@@ -6,12 +6,11 @@ import {
   HostListener,
   afterNextRender,
   computed,
-  effect,
   inject,
   signal,
   viewChild,
 } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Button } from 'primeng/button';
 import { Dialog } from 'primeng/dialog';
@@ -23,6 +22,7 @@ import { CatalogueData } from './data/catalogue';
 import { LOADING } from './data/loaded';
 import { Events } from './data/events';
 import { GLOBAL_KEYS, ScreenKeys, isTyping } from './data/keys';
+import { foldsMenu } from './menu-folding';
 import { paletteActions } from './palette-actions';
 import { ThemeChoice } from './data/theme';
 import { keepCellsLabelled } from './ui/cell-labels';
@@ -157,10 +157,12 @@ export class Frame {
     afterNextRender(() => this.stopLabelling.set(keepCellsLabelled(this.page().nativeElement)));
     inject(DestroyRef).onDestroy(() => this.stopLabelling()?.());
     // Whoever has chosen a screen wants to see it.
-    effect(() => {
-      this.url();
-      this.menuOpen.set(false);
-    });
+    this.router.events
+      .pipe(
+        filter((event) => foldsMenu(event, this.router.url)),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.menuOpen.set(false));
   }
 
   @HostListener('document:keydown', ['$event'])
