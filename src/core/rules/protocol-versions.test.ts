@@ -1,33 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { compareVersions, gainText, isDoneAlike, playKindOf, textOf } from './compare-versions';
 import { comparableBetween, comparableFigure, type NamedProtocol } from './comparability';
+import { plainStep } from '../testing/steps';
 import type { StepSheet } from './step-sheet';
 
-const step = (change: Partial<StepSheet> = {}): StepSheet => ({
-  id: 'speech',
-  role: 'speech',
-  title: 'Spoken passage',
-  purpose: '',
-  instruction: 'Read it.',
-  play: null,
-  distanceM: 0.15,
-  angleDeg: 0,
-  heightM: null,
-  address: null,
-  levelDbSpl: null,
-  levelDbu: null,
-  gain: null,
-  lengthS: null,
-  repeats: 1,
-  voices: [],
-  accessories: [],
-  pair: null,
-  checks: [],
-  measures: [],
-  table: null,
-  comparable: null,
-  ...change,
-});
 const protocol = (
   version: number,
   steps: readonly StepSheet[],
@@ -47,12 +23,12 @@ const verdict = (before: StepSheet, after: StepSheet) =>
 describe('comparing versions', () => {
   it('leaves what is only worded otherwise comparable, without asking', () => {
     const change = verdict(
-      step(),
-      step({ title: 'Front', purpose: 'x', instruction: 'y', lengthS: { least: 1, most: 9 } }),
+      plainStep(),
+      plainStep({ title: 'Front', purpose: 'x', instruction: 'y', lengthS: { least: 1, most: 9 } }),
     );
     expect(change).toMatchObject({ kind: 'reworded', comparable: 'yes' });
     expect(change.fields.map((f) => f.field)).toEqual(['title', 'purpose', 'instruction', 'length']);
-    expect(verdict(step(), step())).toMatchObject({ kind: 'same', comparable: 'yes', fields: [] });
+    expect(verdict(plainStep(), plainStep())).toMatchObject({ kind: 'same', comparable: 'yes', fields: [] });
   });
 
   it.each<[string, Partial<StepSheet>]>([
@@ -69,28 +45,31 @@ describe('comparing versions', () => {
     ['calibrator', { levelDbSpl: 94 }],
     ['pair', { pair: { step: 'x', varies: 'booster' } }],
   ])('asks where the %s changed', (field, change) => {
-    const found = verdict(step(), step(change));
+    const found = verdict(plainStep(), plainStep(change));
     expect(found).toMatchObject({ kind: 'reshaped', comparable: 'open' });
     expect(found.fields.filter((f) => f.shapes).map((f) => f.field)).toContain(field);
   });
 
   it('takes a decision with its reason', () => {
-    const moved = step({ distanceM: 0.16, comparable: { withPrevious: true, reason: 'half a decibel' } });
-    expect(verdict(step(), moved)).toMatchObject({ comparable: 'yes', reason: 'half a decibel' });
-    const far = step({ distanceM: 1, comparable: { withPrevious: false, reason: 'far' } });
-    expect(verdict(step(), far)).toMatchObject({ comparable: 'no', reason: 'far' });
+    const moved = plainStep({ distanceM: 0.16, comparable: { withPrevious: true, reason: 'half a decibel' } });
+    expect(verdict(plainStep(), moved)).toMatchObject({ comparable: 'yes', reason: 'half a decibel' });
+    const far = plainStep({ distanceM: 1, comparable: { withPrevious: false, reason: 'far' } });
+    expect(verdict(plainStep(), far)).toMatchObject({ comparable: 'no', reason: 'far' });
   });
 
   it('sees that the passage or the sweep of the whole protocol shapes the steps that use it, and no others', () => {
-    const silence = step({ id: 'silence', role: 'silence' });
-    const sweep = step({ id: 'sweep-0', role: 'sweep' });
-    const before = protocol(1, [step(), silence, sweep]);
-    const after = protocol(2, [step(), silence, sweep], { text: 'Another.', sweep: { lowHz: 10 } });
+    const silence = plainStep({ id: 'silence', role: 'silence' });
+    const sweep = plainStep({ id: 'sweep-0', role: 'sweep' });
+    const before = protocol(1, [plainStep(), silence, sweep]);
+    const after = protocol(2, [plainStep(), silence, sweep], { text: 'Another.', sweep: { lowHz: 10 } });
     expect(compareVersions(before, after).map((c) => c.comparable)).toEqual(['open', 'yes', 'open']);
   });
 
   it('lists steps that are new and gone', () => {
-    const changes = compareVersions(protocol(1, [step(), step({ id: 'a' })]), protocol(2, [step(), step({ id: 'b' })]));
+    const changes = compareVersions(
+      protocol(1, [plainStep(), plainStep({ id: 'a' })]),
+      protocol(2, [plainStep(), plainStep({ id: 'b' })]),
+    );
     expect(changes.map((c) => [c.step, c.kind])).toEqual([
       ['speech', 'same'],
       ['b', 'new'],
@@ -99,13 +78,13 @@ describe('comparing versions', () => {
   });
 
   it('reads old versions by their roles', () => {
-    expect(playKindOf(step({ role: undefined, id: 'rear' }))).toBe('text');
-    expect(playKindOf(step({ role: 'calibration' }))).toBe('tone');
-    expect(textOf(step(), { text: 'T' })).toBe('T');
-    expect(textOf(step({ role: 'silence', id: 'silence' }), { text: 'T' })).toBeNull();
-    expect(isDoneAlike(step({ play: { kind: 'text', text: null } }), protocol(1, []), step(), protocol(2, []))).toBe(
-      true,
-    );
+    expect(playKindOf(plainStep({ role: undefined, id: 'rear' }))).toBe('text');
+    expect(playKindOf(plainStep({ role: 'calibration' }))).toBe('tone');
+    expect(textOf(plainStep(), { text: 'T' })).toBe('T');
+    expect(textOf(plainStep({ role: 'silence', id: 'silence' }), { text: 'T' })).toBeNull();
+    expect(
+      isDoneAlike(plainStep({ play: { kind: 'text', text: null } }), protocol(1, []), plainStep(), protocol(2, [])),
+    ).toBe(true);
   });
 
   it('puts gain rules into words', () => {
@@ -117,10 +96,10 @@ describe('comparing versions', () => {
 });
 
 describe('comparability over several versions', () => {
-  const far = step({ distanceM: 0.3, comparable: { withPrevious: false, reason: 'twice as far' } });
+  const far = plainStep({ distanceM: 0.3, comparable: { withPrevious: false, reason: 'twice as far' } });
   const versions = [
-    protocol(1, [step()]),
-    protocol(2, [step({ title: 'Front' })]),
+    protocol(1, [plainStep()]),
+    protocol(2, [plainStep({ title: 'Front' })]),
     protocol(3, [far]),
     protocol(4, [far]),
   ];
@@ -140,23 +119,23 @@ describe('comparability over several versions', () => {
 
   it('is not there for a step that one of them does not have, nor while nobody has decided', () => {
     expect(comparableBetween(versions, 'close', 1, 2).comparable).toBe(false);
-    const open = [protocol(1, [step()]), protocol(2, [step({ distanceM: 1 })])];
+    const open = [protocol(1, [plainStep()]), protocol(2, [plainStep({ distanceM: 1 })])];
     expect(comparableBetween(open, 'speech', 1, 2).reason).toMatch(/nobody has decided/);
   });
 
   it('asks every step that feeds a figure, and other protocols for doing it exactly alike', () => {
-    const silence = step({ id: 'silence', role: 'silence', title: 'Silence' });
-    const a = protocol(1, [step(), silence]);
-    const b = protocol(2, [step({ distanceM: 1, comparable: { withPrevious: false, reason: 'far' } }), silence]);
+    const silence = plainStep({ id: 'silence', role: 'silence', title: 'Silence' });
+    const a = protocol(1, [plainStep(), silence]);
+    const b = protocol(2, [plainStep({ distanceM: 1, comparable: { withPrevious: false, reason: 'far' } }), silence]);
     const feeds = (roles: string[]) => (s: StepSheet) => roles.includes(s.role ?? '');
     expect(comparableFigure([a, b], a, b, feeds(['silence'])).comparable).toBe(true);
     expect(comparableFigure([a, b], a, b, feeds(['speech', 'silence']))).toMatchObject({
       comparable: false,
       reason: expect.stringContaining('Spoken passage') as string,
     });
-    const elsewhere = protocol(1, [step({ id: 'voice' })], { id: 'field', name: 'Field' });
+    const elsewhere = protocol(1, [plainStep({ id: 'voice' })], { id: 'field', name: 'Field' });
     expect(comparableFigure([a, elsewhere], elsewhere, a, feeds(['speech'])).comparable).toBe(true);
-    const louder = protocol(1, [step({ distanceM: 0.3 })], { id: 'field', name: 'Field' });
+    const louder = protocol(1, [plainStep({ distanceM: 0.3 })], { id: 'field', name: 'Field' });
     expect(comparableFigure([a, louder], louder, a, feeds(['speech'])).reason).toContain('"Field" does this otherwise');
   });
 });
@@ -176,7 +155,10 @@ describe('what changed, in words', () => {
     ['length', { lengthS: { least: 1, most: 9 } }, '—', '1 to 9 s'],
     ['figures', { measures: ['rms'] }, '—', 'rms'],
   ])('%s', (field, change, before, after) => {
-    expect(verdict(step(), step(change)).fields.find((f) => f.field === field)).toMatchObject({ before, after });
+    expect(verdict(plainStep(), plainStep(change)).fields.find((f) => f.field === field)).toMatchObject({
+      before,
+      after,
+    });
   });
 
   it('checks are named with their limits', () => {
@@ -184,7 +166,7 @@ describe('what changed, in words', () => {
       { check: 'clipping', limit: null },
       { check: 'peak', limit: -6 },
     ] as unknown as StepSheet['checks'];
-    expect(verdict(step(), step({ checks })).fields).toEqual([
+    expect(verdict(plainStep(), plainStep({ checks })).fields).toEqual([
       { field: 'checks', before: 'the usual ones', after: 'clipping, peak -6', shapes: false },
     ]);
   });
@@ -204,14 +186,14 @@ describe('what changed, in words', () => {
 describe('over several versions', () => {
   const far = { distanceM: 0.3 };
   const decided = (withPrevious: boolean, reason: string, change: Partial<StepSheet> = {}) =>
-    step({ ...far, ...change, comparable: { withPrevious, reason } });
+    plainStep({ ...far, ...change, comparable: { withPrevious, reason } });
   // In no order; another step is there as well.
   const versions = (...sheets: readonly (StepSheet | null)[]) =>
-    sheets.map((s, i) => protocol(i + 1, [...(s ? [s] : []), step({ id: 'other' })])).reverse();
+    sheets.map((s, i) => protocol(i + 1, [...(s ? [s] : []), plainStep({ id: 'other' })])).reverse();
   const between = (list: readonly NamedProtocol[], from: number, to: number) => comparableBetween(list, 'speech', from, to); // prettier-ignore
 
   it('says why they may be compared all the same, each time', () => {
-    const list = versions(step(), decided(true, 'A foot is a foot.'), step(far), decided(true, 'Measured both.', { angleDeg: 5 })); // prettier-ignore
+    const list = versions(plainStep(), decided(true, 'A foot is a foot.'), plainStep(far), decided(true, 'Measured both.', { angleDeg: 5 })); // prettier-ignore
     expect(between(list, 1, 4)).toEqual({ comparable: true, reason: 'Version 2: A foot is a foot. Version 4: Measured both.' }); // prettier-ignore
     expect(between(list, 4, 1)).toEqual(between(list, 1, 4));
     expect(between(list, 2, 3)).toEqual({ comparable: true, reason: 'Nothing that shapes the result has changed.' });
@@ -219,18 +201,18 @@ describe('over several versions', () => {
   });
 
   it('one break is enough, and is named with what it changed', () => {
-    const refused = versions(step(), decided(false, 'The room answers.'), step(far));
+    const refused = versions(plainStep(), decided(false, 'The room answers.'), plainStep(far));
     expect(between(refused, 1, 3)).toEqual({ comparable: false, reason: 'Version 2 changed distance: The room answers.' }); // prettier-ignore
     expect(between(refused, 2, 3).comparable).toBe(true);
-    const open = versions(step(), step({ ...far, title: 'Far' }));
+    const open = versions(plainStep(), plainStep({ ...far, title: 'Far' }));
     expect(between(open, 1, 2)).toEqual({ comparable: false, reason: 'Version 2 changed distance; nobody has decided yet.' }); // prettier-ignore
-    const missing = versions(step(), null, step());
+    const missing = versions(plainStep(), null, plainStep());
     expect(between(missing, 1, 3)).toEqual({ comparable: false, reason: 'Version 2 and the one before do not both have this step.' }); // prettier-ignore
   });
 
   it('versions of other protocols say nothing of one', () => {
-    const own = [protocol(1, [step()]), protocol(2, [step()])];
-    const other = protocol(2, [step(far)], { id: 'field', name: 'Field' });
+    const own = [protocol(1, [plainStep()]), protocol(2, [plainStep()])];
+    const other = protocol(2, [plainStep(far)], { id: 'field', name: 'Field' });
     expect(comparableFigure([...own, other], own[0], own[1], () => true).comparable).toBe(true);
     expect(comparableFigure([...own, other], own[0], other, () => true)).toEqual({ comparable: false, reason: 'Spoken passage: "Desk" does this otherwise than "Field".' }); // prettier-ignore
   });

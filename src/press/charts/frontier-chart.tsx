@@ -1,3 +1,4 @@
+import { Drawing } from './drawing';
 import { formatNumber } from '#core/measure/figure-text';
 import type { Edition } from '#contracts/edition';
 import { MARGIN, linear, path, ticks } from './scale';
@@ -27,14 +28,7 @@ export function FrontierChart({ frontier, own, width, height, title }: Props) {
   const last = on.at(-1);
   if (last) stairs.push([width - MARGIN.right, y(last.composite)]);
   return (
-    <svg
-      xmlns="http://www.w3.org/2000/svg"
-      viewBox={`0 0 ${width} ${height}`}
-      width={width}
-      height={height}
-      role="img"
-      aria-label={title}
-    >
+    <Drawing width={width} height={height} title={title}>
       {ticks(low, Math.max(low + 1, high), 4).map((p) => (
         <g key={p}>
           <line class="grid" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(p)} y2={y(p)} />
@@ -79,6 +73,6 @@ export function FrontierChart({ frontier, own, width, height, title }: Props) {
       <text class="axis" x={width - MARGIN.right} y={height - 2} text-anchor="end">
         {`${currency} · points without the price`}
       </text>
-    </svg>
+    </Drawing>
   );
 }

@@ -1,3 +1,4 @@
+import { Drawing } from './drawing';
 import { formatNumber } from '#core/measure/figure-text';
 import type { Edition } from '#contracts/edition';
 import { HZ_TICKS, MARGIN, hzLabel, linear, logarithmic, path } from './scale';
@@ -26,14 +27,7 @@ export function ResponseChart({ response, width, height, title }: Props) {
   const lines = Array.from({ length: (top - bottom) / GRID_DB + 1 }, (_, i) => bottom + i * GRID_DB);
   const roomTo = x(Math.min(20_000, Math.max(20, response.lowestValidHz)));
   return (
-    <svg
-      xmlns="http://www.w3.org/2000/svg"
-      viewBox={`0 0 ${width} ${height}`}
-      width={width}
-      height={height}
-      role="img"
-      aria-label={title}
-    >
+    <Drawing width={width} height={height} title={title}>
       {response.lowestValidHz > 20 && (
         <rect
           class="doubt"
@@ -63,6 +57,6 @@ export function ResponseChart({ response, width, height, title }: Props) {
       <text class="axis" x={width - MARGIN.right} y={height - 2} text-anchor="end">
         Hz · dB re 1 kHz
       </text>
-    </svg>
+    </Drawing>
   );
 }

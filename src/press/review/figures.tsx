@@ -1,3 +1,5 @@
+import { NumbersOfPicture } from '../numbers-of-picture';
+import { RightHead } from '../right-head';
 import { Scroll } from '../scroll';
 import { formatNumber } from '#core/measure/figure-text';
 import { figureWords } from '#domain/review/review-facts';
@@ -24,9 +26,7 @@ export function Figures({ review }: { review: PublishedReview }) {
           <thead>
             <tr>
               <th scope="col">Figure</th>
-              <th class="right" scope="col">
-                Value
-              </th>
+              <RightHead>Value</RightHead>
               <th scope="col">Condition</th>
               <th scope="col">Read</th>
             </tr>
@@ -70,33 +70,24 @@ export function Figures({ review }: { review: PublishedReview }) {
               <figcaption>Below {formatNumber(response.lowestValidHz, 0)} Hz (shaded) the room decides.</figcaption>
             )}
           </figure>
-          <details>
-            <summary>The numbers of this picture</summary>
-            <Scroll label="Frequency response as a table">
-              <table>
-                <thead>
-                  <tr>
-                    <th class="right" scope="col">
-                      Hz
-                    </th>
-                    <th class="right" scope="col">
-                      dB re 1 kHz
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {thinned(response.points).map((p) => (
-                    <tr key={p.hz}>
-                      <th class="right num" scope="row">
-                        {formatNumber(p.hz, p.hz < 100 ? 1 : 0)}
-                      </th>
-                      <td class="right num">{formatNumber(p.db, 1)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Scroll>
-          </details>
+          <NumbersOfPicture label="Frequency response as a table">
+            <thead>
+              <tr>
+                <RightHead>Hz</RightHead>
+                <RightHead>dB re 1 kHz</RightHead>
+              </tr>
+            </thead>
+            <tbody>
+              {thinned(response.points).map((p) => (
+                <tr key={p.hz}>
+                  <th class="right num" scope="row">
+                    {formatNumber(p.hz, p.hz < 100 ? 1 : 0)}
+                  </th>
+                  <td class="right num">{formatNumber(p.db, 1)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </NumbersOfPicture>
         </>
       )}
       <Conditions review={review} />

@@ -1,3 +1,5 @@
+import { NumbersOfPicture } from '../numbers-of-picture';
+import { RightHead } from '../right-head';
 import { Scroll } from '../scroll';
 import { formatNumber } from '#core/measure/figure-text';
 import { FrontierChart } from '../charts/frontier-chart';
@@ -65,19 +67,13 @@ export function Standing({ review }: { review: PublishedReview }) {
             </caption>
             <thead>
               <tr>
-                <th class="right" scope="col">
-                  Place
-                </th>
+                <RightHead>Place</RightHead>
                 <th scope="col">Unit</th>
-                <th class="right" scope="col">
-                  Points
-                </th>
+                <RightHead>Points</RightHead>
                 <th scope="col">
                   {axis[0]} to {axis[1]}
                 </th>
-                <th class="right" scope="col">
-                  Place, 90 %
-                </th>
+                <RightHead>Place, 90 %</RightHead>
               </tr>
             </thead>
             <tbody>
@@ -113,12 +109,8 @@ export function Standing({ review }: { review: PublishedReview }) {
           <thead>
             <tr>
               <th scope="col">Criterion</th>
-              <th class="right" scope="col">
-                Counts
-              </th>
-              <th class="right" scope="col">
-                Points of 5
-              </th>
+              <RightHead>Counts</RightHead>
+              <RightHead>Points of 5</RightHead>
               <th scope="col">Why</th>
             </tr>
           </thead>
@@ -147,35 +139,26 @@ export function Standing({ review }: { review: PublishedReview }) {
             />
             <figcaption>The stairs: what no unit for as much or less equals. As of {publishedOn}.</figcaption>
           </figure>
-          <details>
-            <summary>The numbers of this picture</summary>
-            <Scroll label="Price and points as a table">
-              <table>
-                <thead>
-                  <tr>
-                    <th scope="col">Unit</th>
-                    <th class="right" scope="col">
-                      Price, {frontier.currency}
-                    </th>
-                    <th class="right" scope="col">
-                      Points without the price
-                    </th>
-                    <th scope="col">On the stairs</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {frontier.units.map((u) => (
-                    <tr key={u.unit} class={u.unit === ranking.own ? 'own-row' : undefined}>
-                      <th scope="row">{u.name}</th>
-                      <td class="right num">{u.price}</td>
-                      <td class="right num">{points(u.composite)}</td>
-                      <td>{u.isOnFrontier ? 'yes' : 'no'}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Scroll>
-          </details>
+          <NumbersOfPicture label="Price and points as a table">
+            <thead>
+              <tr>
+                <th scope="col">Unit</th>
+                <RightHead>Price, {frontier.currency}</RightHead>
+                <RightHead>Points without the price</RightHead>
+                <th scope="col">On the stairs</th>
+              </tr>
+            </thead>
+            <tbody>
+              {frontier.units.map((u) => (
+                <tr key={u.unit} class={u.unit === ranking.own ? 'own-row' : undefined}>
+                  <th scope="row">{u.name}</th>
+                  <td class="right num">{u.price}</td>
+                  <td class="right num">{points(u.composite)}</td>
+                  <td>{u.isOnFrontier ? 'yes' : 'no'}</td>
+                </tr>
+              ))}
+            </tbody>
+          </NumbersOfPicture>
         </>
       )}
     </section>

@@ -1,3 +1,4 @@
+import { RightHead } from '../right-head';
 import { Scroll } from '../scroll';
 import { formatNumber } from '#core/measure/figure-text';
 import { FrontierChart } from '../charts/frontier-chart';
@@ -232,19 +233,13 @@ function Ranking({
         <caption>{caption}</caption>
         <thead>
           <tr>
-            <th class="right" scope="col">
-              Place
-            </th>
+            <RightHead>Place</RightHead>
             <th scope="col">Unit</th>
-            <th class="right" scope="col">
-              Points of 5
-            </th>
+            <RightHead>Points of 5</RightHead>
             <th scope="col">
               90 %, {axis[0]} to {axis[1]}
             </th>
-            <th class="right" scope="col">
-              Stratum
-            </th>
+            <RightHead>Stratum</RightHead>
           </tr>
         </thead>
         <tbody>
@@ -351,9 +346,7 @@ export function kindPage(kind: SiteKind, content: SiteContent, frame: SiteFrame)
                 <thead>
                   <tr>
                     <th scope="col">Figure</th>
-                    <th class="right" scope="col">
-                      Best
-                    </th>
+                    <RightHead>Best</RightHead>
                     <th scope="col">Unit</th>
                     <th scope="col">Since</th>
                   </tr>

@@ -1,10 +1,10 @@
-import { request } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { seededBits, uniform } from '#core/stats/random';
 import { openApiDocument } from '#contracts/openapi';
 import { PLAIN_PATHS } from '#contracts/http';
 import { serve, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
+import { rawRequest } from '../testing/raw-request';
 
 /** Requests per operation; raise it to look further. */
 const TRIES = 12;
@@ -16,25 +16,9 @@ interface Sent {
   readonly body?: string | Buffer;
 }
 
-/** Sends exactly these bytes as the address: fetch would mend it. */
 function send(address: string, { method, path, headers = {}, body }: Sent): Promise<{ status: number; body: string }> {
   const { hostname, port } = new URL(address);
-  return new Promise((resolve, reject) => {
-    const sent = request({ host: hostname, port, method, path, headers, agent: false }, (response) => {
-      let text = '';
-      const end = (): void => {
-        resolve({ status: response.statusCode ?? 0, body: text });
-        sent.destroy();
-      };
-      response.on('data', (part: Buffer) => {
-        text += part.toString();
-        if (response.headers['content-type'] === 'text/event-stream') end();
-      });
-      response.on('end', end);
-    });
-    sent.on('error', reject);
-    sent.end(body);
-  });
+  return rawRequest({ host: hostname, port, method, path, headers }, body);
 }
 
 const NASTY: readonly unknown[] = [

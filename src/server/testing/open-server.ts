@@ -1,10 +1,11 @@
-import { createServer, request, type IncomingHttpHeaders } from 'node:http';
+import { createServer, type IncomingHttpHeaders } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { onTestFinished } from 'vitest';
 import { webFolder } from '../platform/package-root';
 import { httpServer } from '../routes/server';
 import type { Application } from '../wiring';
 import { testApplication } from './application';
+import { rawRequest } from './raw-request';
 
 export const TOKEN = 'abcdefghij0123456789klmnoXYZ';
 export const OTHER_DEVICE = '192.168.1.20';
@@ -48,25 +49,10 @@ export async function openServer(): Promise<{
     server.close();
   });
   const { port } = server.address() as AddressInfo;
-  const ask: Ask = (method, path, headers = {}, body) =>
-    new Promise((resolve, reject) => {
-      const sent = request({ host: '127.0.0.1', port, method, path, headers, agent: false }, (response) => {
-        let text = '';
-        const end = (): void => {
-          const parsed = /"code":"([a-z-]+)"/.exec(text)?.[1] ?? '';
-          resolve({ status: response.statusCode ?? 0, code: parsed, headers: response.headers, body: text });
-          sent.destroy();
-        };
-        response.on('data', (part: Buffer) => {
-          text += part.toString();
-          // A stream of events has no end.
-          if (response.headers['content-type'] === 'text/event-stream') end();
-        });
-        response.on('end', end);
-      });
-      sent.on('error', reject);
-      sent.end(body);
-    });
+  const ask: Ask = async (method, path, headers = {}, body) => {
+    const answer = await rawRequest({ host: '127.0.0.1', port, method, path, headers }, body);
+    return { ...answer, code: /"code":"([a-z-]+)"/.exec(answer.body)?.[1] ?? '' };
+  };
   const stack = (app as unknown as { router: { stack: { route?: RouteOfExpress }[] } }).router.stack;
   const routes = stack.flatMap(({ route }) =>
     route

@@ -1,4 +1,4 @@
-import { BODY_FIELDS, BOX_FIELDS, RESPONSE_FIELDS } from '../sheet/common-fields';
+import { BODY_FIELDS, BOX_FIELDS, OUTPUT_IMPEDANCE, PHANTOM_CURRENT, RESPONSE_FIELDS } from '../sheet/common-fields';
 import type { SheetField } from '../sheet/sheet-field';
 
 export const BOOSTER_SHEET = [
@@ -40,15 +40,7 @@ export const BOOSTER_SHEET = [
     least: 0,
     most: 100_000_000,
   },
-  {
-    id: 'outputImpedance',
-    name: 'Output impedance',
-    group: 'Electrical',
-    type: 'number',
-    unit: 'Ω',
-    least: 0,
-    most: 1_000_000,
-  },
+  OUTPUT_IMPEDANCE,
   {
     id: 'mostInput',
     name: 'Highest level',
@@ -60,16 +52,7 @@ export const BOOSTER_SHEET = [
     alsoCalled: ['maximum input level', 'max input level'],
   },
   { id: 'phantomPassed', name: 'Passes phantom power on', group: 'Electrical', type: 'yes-no', isClass: true },
-  {
-    id: 'phantomCurrent',
-    name: 'Phantom current',
-    group: 'Electrical',
-    type: 'number',
-    unit: 'mA',
-    least: 0,
-    most: 50,
-    alsoCalled: ['current consumption'],
-  },
+  PHANTOM_CURRENT,
   {
     id: 'lowCut',
     name: 'Low-cut corners',

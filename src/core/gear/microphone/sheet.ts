@@ -1,4 +1,4 @@
-import { BODY_FIELDS, BOX_FIELDS, RESPONSE_FIELDS } from '../sheet/common-fields';
+import { BODY_FIELDS, BOX_FIELDS, OUTPUT_IMPEDANCE, PHANTOM_CURRENT, RESPONSE_FIELDS } from '../sheet/common-fields';
 import type { SheetField } from '../sheet/sheet-field';
 
 /** What data sheets say of everything that picks up sound. */
@@ -92,13 +92,7 @@ export const MICROPHONE_SHEET = [
     options: ['large diaphragm', 'small diaphragm', 'hand-held', 'lavalier', 'boundary'],
   },
   {
-    id: 'outputImpedance',
-    name: 'Output impedance',
-    group: 'Electrical',
-    type: 'number',
-    unit: 'Ω',
-    least: 0,
-    most: 1_000_000,
+    ...OUTPUT_IMPEDANCE,
     alsoCalled: ['impedance', 'rated impedance', 'source impedance', 'nominal impedance'],
   },
   {
@@ -120,16 +114,7 @@ export const MICROPHONE_SHEET = [
     options: ['none', 'phantom 48 V', 'phantom 11–52 V', 'plug-in power', 'battery', 'USB', 'own supply'],
     alsoCalled: ['power requirements', 'powering', 'phantom power', 'power supply'],
   },
-  {
-    id: 'phantomCurrent',
-    name: 'Phantom current',
-    group: 'Electrical',
-    type: 'number',
-    unit: 'mA',
-    least: 0,
-    most: 50,
-    alsoCalled: ['current consumption', 'supply current'],
-  },
+  PHANTOM_CURRENT,
   {
     id: 'pads',
     name: 'Pads',

@@ -25,6 +25,29 @@ export const BODY_FIELDS = [
   },
 ] as const satisfies readonly SheetField[];
 
+/** Impedance of an output that is loaded by an input. */
+export const OUTPUT_IMPEDANCE = {
+  id: 'outputImpedance',
+  name: 'Output impedance',
+  group: 'Electrical',
+  type: 'number',
+  unit: 'Ω',
+  least: 0,
+  most: 1_000_000,
+} as const satisfies SheetField;
+
+/** What it draws from a supply on the line. */
+export const PHANTOM_CURRENT = {
+  id: 'phantomCurrent',
+  name: 'Phantom current',
+  group: 'Electrical',
+  type: 'number',
+  unit: 'mA',
+  least: 0,
+  most: 50,
+  alsoCalled: ['current consumption', 'supply current'],
+} as const satisfies SheetField;
+
 export const BOX_FIELDS = [
   {
     id: 'inTheBox',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { StepSheet } from '../step-sheet';
+import { plainStep } from '../../testing/steps';
 import { checkTake } from './check-take';
 import { doLinesMatter } from '../lines-that-matter';
 import {
@@ -38,30 +38,11 @@ const clip = (change: Partial<CheckedClip> = {}): CheckedClip => ({
   stepPowers: new Float64Array(160).map((_, i) => (i > 10 && i < 150 ? 1e-3 * (1 + Math.sin(i / 3)) : 1e-9)),
   ...change,
 });
-const STEP: StepSheet = {
-  id: 'speech',
-  role: 'speech',
-  title: 'Passage',
-  purpose: '',
-  instruction: '',
+const STEP = plainStep({
   play: { kind: 'text', text: null },
-  distanceM: 0.15,
-  angleDeg: 0,
-  heightM: null,
-  address: null,
-  levelDbSpl: null,
-  levelDbu: null,
   gain: { rule: 'peaks', lowDbfs: -12, highDbfs: -9 },
   lengthS: { least: 12, most: 60 },
-  repeats: 1,
-  voices: [],
-  accessories: [],
-  pair: null,
-  checks: [],
-  measures: [],
-  table: null,
-  comparable: null,
-};
+});
 const take = (change: Partial<CheckedTake> = {}): CheckedTake => ({
   clip: clip(),
   step: STEP,

@@ -63,6 +63,10 @@ const FACTS = `r.specimen_id, me.quantity, me.value, me.uncertainty, me.bound, m
      JOIN protocol p ON p.id = v.protocol_id
      WHERE me.algorithm_version = $1 AND me.superseded_at IS NULL`;
 
+/** Which runs count: those of some units, held up to a day. Its values come after the version of the algorithms. */
+const readOfUnits = (ids: readonly string[] | null, until: string | null) =>
+  amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
+
 /**
  * The figures that may count, newest first: of each specimen, quantity, protocol version and band the newest that was
  * measured, and the newest reason why not. Runs that open or close a session are the rig's.
@@ -73,7 +77,7 @@ export async function currentFacts(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<FactRow[]> {
-  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
+  const { sql, values } = readOfUnits(ids, until);
   return db.query(
     `SELECT * FROM (
        SELECT DISTINCT ON (r.specimen_id, me.quantity, v.id, me.document->'settings'->>'highHz', me.value IS NULL)
@@ -92,7 +96,7 @@ export async function repeatedFacts(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<(RepeatedReading & { readonly specimen_id: string })[]> {
-  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
+  const { sql, values } = readOfUnits(ids, until);
   return db.query(
     `SELECT * FROM (
        SELECT r.specimen_id, me.id, me.quantity, me.value, me.uncertainty,
@@ -114,7 +118,7 @@ export async function bridgingFacts(
   ids: readonly string[] | null = null,
   until: string | null = null,
 ): Promise<FactRow[]> {
-  const { sql, values } = amongUpTo(ids, until, { id: 'r.specimen_id', day: 'se.held_on' }, 2);
+  const { sql, values } = readOfUnits(ids, until);
   return db.query(
     `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
        (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1) ${sql}

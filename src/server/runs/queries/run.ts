@@ -213,6 +213,14 @@ export interface StepSpectrumRow {
   readonly bands: unknown;
 }
 
+const TAKES_WITH_STEP_AND_UNIT = `FROM take t
+     JOIN step st ON st.id = t.step_id
+     JOIN protocol_version v ON v.id = st.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
+     JOIN run r ON r.id = t.run_id
+     JOIN session se ON se.id = r.session_id
+     JOIN unit u ON u.id = r.specimen_id`;
+
 /** The newest takes of a step, whole-clip spectra, with how often their unit was tested. */
 export async function stepSpectra(
   db: Queryable,
@@ -225,13 +233,7 @@ export async function stepSpectra(
     `SELECT r.specimen_id, se.held_on AS date, u.name AS unit_name,
             (SELECT count(*)::int FROM run x WHERE x.specimen_id = r.specimen_id) AS runs, p.slug AS protocol,
             v.version AS protocol_version, t.gain_db, (a.summary->'loudness'->>'integratedLufs')::double precision AS loudness, a.summary->'thirdOctave' AS bands
-     FROM take t
-     JOIN step st ON st.id = t.step_id
-     JOIN protocol_version v ON v.id = st.protocol_version_id
-     JOIN protocol p ON p.id = v.protocol_id
-     JOIN run r ON r.id = t.run_id
-     JOIN session se ON se.id = r.session_id
-     JOIN unit u ON u.id = r.specimen_id
+     ${TAKES_WITH_STEP_AND_UNIT}
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $3 AND a.status = 'done'
      WHERE st.slug = $1 AND u.category = $2 AND coalesce(trim(t.settings->>'processing'), '') = ''
      ORDER BY se.held_on DESC, t.id DESC LIMIT $4`,
@@ -316,13 +318,7 @@ export async function comparableTakes(
             v.version AS protocol_version, t.gain_db, t.distance_m, t.settings,
             jsonb_array_length(t.overruled) AS overruled, c.sample_rate_hz, c.duration_s,
             a.summary, a.step_powers
-     FROM take t
-     JOIN step st ON st.id = t.step_id
-     JOIN protocol_version v ON v.id = st.protocol_version_id
-     JOIN protocol p ON p.id = v.protocol_id
-     JOIN run r ON r.id = t.run_id
-     JOIN session se ON se.id = r.session_id
-     JOIN unit u ON u.id = r.specimen_id
+     ${TAKES_WITH_STEP_AND_UNIT}
      JOIN clip c ON c.sha256 = t.clip_sha256
      JOIN analysis a ON a.clip_sha256 = t.clip_sha256 AND a.algorithm_version = $4 AND a.status = 'done'
      WHERE p.slug = $1 AND (st.slug = $2 OR r.specimen_id = $3)

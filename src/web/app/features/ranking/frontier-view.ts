@@ -86,31 +86,12 @@ const WORTH_LISTING = 0.2;
       <p class="quiet">Drawing …</p>
     }
   `,
+  styleUrl: './drawn-view.css',
   styles: `
-    :host {
-      display: grid;
-      gap: 8px;
-      align-content: start;
-      overflow-y: auto;
-      padding: 8px 12px;
-    }
-    svg {
-      width: 100%;
-      max-width: 860px;
-    }
-    text {
-      font: 10px var(--mono);
-      fill: var(--quiet);
-    }
-    .grid {
-      stroke: var(--rule);
-    }
     .bar {
       stroke: var(--quiet);
     }
     .stairs {
-      fill: none;
-      stroke: var(--azurite);
       stroke-width: 1.5;
       stroke-dasharray: 5 3;
     }

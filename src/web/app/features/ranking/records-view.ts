@@ -106,28 +106,9 @@ const [WIDTH, HEIGHT] = [720, 140];
     </table>
     <ng-content />
   `,
+  styleUrl: './drawn-view.css',
   styles: `
-    :host {
-      display: grid;
-      gap: 8px;
-      align-content: start;
-      overflow-y: auto;
-      padding: 8px 12px;
-    }
-    svg {
-      width: 100%;
-      max-width: 860px;
-    }
-    text {
-      font: 10px var(--mono);
-      fill: var(--quiet);
-    }
-    .grid {
-      stroke: var(--rule);
-    }
     .stairs {
-      fill: none;
-      stroke: var(--azurite);
       stroke-width: 2;
     }
     .sure {

@@ -8,14 +8,14 @@ import { LOADING } from '../../data/loaded';
 import { Figure } from '../../ui/figure';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { formatNumber } from '../../ui/format';
-import { ODD_LATENCY } from '../../ui/latency-words';
+import { OddLatencyMark } from '../../ui/odd-latency-mark';
 import { readTables, sideBySide } from './side-by-side';
 import { nameOf } from './standing';
 
 /** Tables of units beside each other: latency by rate and buffer, gain by dial, voltages. */
 @Component({
   selector: 'sd-side-by-side-view',
-  imports: [ChoiceField, Figure, RouterLink],
+  imports: [ChoiceField, Figure, OddLatencyMark, RouterLink],
   template: `
     @if (table(); as t) {
       <div class="head-line">
@@ -47,12 +47,7 @@ import { nameOf } from './standing';
                       {{ number(cell.value, side?.decimals ?? 0) }}
                     }
                     @if (cell.isOdd) {
-                      <i
-                        class="pi pi-exclamation-triangle warn"
-                        role="img"
-                        [attr.aria-label]="oddText"
-                        [title]="oddText"
-                      ></i>
+                      <sd-odd-latency-mark />
                     }
                   </td>
                 }
@@ -126,9 +121,6 @@ import { nameOf } from './standing';
     tfoot :is(th, td) {
       border-top: 2px solid var(--rule);
     }
-    .warn {
-      color: var(--ochre-text);
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -138,7 +130,6 @@ export class SideBySideView {
 
   protected readonly protocols = toSignal(inject(CatalogueData).protocols, { initialValue: LOADING });
   protected readonly chosen = signal<string | null>(null);
-  protected readonly oddText = ODD_LATENCY;
   private readonly tables = computed(() => readTables(this.inputs().units, this.protocols().value ?? []));
   protected readonly choices = computed(() => this.tables().map(({ title, key }) => ({ label: title, value: key })));
   protected readonly table = computed(

@@ -6,13 +6,13 @@ import type { Alternative, LineMark, Proposal } from '#contracts/review';
 import { unitName } from '#contracts/unit-name';
 import { CatalogueData } from '../../data/catalogue';
 import { TextField } from '../../ui/field/text-field';
-import { LineMarkNote } from './line-mark';
-import { changedAt, markOf, renewed, without } from './review-draft';
+import { LineReason } from './line-reason';
+import { changedAt, renewed, without } from './review-draft';
 
 /** Better alternatives, each with the reason. A name of the catalogue means that unit. */
 @Component({
   selector: 'sd-alternative-lines',
-  imports: [Button, LineMarkNote, TextField],
+  imports: [Button, LineReason, TextField],
   template: `
     <h3>Better alternatives</h3>
     @for (line of lines(); track $index; let i = $index) {
@@ -27,23 +27,15 @@ import { changedAt, markOf, renewed, without } from './review-draft';
           [value]="line.name"
           (valueChange)="rename(i, $event)"
         />
-        <sd-text-field
-          class="grow"
-          label="Why"
-          bare
-          placeholder="Why"
-          [most]="400"
-          [value]="line.text"
-          (valueChange)="change(i, { text: $event })"
+        <sd-line-reason
+          [line]="line"
+          [name]="line.name"
+          [marks]="marks()"
+          [unit]="unit()"
+          (textChange)="change(i, { text: $event })"
+          (takenOut)="linesChange.emit(without(lines(), i))"
+          (renewAsked)="renew(i)"
         />
-        <p-button
-          icon="pi pi-times"
-          [text]="true"
-          size="small"
-          [ariaLabel]="'Take out: ' + line.name"
-          (onClick)="linesChange.emit(without(lines(), i))"
-        />
-        <sd-line-mark [line]="line" [mark]="markOf(line, marks())" [unit]="unit()" (renewAsked)="renew(i)" />
       </div>
     } @empty {
       <p class="quiet small">None yet.</p>
@@ -67,7 +59,6 @@ export class AlternativeLines {
 
   private readonly units = toSignal(inject(CatalogueData).specimens.pipe(map(({ value }) => value ?? [])), { initialValue: [] }); // prettier-ignore
   protected readonly without = without<Alternative>;
-  protected readonly markOf = markOf;
 
   protected names(): string[] {
     return this.units().map((u) => unitName(u));

@@ -3,13 +3,13 @@ import { Button } from 'primeng/button';
 import type { LineMark, Proposal, UseLine } from '#contracts/review';
 import { ChoiceField } from '../../ui/field/choice-field';
 import { TextField } from '../../ui/field/text-field';
-import { LineMarkNote } from './line-mark';
-import { changedAt, markOf, renewed, without } from './review-draft';
+import { LineReason } from './line-reason';
+import { changedAt, renewed, without } from './review-draft';
 
 /** For whom it is and for whom it is not, use by use. */
 @Component({
   selector: 'sd-use-lines',
-  imports: [Button, ChoiceField, LineMarkNote, TextField],
+  imports: [Button, ChoiceField, LineReason, TextField],
   template: `
     <h3>For whom, and for whom not</h3>
     @for (line of lines(); track $index; let i = $index) {
@@ -31,23 +31,15 @@ import { changedAt, markOf, renewed, without } from './review-draft';
           [value]="line.suits"
           (valueChange)="change(i, { suits: $event })"
         />
-        <sd-text-field
-          class="grow"
-          label="Why"
-          bare
-          placeholder="Why"
-          [most]="400"
-          [value]="line.text"
-          (valueChange)="change(i, { text: $event })"
+        <sd-line-reason
+          [line]="line"
+          [name]="line.use"
+          [marks]="marks()"
+          [unit]="unit()"
+          (textChange)="change(i, { text: $event })"
+          (takenOut)="linesChange.emit(without(lines(), i))"
+          (renewAsked)="renew(i)"
         />
-        <p-button
-          icon="pi pi-times"
-          [text]="true"
-          size="small"
-          [ariaLabel]="'Take out: ' + line.use"
-          (onClick)="linesChange.emit(without(lines(), i))"
-        />
-        <sd-line-mark [line]="line" [mark]="markOf(line, marks())" [unit]="unit()" (renewAsked)="renew(i)" />
       </div>
     } @empty {
       <p class="quiet small">Nothing yet. Uses, and what each asks for, stand under “How this desk reviews”.</p>
@@ -59,8 +51,8 @@ import { changedAt, markOf, renewed, without } from './review-draft';
     .use {
       flex: 0 1 180px;
     }
-    .grow {
-      flex: 1 1 140px;
+    .line {
+      --reason-width: 140px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -78,7 +70,6 @@ export class UseLines {
     { label: 'not for it', value: 'not for' as const },
   ];
   protected readonly without = without<UseLine>;
-  protected readonly markOf = markOf;
 
   protected change(at: number, part: Partial<UseLine>): void {
     this.linesChange.emit(changedAt(this.lines(), at, { ...this.lines()[at], ...part }));

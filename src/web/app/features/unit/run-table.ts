@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { latencyCells } from '#core/gear/interface/table-figures';
 import type { Run } from '#contracts/specimen';
 import { formatNumber } from '../../ui/format';
-import { ODD_LATENCY } from '../../ui/latency-words';
+import { OddLatencyMark } from '../../ui/odd-latency-mark';
 
 /** A table that was filled in during a run. */
 @Component({
   selector: 'sd-run-table',
+  imports: [OddLatencyMark],
   template: `
     <table class="plain-table panel">
       <caption class="head">
@@ -30,12 +31,7 @@ import { ODD_LATENCY } from '../../ui/latency-words';
               <td class="num right">
                 {{ cell(row, column) }}
                 @if (odd().has(row + '/' + column)) {
-                  <i
-                    class="pi pi-exclamation-triangle warn"
-                    role="img"
-                    [attr.aria-label]="oddText"
-                    [title]="oddText"
-                  ></i>
+                  <sd-odd-latency-mark />
                 }
               </td>
             }
@@ -74,7 +70,6 @@ export class RunTable {
     const marked = step === 'latency' ? latencyCells({ cells }).filter((c) => c.isOdd) : [];
     return new Set(marked.map((c) => `${c.row}/${c.column}`));
   });
-  protected readonly oddText = ODD_LATENCY;
   protected readonly rows = computed(() => [...new Set(this.table().cells.map((c) => c.row))]);
   protected readonly columns = computed(() => [...new Set(this.table().cells.map((c) => c.column))]);
 

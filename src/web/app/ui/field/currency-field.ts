@@ -4,11 +4,12 @@ import { readCurrency } from '#core/text/read-text';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /** A field for the code of a currency. */
 @Component({
   selector: 'sd-currency-field',
-  imports: [FieldFrame, InputText],
+  imports: [FieldFrame, InputText, TypedInput],
   templateUrl: './typed-field.html',
   styles: `
     :host {

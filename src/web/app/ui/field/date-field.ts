@@ -5,25 +5,20 @@ import type { Reading } from '#core/text/reading';
 import { today } from '../format';
 import { FieldFrame } from './field-frame';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /** A field for a day: shown as year, month, day everywhere, whatever the browser's language is; a calendar beside it. */
 @Component({
   selector: 'sd-date-field',
-  imports: [FieldFrame, InputText],
+  imports: [FieldFrame, InputText, TypedInput],
   template: `
     <sd-field-frame [label]="label()" [bare]="bare()" [for]="id()" [noteId]="noteId" [refusal]="refusal()">
       <span class="pair">
         <input
           #field
           pInputText
+          [sdTypedInput]="this"
           type="text"
-          autocomplete="off"
-          [id]="id()"
-          [value]="shown()"
-          [disabled]="disabled()"
-          [attr.aria-label]="spoken()"
-          [attr.aria-invalid]="refusal() ? 'true' : null"
-          [attr.aria-describedby]="refusal() ? noteId : null"
           [placeholder]="placeholder() || 'year-month-day'"
           [title]="accepted()"
           (change)="take(field.value)"

@@ -4,11 +4,12 @@ import { readTakeGain, typedGain, type TakeGain } from '#core/rules/take-gain';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /** A field for the gain of a take: decibels, or what the device shows instead of them. */
 @Component({
   selector: 'sd-gain-field',
-  imports: [FieldFrame, InputText],
+  imports: [FieldFrame, InputText, TypedInput],
   templateUrl: './typed-field.html',
   styles: `
     :host {

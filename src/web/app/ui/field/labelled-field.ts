@@ -12,8 +12,8 @@ export abstract class LabelledField {
   readonly disabled = input(false, { transform: booleanAttribute });
 
   private readonly ownId = `field-${++made}`;
-  protected readonly id = computed(() => this.inputId() || this.ownId);
-  protected readonly noteId = `${this.ownId}-note`;
+  readonly id = computed(() => this.inputId() || this.ownId);
+  readonly noteId = `${this.ownId}-note`;
   protected readonly labelId = `${this.ownId}-label`;
-  protected readonly spoken = computed(() => (this.bare() ? this.label() : null));
+  readonly spoken = computed(() => (this.bare() ? this.label() : null));
 }

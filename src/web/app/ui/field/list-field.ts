@@ -4,11 +4,12 @@ import { readList } from '#core/text/read-text';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /** A field for several short texts, parted by commas. */
 @Component({
   selector: 'sd-list-field',
-  imports: [FieldFrame, InputText],
+  imports: [FieldFrame, InputText, TypedInput],
   templateUrl: './typed-field.html',
   styles: `
     :host {

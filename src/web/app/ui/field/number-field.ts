@@ -5,6 +5,7 @@ import { acceptedText } from '#core/text/read-number';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /**
  * A field for a number: either decimal sign, groups of three, units. It takes what is typed as it is meant, once the
@@ -12,7 +13,7 @@ import { TypedField } from './typed-field';
  */
 @Component({
   selector: 'sd-number-field',
-  imports: [FieldFrame, InputText],
+  imports: [FieldFrame, InputText, TypedInput],
   templateUrl: './typed-field.html',
   styles: `
     :host {

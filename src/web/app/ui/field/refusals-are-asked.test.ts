@@ -9,6 +9,7 @@ const NEED_NOT: Readonly<Record<string, string>> = {
   'features/ranking/ranking.ts': 'looks at units; nothing is saved',
   'features/reviews/alternative-lines.ts': 'a part of a form',
   'features/reviews/line-list.ts': 'a part of a form',
+  'features/reviews/line-reason.ts': 'a part of a form',
   'features/reviews/quotation-lines.ts': 'a part of a form',
   'features/reviews/use-lines.ts': 'a part of a form',
   'features/rules/criterion-form.ts': 'a part of a form',

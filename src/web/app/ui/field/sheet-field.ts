@@ -6,36 +6,26 @@ import { sheetValueText } from '#core/gear/sheet/sheet-value';
 import { unitsOf } from '#core/gear/sheet/sheet-units';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
+import { KnownWords } from './known-words';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /** A field of a data sheet: a number with its unit and conditions, words of a list or one's own, yes or no. */
 @Component({
   selector: 'sd-sheet-field',
-  imports: [FieldFrame, InputText],
+  imports: [FieldFrame, InputText, KnownWords, TypedInput],
   template: `
     <sd-field-frame [label]="label()" [bare]="bare()" [for]="id()" [noteId]="noteId" [refusal]="refusal()">
       <input
         #field
         pInputText
+        [sdTypedInput]="this"
         type="text"
-        autocomplete="off"
-        [id]="id()"
-        [value]="shown()"
-        [disabled]="disabled()"
         [attr.list]="suggestions().length > 0 ? id() + '-known' : null"
-        [attr.aria-label]="spoken()"
-        [attr.aria-invalid]="refusal() ? 'true' : null"
-        [attr.aria-describedby]="refusal() ? noteId : null"
         [placeholder]="hint()"
         (change)="take(field.value)"
       />
-      @if (suggestions().length > 0) {
-        <datalist [id]="id() + '-known'">
-          @for (s of suggestions(); track s) {
-            <option [value]="s"></option>
-          }
-        </datalist>
-      }
+      <sd-known-words [field]="id()" [words]="suggestions()" />
     </sd-field-frame>
   `,
   styles: `

@@ -4,25 +4,22 @@ import { Textarea } from 'primeng/textarea';
 import { readText } from '#core/text/read-text';
 import type { Reading } from '#core/text/reading';
 import { FieldFrame } from './field-frame';
+import { KnownWords } from './known-words';
 import { TypedField } from './typed-field';
+import { TypedInput } from './typed-input';
 
 /** A field for words, in one line or in several, told at each letter. What is too long is refused, not cut. */
 @Component({
   selector: 'sd-text-field',
-  imports: [FieldFrame, InputText, Textarea],
+  imports: [FieldFrame, InputText, KnownWords, Textarea, TypedInput],
   template: `
     <sd-field-frame [label]="label()" [bare]="bare()" [for]="id()" [noteId]="noteId" [refusal]="refusal()">
       @if (rows() > 1) {
         <textarea
           #field
           pTextarea
-          [id]="id()"
+          [sdTypedInput]="this"
           [rows]="rows()"
-          [value]="shown()"
-          [disabled]="disabled()"
-          [attr.aria-label]="spoken()"
-          [attr.aria-invalid]="refusal() ? 'true' : null"
-          [attr.aria-describedby]="refusal() ? noteId : null"
           [placeholder]="placeholder()"
           (input)="take(field.value)"
         ></textarea>
@@ -30,26 +27,14 @@ import { TypedField } from './typed-field';
         <input
           #field
           pInputText
+          [sdTypedInput]="this"
           [type]="type()"
-          autocomplete="off"
-          [id]="id()"
-          [value]="shown()"
-          [disabled]="disabled()"
           [attr.list]="suggestions().length > 0 ? id() + '-known' : null"
-          [attr.aria-label]="spoken()"
-          [attr.aria-invalid]="refusal() ? 'true' : null"
-          [attr.aria-describedby]="refusal() ? noteId : null"
           [placeholder]="placeholder()"
           (input)="take(field.value)"
         />
       }
-      @if (suggestions().length > 0) {
-        <datalist [id]="id() + '-known'">
-          @for (s of suggestions(); track s) {
-            <option [value]="s"></option>
-          }
-        </datalist>
-      }
+      <sd-known-words [field]="id()" [words]="suggestions()" />
       <ng-content />
     </sd-field-frame>
   `,

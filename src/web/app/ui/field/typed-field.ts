@@ -32,8 +32,8 @@ export abstract class TypedField<V> extends LabelledField {
     read: (text) => this.read(text),
     needed: this.required() ? `${this.accepted()} is needed here.` : '',
   }));
-  protected readonly refusal = this.entry.refusal;
-  protected readonly shown = computed(() => this.entry.typed() ?? this.show(this.value()));
+  readonly refusal = this.entry.refusal;
+  readonly shown = computed(() => this.entry.typed() ?? this.show(this.value()));
 
   focus(): void {
     this.field().nativeElement.focus();
