@@ -95,21 +95,18 @@ export class PlaceDistribution {
   /** Takes a unit away, puts another in its place, or adds one; the others are moved past it. */
   private replace(before: Counted | null, after: Counted | null): void {
     if (before) this.counted.delete(before.id);
-    if (after) {
-      toSteps(after, this.scale);
-      after.places.fill(ALONE);
-    }
+    if (after) toSteps(after, this.scale);
+    let ahead = 0;
     for (const other of this.counted.values()) {
-      const moved =
-        before && after
-          ? movePast(other, before, after)
-          : before
-            ? pushBy(other, before, -1)
-            : after !== null && pushBy(other, after, 1);
-      if (moved) other.spread = null;
-      if (after) pushBy(after, other, 1);
+      // Most do not overlap: they are better, or worse, in every draw, and were.
+      if (after && other.worst < after.best && (!before || other.worst < before.best)) ahead++;
+      else if (before && after && after.worst < other.best && before.worst < other.best) continue;
+      else if (before && after ? meet(other, before, after) : movePast(other, before, after)) other.spread = null;
     }
-    if (after) this.counted.set(after.id, after);
+    if (!after) return;
+    const { places } = after;
+    for (let d = 0; d < places.length; d++) places[d] += ALONE * (1 + ahead);
+    this.counted.set(after.id, after);
   }
 
   private countAll(all: readonly Counted[], scale: StepScale): void {
@@ -265,15 +262,22 @@ function pushBy({ steps, places, best, worst }: Counted, other: Counted, sign: 1
   return moved !== 0;
 }
 
-/** The same where another unit was there before and stands elsewhere now: most places stay, and so does their spread. */
-function movePast({ steps, places, best, worst }: Counted, before: Counted, after: Counted): boolean {
-  const staysBelow = before.worst < best && after.worst < best;
-  const staysAbove = before.best > worst && after.best > worst;
-  if (staysBelow || staysAbove) return false;
+/** One unit goes, or comes and learns its own places as well; whether those of the other moved. */
+function movePast(other: Counted, before: Counted | null, after: Counted | null): boolean {
+  if (after) pushBy(after, other, 1);
+  return (before !== null && pushBy(other, before, -1)) || (after !== null && pushBy(other, after, 1));
+}
+
+/** Another unit was there before and stands elsewhere now: both are counted in one pass, and most places stay. */
+function meet({ steps, places }: Counted, before: Counted, after: Counted): boolean {
   let moved = 0;
   for (let d = 0; d < steps.length; d++) {
-    const by = pushOf(after.steps[d], steps[d]) - pushOf(before.steps[d], steps[d]);
+    const mine = steps[d];
+    const push = pushOf(after.steps[d], mine);
+    const by = push - pushOf(before.steps[d], mine);
     places[d] += by;
+    // What the one loses by the other, the other does not lose by the one.
+    after.places[d] += ALONE - push;
     moved |= by;
   }
   return moved !== 0;

@@ -2,7 +2,7 @@ import { ENDPOINTS } from '#contracts/http';
 import { Failure } from '../platform/failure';
 import type { Devices } from '../platform/devices';
 import type { Application } from '../wiring';
-import { handle, type Site } from './handle';
+import { handle, handleRows, type Site } from './handle';
 
 const ok = { ok: true } as const;
 
@@ -18,7 +18,7 @@ export function apiRoutes(site: Site, application: Application, devices: Devices
     return ok;
   });
   handle(site, ENDPOINTS.jobs, () => Promise.resolve(jobs.list()));
-  handle(site, ENDPOINTS.specimens, async () => [...(await catalogue.specimens())]);
+  handleRows(site, ENDPOINTS.specimens, () => catalogue.specimens());
   handle(site, ENDPOINTS.specimen, ({ params }) => catalogue.sheet(params.id));
   handle(site, ENDPOINTS.sessions, () => catalogue.sessions());
   handle(site, ENDPOINTS.protocols, () => application.protocols.protocols());

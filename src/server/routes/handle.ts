@@ -5,6 +5,7 @@ import { fieldText, issueText } from '#contracts/issue-text';
 import type { ProblemDetail } from '#contracts/problem';
 import { unsoundText } from '#contracts/sound-text';
 import { Failure } from '../platform/failure';
+import { RowTexts } from '../platform/row-texts';
 import type { Doors } from './doors';
 
 /** Where routes are put up: each behind its door. */
@@ -30,6 +31,28 @@ export function handle<P extends z.ZodType, B extends z.ZodType, A extends z.Zod
   call: (input: { params: z.output<P>; body: z.output<B> }) => Promise<z.input<A>>,
   ...before: RequestHandler[]
 ): void {
+  answer({ app, doors }, endpoint, before, async (input, response) => void response.json(await call(input)));
+}
+
+/**
+ * The same for a list that is long and asked for often, of rows that nobody changes: what is the same object as the last
+ * time is not written again.
+ */
+export function handleRows<P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  site: Site,
+  endpoint: Endpoint<P, B, z.ZodArray<R>>,
+  call: (input: { params: z.output<P>; body: z.output<B> }) => Promise<readonly (z.input<R> & object)[]>,
+): void {
+  const texts = new RowTexts();
+  answer(site, endpoint, [], async (input, response) => void response.type('json').send(texts.of(await call(input))));
+}
+
+function answer<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(
+  { app, doors }: Site,
+  endpoint: Endpoint<P, B, A>,
+  before: readonly RequestHandler[],
+  send: (input: { params: z.output<P>; body: z.output<B> }, response: Response) => Promise<void>,
+): void {
   app[endpoint.method](
     endpoint.path,
     doors.door(endpoint.who),
@@ -39,7 +62,7 @@ export function handle<P extends z.ZodType, B extends z.ZodType, A extends z.Zod
       try {
         const params = parse(endpoint.params, request.params);
         const body = parse(endpoint.body, request.body as unknown);
-        response.json(await call({ params, body }));
+        await send({ params, body }, response);
       } catch (error) {
         next(error);
       }
