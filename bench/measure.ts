@@ -4,13 +4,13 @@ import { request } from 'node:http';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { once } from 'node:events';
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import { allocateBlock } from '#core/audio/sample-stream';
 import { wavHeader } from '#core/audio/wav-write';
 import { BiquadCascade } from '#core/dsp/biquad';
 import { highPass } from '#core/dsp/eq-biquads';
 import { exponentialSweep } from '#core/dsp/exponential-sweep';
-import { analyseLevel } from '#core/measure/clip-analysis';
+import { analyseLevel } from '#core/measure/level-pass';
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { measureResponse } from '#core/measure/response-report';
 import { rankUnits } from '#core/rules/rank';
@@ -192,6 +192,25 @@ async function session(): Promise<void> {
     result: `${all.toFixed(2)} s against ${one.toFixed(2)} s, ${(one / all).toFixed(2)} × as fast`,
     aim: `near ${cores} ×`,
   });
+}
+
+/** One clip of half an hour by one thread, and by two that share it. */
+async function longShared(): Promise<void> {
+  const path = join(folder, 'half-an-hour.wav');
+  await writeTake(path, 30);
+  const by = async (threads: number): Promise<number> => {
+    const pool = openWorkerPool(workerFolder, threads);
+    const time = await bestOf(() => pool.analyse(path, () => undefined));
+    await pool.close();
+    return time;
+  };
+  const [one, two] = [await by(1), await by(2)];
+  rows.push({
+    what: 'one clip of 30 min, two threads that share it against one',
+    result: `${two.toFixed(2)} s against ${one.toFixed(2)} s, ${(one / two).toFixed(2)} × as fast`,
+    aim: '≥ 1.8 ×',
+  });
+  rmSync(path);
 }
 
 function ranking(): void {
@@ -499,6 +518,7 @@ function compareWithR(): void {
 const PARTS = {
   analysis,
   session,
+  longShared,
   sweep,
   parts,
   longTake,

@@ -11,14 +11,15 @@ export const KERNELS = {
   fft: 'FFT_KERNEL',
   'channel-block': 'CHANNEL_BLOCK_KERNEL',
   cholesky: 'CHOLESKY_KERNEL',
+  'sample-decoder': 'SAMPLE_DECODER_KERNEL',
 };
 
 const folder = join(root, 'kernels');
 const sources = readdirSync(folder);
 
-/** Linear algebra belongs to the statistics, the others to the signal. */
-export const moduleOf = (kernel) =>
-  join(root, `src/core/${kernel === 'cholesky' ? 'stats' : 'dsp'}/${kernel}-kernel.ts`);
+/** Linear algebra belongs to the statistics, what a file holds to audio, the others to the signal. */
+const ROOMS = { cholesky: 'stats', 'sample-decoder': 'audio' };
+export const moduleOf = (kernel) => join(root, `src/core/${ROOMS[kernel] ?? 'dsp'}/${kernel}-kernel.ts`);
 
 /** The module that a kernel compiles to now. */
 export async function compiledModule(kernel) {

@@ -1,7 +1,9 @@
+import { availableParallelism } from 'node:os';
 import { Command } from 'commander';
 import Table from 'cli-table3';
 import type { ClipSummary } from '#contracts/clip-summary';
 import { workerFolder } from '#server/platform/package-root';
+import { bytesOf, isShared } from '#server/platform/shared-clip';
 import analyseClip from '#worker/tasks/analyse-clip';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import { numberOption } from './number-option';
@@ -38,7 +40,8 @@ async function analyzeFiles(files: readonly string[], options: AnalyzeOptions): 
   if (part && part.endS <= part.startS) throw new Error('--to must come after --from.');
   const task = { dualMono: options.dualMono ?? false, part, segments: null };
   const clips = await Promise.allSettled(files.map(plainClip));
-  const settled = await (files.length === 1 ? measureHere(clips, task) : measureInThreads(clips, task));
+  const isQuick = clips.length === 1 && !clips.some(isLong);
+  const settled = await (isQuick ? measureHere(clips, task) : measureInThreads(clips, task));
   for (const clip of clips) if (clip.status === 'fulfilled') clip.value.remove();
   return settled.flatMap((outcome, i) => {
     if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
@@ -58,11 +61,15 @@ const each = (clips: Clips, measure: (clip: PlainClip) => Promise<AnalyseClipRes
     clips.map((clip) => (clip.status === 'fulfilled' ? measure(clip.value) : Promise.reject(clip.reason as Error))),
   );
 
+/** A long file is work for two threads. */
+const isLong = (clip: PromiseSettledResult<PlainClip>): boolean =>
+  clip.status === 'fulfilled' && isShared(bytesOf(clip.value.path), 1, availableParallelism());
+
 /** One file is measured at once: a thread would be started for nothing. */
 const measureHere = (clips: Clips, task: Task): Promise<Outcomes> =>
   each(clips, ({ path, sound }) => analyseClip({ path, sound, progress: null, ...task }));
 
-/** Several files take as many threads as there are cores. */
+/** Several files, or a long one, take as many threads as there are cores. */
 async function measureInThreads(clips: Clips, { segments, ...options }: Task): Promise<Outcomes> {
   const { openWorkerPool } = await import('#server/platform/worker-pool');
   const pool = openWorkerPool(workerFolder);

@@ -1,6 +1,6 @@
 import { BYTES_PER_SAMPLE } from '#core/audio/audio-format';
 import { allocateBlock } from '#core/audio/sample-stream';
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import { wavHeader, type WavLayout } from '#core/audio/wav-write';
 import { openClip } from './open-clip';
 

@@ -22,6 +22,8 @@ export interface WorkerTasks {
   'measure-tone': typeof import('./tasks/measure-tone').default;
   'parse-answers': typeof import('./tasks/parse-answers').default;
   'publish-clip': typeof import('./tasks/publish-clip').default;
+  'read-levels': typeof import('./tasks/read-levels').default;
+  'read-spectra': typeof import('./tasks/read-spectra').default;
   'rank-heard': typeof import('./tasks/rank-heard').default;
   'rank-for-uses': typeof import('./tasks/rank-for-uses').default;
   'rank-units': typeof import('./tasks/rank-units').default;

@@ -1,6 +1,6 @@
 import { closeSync, fsyncSync, openSync, writeSync } from 'node:fs';
 import { BYTES_PER_SAMPLE, type AudioFormat, type SampleEncoding } from '#core/audio/audio-format';
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import { wavHeader, type WavLayout } from '#core/audio/wav-write';
 
 /** Sixteen bits stay sixteen bits; 32-bit integers and everything of a FLAC fit into 24 bits or float. */

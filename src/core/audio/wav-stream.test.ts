@@ -1,7 +1,5 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bytesInMemory, type ByteSource } from './byte-source';
-import { decodeSamples, encodeSamples } from './sample-codec';
 import { allocateBlock, BLOCK_FRAMES } from './sample-stream';
 import { openWav } from './wav-stream';
 import { encodeWav, wavHeader } from './wav-write';
@@ -50,58 +48,6 @@ describe('openWav', () => {
       read: (into: Uint8Array, at: number) => bytesInMemory(bytes.subarray(0, 500)).read(into, at),
     };
     expect(() => readAll(shrunk)).toThrow(/shorter/);
-  });
-});
-
-describe('samples', () => {
-  it.each([
-    ['pcm16', 15],
-    ['pcm24', 23],
-  ] as const)('%s survives a round trip exactly on its grid', (encoding, bits) => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.integer({ min: -(2 ** bits), max: 2 ** bits - 1 }), { minLength: 1, maxLength: 50 }),
-        (values) => {
-          const samples = Float64Array.from(values, (v) => v / 2 ** bits);
-          const back = new Float64Array(samples.length);
-          decodeSamples(encoding, encodeSamples(encoding, [samples], 0, samples.length), [back], samples.length);
-          expect(back).toEqual(samples);
-        },
-      ),
-    );
-  });
-
-  it('decodes 24-bit mono by whole words as it does byte by byte, at any length', () => {
-    for (const frames of [1, 3, 4, 5, 8, 1023]) {
-      const bytes = Uint8Array.from({ length: 3 * frames }, (_, i) => (i * 89 + 13) % 256);
-      const [fast, plain] = [new Float64Array(frames), new Float64Array(frames)];
-      decodeSamples('pcm24', bytes, [fast], frames);
-      const shifted = new Uint8Array(3 * frames + 1);
-      shifted.set(bytes, 1);
-      decodeSamples('pcm24', shifted.subarray(1), [plain], frames);
-      expect(fast).toEqual(plain);
-    }
-  });
-
-  it('limits what does not fit, and rounds to nearest with ties away from zero', () => {
-    const back = new Float64Array(4);
-    const samples = [1.5, -1.5, 1.5 / 2 ** 15, -1.5 / 2 ** 15];
-    decodeSamples('pcm16', encodeSamples('pcm16', [samples], 0, 4), [back], 4);
-    expect([...back]).toEqual([32767 / 32768, -1, 2 / 32768, -2 / 32768]);
-  });
-
-  it('decodes 32-bit integers and 64-bit floats', () => {
-    const bytes = new Uint8Array(16);
-    const view = new DataView(bytes.buffer);
-    view.setInt32(0, -(2 ** 31), true);
-    view.setInt32(4, 2 ** 30, true);
-    const out = new Float64Array(2);
-    decodeSamples('pcm32', bytes, [out], 2);
-    expect([...out]).toEqual([-1, 0.5]);
-    view.setFloat64(0, 0.1, true);
-    view.setFloat64(8, -2.5, true);
-    decodeSamples('float64', bytes, [out], 2);
-    expect([...out]).toEqual([0.1, -2.5]);
   });
 });
 

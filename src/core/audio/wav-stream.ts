@@ -1,6 +1,6 @@
 import { AudioFileError } from './audio-file-error';
 import type { ByteSource } from './byte-source';
-import { decodeSamples } from './sample-codec';
+import { SampleDecoder } from './sample-decoder';
 import { BLOCK_FRAMES, type SampleStream } from './sample-stream';
 import { readWavHeader } from './wav-header';
 
@@ -20,16 +20,19 @@ const BLOCKS_PER_READ = 8;
  */
 export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}): SampleStream {
   const { format, dataStart, frameBytes } = readWavHeader(source, options);
-  const bytes = new Uint8Array(BLOCKS_PER_READ * BLOCK_FRAMES * frameBytes);
+  const capacity = BLOCKS_PER_READ * BLOCK_FRAMES;
+  // Who only asks what the file is needs none.
+  let decoder: SampleDecoder | null = null;
   const isFloat = format.encoding === 'float32' || format.encoding === 'float64';
   let frame = 0;
   /** Frame that the buffer begins with, and how many it holds. */
   let bufferedFrom = 0;
   let buffered = 0;
 
-  const fill = (): void => {
-    const wanted = Math.min(BLOCKS_PER_READ * BLOCK_FRAMES, format.frames - frame);
-    const got = source.read(bytes.subarray(0, wanted * frameBytes), dataStart + frame * frameBytes);
+  const fill = (): SampleDecoder => {
+    const filled = (decoder ??= new SampleDecoder(format.encoding, format.channels, capacity, BLOCK_FRAMES));
+    const wanted = Math.min(capacity, format.frames - frame);
+    const got = source.read(filled.bytes.subarray(0, wanted * frameBytes), dataStart + frame * frameBytes);
     if (got < wanted * frameBytes) {
       throw new AudioFileError('truncated', 'The file became shorter while it was being read.', {
         claimedFrames: format.frames,
@@ -39,6 +42,7 @@ export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}
     }
     bufferedFrom = frame;
     buffered = wanted;
+    return filled;
   };
 
   return {
@@ -46,9 +50,8 @@ export function openWav(source: ByteSource, options: { keepPart?: boolean } = {}
     read(into) {
       const wanted = Math.min(BLOCK_FRAMES, format.frames - frame);
       if (wanted === 0) return 0;
-      if (frame >= bufferedFrom + buffered) fill();
-      const start = (frame - bufferedFrom) * frameBytes;
-      decodeSamples(format.encoding, bytes.subarray(start, start + wanted * frameBytes), into, wanted);
+      const filled = frame >= bufferedFrom + buffered || !decoder ? fill() : decoder;
+      filled.decode(frame - bufferedFrom, wanted, into);
       if (isFloat) assertSane(into, wanted, frame, format.sampleRate);
       frame += wanted;
       return wanted;

@@ -1,5 +1,5 @@
 import { BYTES_PER_SAMPLE } from './audio-format';
-import { encodeSamples } from './sample-codec';
+import { encodeSamples } from './sample-encoder';
 
 const LARGEST_RIFF = 0xffff_ffff;
 

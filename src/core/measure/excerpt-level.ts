@@ -1,5 +1,5 @@
 import { memoryStream } from '../audio/memory-stream';
-import { analyseLevel } from './clip-analysis';
+import { analyseLevel } from './level-pass';
 import type { MatchedClip } from './level-match';
 
 /**

@@ -7,7 +7,7 @@ import { BiquadCascade } from '../dsp/biquad';
 import { lowPass } from '../dsp/eq-biquads';
 import { kWeighting } from '../dsp/k-weighting';
 import { channelWeights } from './channel-weights';
-import { analyseLevel } from './clip-analysis';
+import { analyseLevel } from './level-pass';
 import { gatedLoudness, powerToLufs } from './integrated-loudness';
 
 const integrated = async (channels: readonly Float64Array[], rate = 48_000): Promise<number> =>

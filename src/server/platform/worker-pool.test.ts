@@ -1,8 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it, onTestFinished } from 'vitest';
+import { encodeWav } from '#core/audio/wav-write';
+import { lcgNoise } from '#core/testing/signals';
 import type { RankUnitsTask } from '#worker/tasks/rank-units';
 import { temporaryFolder } from '../testing/application';
+import { workerFolder } from './package-root';
 import { openRememberingThread, openWorkerPool, type WorkerPool } from './worker-pool';
 
 /** A task that ends its thread, or says how often this thread was asked. */
@@ -43,4 +46,22 @@ it('what waits behind several threads that die together is done by the next ones
   await Promise.all([task('a'), task('b')]);
   const outcomes = await Promise.allSettled([task('die'), task('die'), task('c'), task('d')]);
   expect(outcomes.map((o) => o.status)).toEqual(['rejected', 'rejected', 'fulfilled', 'fulfilled']);
+});
+
+it('measures a clip that two threads share as one thread does, and tells how far it is', async () => {
+  const path = join(temporaryFolder(), 'take.wav');
+  const [left, right] = ['left', 'right'].map((seed) => lcgNoise(30_000, 0.1, seed.length));
+  writeFileSync(path, encodeWav([left, right], 8000, 'pcm24'));
+  const pool = openWorkerPool(workerFolder, 2, 1000);
+  onTestFinished(() => pool.close());
+  const told: number[] = [];
+  const segments = { speech: [{ startS: 0.5, endS: 1.5 }], silence: [{ startS: 2, endS: 3.5 }], events: [] };
+  const part = { startS: 1, endS: 2 };
+  const alone = await pool.run('analyse-clip', { path, progress: null, segments, part });
+  const shared = await pool.analyse(path, (share) => told.push(share), segments, { part });
+  expect(shared).toEqual(alone);
+  expect(told.length).toBeGreaterThan(0);
+  // What cannot be read is refused by either thread; the pool goes on.
+  writeFileSync(path, Buffer.alloc(5000));
+  await expect(pool.analyse(path, () => undefined)).rejects.toMatchObject({ code: 'other-format' });
 });

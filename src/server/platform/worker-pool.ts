@@ -1,8 +1,9 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { MessageChannel } from 'node:worker_threads';
+import { MessageChannel, type TransferListItem } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { asAudioFileError } from '#core/audio/audio-file-error';
+import type { ClipPasses } from '#core/measure/clip-analysis';
 import type { Segments } from '#contracts/segments';
 import {
   progressMessageSchema,
@@ -13,6 +14,7 @@ import {
   type SalvageClipTask,
 } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
+import { bytesOf, isShared, LONG_BYTES } from './shared-clip';
 import { WorkLane } from './work-lane';
 
 /** Heavy work, off the main thread. */
@@ -52,13 +54,14 @@ const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting
  * A pool of threads, one per core, over the task files of a folder.
  * When a thread dies, its task is rejected and the pool starts another one.
  */
-export function openWorkerPool(folder: string, threads = availableParallelism()): WorkerPool {
+export function openWorkerPool(folder: string, threads = availableParallelism(), longFrom = LONG_BYTES): WorkerPool {
   // One more than measuring ever takes, so that a question does not wait behind a long clip.
-  return openPool(folder, threads, threads + 1, IDLE_MS);
+  return openPool(folder, { threads, maxThreads: threads + 1, idleTimeout: IDLE_MS, longFrom });
 }
 
 /** A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. */
-export const openRememberingThread = (folder: string): WorkerPool => openPool(folder, 1, 1, REMEMBERS_MS, MOST_WAITING);
+export const openRememberingThread = (folder: string): WorkerPool =>
+  openPool(folder, { threads: 1, maxThreads: 1, idleTimeout: REMEMBERS_MS, mostWaiting: MOST_WAITING });
 
 /** Questions to one thread; more would be answered too late for anybody. */
 const MOST_WAITING = 500;
@@ -66,13 +69,18 @@ const MOST_WAITING = 500;
 const IDLE_MS = 60_000;
 const REMEMBERS_MS = 15 * 60_000;
 
-function openPool(
-  folder: string,
-  threads: number,
-  maxThreads: number,
-  idleTimeout: number,
-  mostWaiting = Infinity,
-): WorkerPool {
+interface PoolSettings {
+  /** That measure at once. */
+  readonly threads: number;
+  readonly maxThreads: number;
+  readonly idleTimeout: number;
+  readonly mostWaiting?: number;
+  /** Bytes from which on two threads share a clip. */
+  readonly longFrom?: number;
+}
+
+function openPool(folder: string, settings: PoolSettings): WorkerPool {
+  const { threads, maxThreads, idleTimeout, mostWaiting = Infinity, longFrom = LONG_BYTES } = settings;
   const pool = new Piscina({
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,
@@ -91,7 +99,7 @@ function openPool(
   const run = async <Name extends TaskName>(
     task: Name,
     data: TaskInput<Name>,
-    transferList: MessageChannel['port1'][] = [],
+    transferList: TransferListItem[] = [],
     signal?: AbortSignal,
   ): Promise<TaskOutput<Name>> => {
     const options = { filename: join(folder, `${task}.js`), transferList, ...(signal ? { signal } : {}) };
@@ -103,6 +111,7 @@ function openPool(
       throw asAudioFileError(error);
     }
   };
+  let analysing = 0;
   return {
     threads,
     run: (task, data) => run(task, data),
@@ -113,12 +122,27 @@ function openPool(
       port1.on('message', (message) => onProgress(progressMessageSchema.parse(message).share));
       port1.unref();
       try {
-        const task: AnalyseClipTask = { path, progress: port2, segments, ...options };
-        return await run('analyse-clip', task, [port2]);
+        const { dualMono } = options;
+        analysing++;
+        if (!isShared(bytesOf(path), analysing, threads, longFrom))
+          return await run('analyse-clip', { path, progress: port2, segments, ...options }, [port2]);
+        const [levels, spectra] = await Promise.all([
+          run('read-levels', { path, progress: port2, segments, dualMono }, [port2]),
+          run('read-spectra', { path }),
+        ]);
+        const passes = { ...levels, spectra };
+        return await run('analyse-clip', { path, progress: null, segments, ...options, passes }, buffersOf(passes));
       } finally {
+        analysing--;
         port1.close();
       }
     },
     close: () => pool.destroy(),
   };
+}
+
+/** What is long in the passes over a clip: it goes to the next thread as it is, not as a copy. */
+function buffersOf({ level, events, spectra }: ClipPasses): TransferListItem[] {
+  const arrays = [level.framePowers, level.stepPowers, events.lowBandPeaks, events.sibilant, spectra.bandFrames];
+  return arrays.map((array) => array.buffer as ArrayBuffer);
 }

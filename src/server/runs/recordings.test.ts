@@ -1,7 +1,7 @@
 import { appendFileSync, mkdirSync, readdirSync, readlinkSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import { lcgNoise } from '#core/testing/signals';
 import { readClip } from '#worker/read-clip';
 import { emptyArchive, serve, temporaryFolder, testApplication } from '../testing/application';

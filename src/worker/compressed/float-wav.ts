@@ -1,5 +1,5 @@
 import { closeSync, fsyncSync, openSync, writeSync } from 'node:fs';
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import { wavHeader } from '#core/audio/wav-write';
 
 /** Space that the largest header takes; a plain one is padded to it. */

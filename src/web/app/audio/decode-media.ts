@@ -1,4 +1,4 @@
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import { wavHeader } from '#core/audio/wav-write';
 
 /** A sound that the browser cannot decode either. */

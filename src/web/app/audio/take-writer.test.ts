@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { decodeSamples } from '#core/audio/sample-codec';
+import { decoded } from '#core/testing/decoded';
 import { processingLeft } from './recorder';
 import { TakeWriter } from './take-writer';
 import { loadBenchChoice, saveBenchChoice } from '../features/booth/bench-choice';
@@ -19,10 +19,7 @@ describe('recording', () => {
     expect(chunks.map((c) => c.frame)).toEqual([0, 4096, 8192]);
     expect(writer.flush()).toBeNull();
     for (const { frame, bytes } of chunks) {
-      const frames = bytes.length / 3;
-      const decoded = [new Float64Array(frames)];
-      decodeSamples('pcm24', bytes, decoded, frames);
-      decoded[0].forEach((x, i) => expect(Math.abs(x - samples[frame + i])).toBeLessThanOrEqual(2 ** -24));
+      decoded('pcm24', bytes)[0].forEach((x, i) => expect(Math.abs(x - samples[frame + i])).toBeLessThanOrEqual(2 ** -24));
     }
   });
 

@@ -1,4 +1,4 @@
-import { encodeSamples } from '#core/audio/sample-codec';
+import { encodeSamples } from '#core/audio/sample-encoder';
 import type { Chunk } from './outbox';
 
 /** A chunk leaves at least twice a second: no more than that can be lost. */

@@ -1,0 +1,148 @@
+import type { AudioFormat } from '../audio/audio-format';
+import { AudioFileError } from '../audio/audio-file-error';
+import type { SampleStream } from '../audio/sample-stream';
+import { ChannelBlock } from '../dsp/channel-block';
+import { FramePowerMeter } from '../dsp/frame-power';
+import { LevelMeter } from '../dsp/level-meter';
+import { TruePeakMeter } from '../dsp/true-peak';
+import { WaveformPeaks } from '../dsp/waveform-peaks';
+import { channelWeights } from './channel-weights';
+import { stepsFromFrames } from './integrated-loudness';
+import { levelFigures, type LevelFigures } from './level';
+import { loudnessFigures, type LoudnessFigures } from './loudness';
+import { speechSegments, type SpeechSegments } from './speech-segments';
+
+/** What one pass over a clip gives when only level and loudness are wanted. */
+export interface LevelAnalysis {
+  readonly format: AudioFormat;
+  readonly durationS: number;
+  readonly level: LevelFigures;
+  /** The same for each channel alone, with its true peak (linear). */
+  readonly channels: readonly (LevelFigures & { readonly truePeak: number })[];
+  readonly loudness: LoudnessFigures;
+  readonly segments: SpeechSegments;
+  /** K-weighted, channel-weighted mean squares in frames of 20 ms. */
+  readonly framePowers: Float64Array;
+  /** 1 for each such frame in which all samples of all channels are zero: silence is told by samples, not by levels. */
+  readonly isZeroFrame: Uint8Array;
+  /** The same in steps of 100 ms. */
+  readonly stepPowers: Float64Array;
+  readonly waveform: { readonly pairs: Float32Array<ArrayBuffer>; readonly framesPerColumn: number };
+}
+
+/** Settings of a pass over the samples. */
+export interface LevelOptions {
+  /** A one-channel clip counts as played by two loudspeakers (+3.01 LU). */
+  readonly dualMono?: boolean;
+  /** Segments that stand in for the automatic ones. */
+  readonly segments?: SpeechSegments | null;
+  /** Called now and then with the share that is done, 0…1. */
+  readonly onProgress?: (share: number) => void;
+}
+
+/**
+ * Level, loudness, true peak, loudness range, segments and waveform alone, for meters and level matching.
+ *
+ * @param stream - it is read to its end and not closed
+ * @param options - settings
+ * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
+ */
+export function analyseLevel(stream: SampleStream, options: LevelOptions = {}): Promise<LevelAnalysis> {
+  return levelPass(stream, options, () => null);
+}
+
+/** A further meter of one channel, over the block that its level meters have seen. */
+export interface FurtherMeter {
+  push(): void;
+  finish(): void;
+}
+
+/**
+ * {@link analyseLevel}, with further meters over the same samples.
+ *
+ * @param stream - the clip; it is read to its end and not closed
+ * @param options - settings
+ * @param further - makes the further meters of a channel; null: none
+ */
+export async function levelPass(
+  stream: SampleStream,
+  options: LevelOptions,
+  further: (block: ChannelBlock) => FurtherMeter | null,
+): Promise<LevelAnalysis> {
+  const { format } = stream;
+  const blocks = Array.from({ length: format.channels }, () => new ChannelBlock());
+  const samples = blocks.map((block) => block.samples);
+  const channels = blocks.map((block) => new LevelMeters(format.sampleRate, block, further(block)));
+  const waveform = new WaveformPeaks();
+  let frames = 0;
+  for (let reads = 0; ; reads++) {
+    const next = stream.read(samples);
+    const count = typeof next === 'number' ? next : await next;
+    if (count === 0) break;
+    channels.forEach((meters) => meters.push(count));
+    waveform.push(blocks);
+    frames += count;
+    if (reads % 64 === 0 && format.frames > 0) options.onProgress?.(frames / format.frames);
+  }
+  if (frames === 0) throw new AudioFileError('no-audio', 'The file holds no samples.');
+  channels.forEach((meters) => meters.finish());
+  const weights = options.dualMono && format.channels === 1 ? [2] : channelWeights(format.channels, format.channelMask);
+  const framePowers = weightedFramePowers(channels, weights);
+  const isZeroFrame = zeroFrames(channels);
+  return {
+    format: { ...format, frames },
+    durationS: frames / format.sampleRate,
+    level: levelFigures(channels),
+    channels: channels.map((c) => ({ ...levelFigures([c]), truePeak: c.truePeak.peak })),
+    loudness: loudnessFigures(framePowers, Math.max(...channels.map((c) => c.truePeak.peak))),
+    segments: options.segments ?? speechSegments(framePowers, isZeroFrame),
+    framePowers,
+    isZeroFrame,
+    stepPowers: stepsFromFrames(framePowers),
+    waveform: waveform.finish(),
+  };
+}
+
+class LevelMeters {
+  readonly level = new LevelMeter();
+  readonly frames: FramePowerMeter;
+  readonly truePeak: TruePeakMeter;
+
+  constructor(
+    sampleRate: number,
+    private readonly block: ChannelBlock,
+    private readonly further: FurtherMeter | null,
+  ) {
+    this.frames = new FramePowerMeter(sampleRate, block);
+    this.truePeak = new TruePeakMeter(block);
+  }
+
+  /** @param count - samples that were filled into the block */
+  push(count: number): void {
+    this.block.scan(count);
+    this.level.push(this.block);
+    this.frames.push();
+    this.truePeak.push(this.level.peak);
+    this.further?.push();
+  }
+
+  finish(): void {
+    this.truePeak.finish();
+    this.further?.finish();
+  }
+}
+
+function weightedFramePowers(channels: readonly LevelMeters[], weights: readonly number[]): Float64Array {
+  const sum = new Float64Array(channels[0].frames.kWeighted.length);
+  channels.forEach((meters, c) => {
+    const powers = meters.frames.kWeighted.view();
+    for (let i = 0; i < sum.length; i++) sum[i] += weights[c] * powers[i];
+  });
+  return sum;
+}
+
+/** A square of a sample of any format is larger than zero, so a mean square of zero is a frame of zeros. */
+function zeroFrames(channels: readonly LevelMeters[]): Uint8Array {
+  const powers = channels.map((meters) => meters.frames.plain.view());
+  return Uint8Array.from(powers[0], (_, i) => (powers.every((p) => p[i] === 0) ? 1 : 0));
+}

@@ -1,0 +1,81 @@
+import type { SampleStream } from '../audio/sample-stream';
+import { BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
+import { ChannelBlock } from '../dsp/channel-block';
+import { DropOutDetector } from '../dsp/drop-out-detector';
+import { worstChannel, type DropOuts } from './drop-outs';
+import { meanOf } from './over-channels';
+
+/** What the spectra of a clip come to, as the mean of its channels; and its holes. */
+export interface ClipSpectra {
+  /** VALUES_PER_FRAME band powers per whole frame. */
+  readonly bandFrames: Float64Array;
+  /** In samples. */
+  readonly frameLength: number;
+  readonly frames: number;
+  /** Mean power per bin over all frames, one-sided. */
+  readonly meanPowers: Float64Array;
+  readonly dropOuts: DropOuts;
+}
+
+/** Takes the spectra of one channel, and looks for holes: about as much work as its levels. */
+export class SpectralMeter {
+  readonly bands: BandPowerFrames;
+  readonly dropOuts: DropOutDetector;
+
+  /**
+   * @param sampleRate - in hertz
+   * @param block - the block that is pushed
+   */
+  constructor(
+    sampleRate: number,
+    private readonly block: ChannelBlock,
+  ) {
+    this.bands = new BandPowerFrames(sampleRate);
+    this.dropOuts = new DropOutDetector(sampleRate);
+  }
+
+  /** Takes the block as it stands. */
+  push(): void {
+    this.bands.push(this.block.samples, this.block.count);
+    this.dropOuts.push(this.block);
+  }
+
+  finish(): void {
+    this.bands.finish();
+    this.dropOuts.finish();
+  }
+}
+
+/** @param channels - one finished meter per channel */
+export function spectraOf(channels: readonly SpectralMeter[]): ClipSpectra {
+  const [{ bands }] = channels;
+  const bandFrames = meanOf(channels.map((m) => m.bands.values.view()));
+  return {
+    bandFrames: bandFrames.subarray(0, bandFrames.length - (bandFrames.length % VALUES_PER_FRAME)),
+    frameLength: bands.frameLength,
+    frames: bands.frames,
+    meanPowers: meanOf(channels.map((m) => m.bands.meanPowers())),
+    dropOuts: worstChannel(channels.map((m) => m.dropOuts)),
+  };
+}
+
+/**
+ * Spectra and holes of a clip in a pass of their own, so that another thread can take its levels meanwhile.
+ *
+ * @param stream - the clip; it is read to its end and not closed
+ */
+export async function spectralPass(stream: SampleStream): Promise<ClipSpectra> {
+  const { channels, sampleRate } = stream.format;
+  const blocks = Array.from({ length: channels }, () => new ChannelBlock());
+  const samples = blocks.map((block) => block.samples);
+  const meters = blocks.map((block) => new SpectralMeter(sampleRate, block));
+  for (;;) {
+    const next = stream.read(samples);
+    const count = typeof next === 'number' ? next : await next;
+    if (count === 0) break;
+    for (const block of blocks) block.scan(count);
+    for (const meter of meters) meter.push();
+  }
+  for (const meter of meters) meter.finish();
+  return spectraOf(meters);
+}
