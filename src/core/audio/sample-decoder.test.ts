@@ -20,7 +20,7 @@ describe('samples of a file', () => {
   it.each(ENCODINGS.flatMap((encoding) => [1, 2, 3, 8].map((channels) => [encoding, channels] as const)))(
     '%s of %i channels are what a plain reading gives, at any length and from any frame',
     (encoding, channels) => {
-      const bits = seededBits(encoding + channels);
+      const bits = seededBits(`${encoding} of ${channels}`);
       const width = BYTES_PER_SAMPLE[encoding];
       const capacity = 70;
       const bytes = Uint8Array.from({ length: capacity * channels * width }, () => 256 * uniform(bits));

@@ -159,4 +159,89 @@ describe('matching takes to steps', () => {
     const [odd] = matchTakes([take('speech.wav', 'line')], [STEPS[0]]);
     expect(odd.doubts.join()).toMatch(/short line/);
   });
+
+  /** What is said of one take and one step, in full. */
+  const said = (one: MatchableTake, change: Partial<MatchableStep> = {}, playKind = 'text') => {
+    const [{ reasons, doubts, certainty }] = matchTakes([one], [step('a', playKind, { fileHints: [], ...change })]);
+    return { reasons, doubts, certainty };
+  };
+
+  it('says all that speaks for a match and nothing else', () => {
+    expect(said(take('x.wav', 'passage'))).toEqual({
+      reasons: ['it holds a long reading', 'it is number 1 in order'],
+      doubts: [],
+      certainty: 1,
+    });
+    expect(said(take('x.wav', 'passage'), {}, 'unknown').reasons).toEqual(['it is number 1 in order']);
+    expect(said(take('x.wav', 'passage'), {}, 'unknown').doubts).toEqual([]);
+    expect(said(take('x.wav', 'passage'), { usualS: 16 }).reasons[1]).toBe('its 16.0 s are usual here');
+    // A length half as long again is neither usual nor odd enough: 1 − 3·ln 1.3 is 0.21.
+    expect(said(take('x.wav', 'passage'), { usualS: 16 * 1.3 }).doubts).toEqual([]);
+    expect(said(take('x.wav', 'passage'), { usualS: 16 * 1.3 }).reasons).toHaveLength(2);
+  });
+
+  it('names a place only where there are as many takes as steps, and it is the same', () => {
+    const places = (takes: readonly MatchableTake[], steps: readonly MatchableStep[]) =>
+      matchTakes(takes, steps).map((m) => m.reasons.filter((r) => r.startsWith('it is number')));
+    const two = [step('a', 'text', { fileHints: [] }), step('b', 'silence', { fileHints: [] })];
+    expect(places([take('1.wav', 'passage'), take('2.wav', 'silence')], two)).toEqual([['it is number 1 in order'], ['it is number 2 in order']]); // prettier-ignore
+    // By the names, not by the order in which they were brought in.
+    expect(places([take('2.wav', 'silence'), take('1.wav', 'passage')], two)).toEqual([['it is number 2 in order'], ['it is number 1 in order']]); // prettier-ignore
+    expect(places([take('1.wav', 'silence'), take('2.wav', 'passage')], two)).toEqual([[], []]);
+    expect(places([take('1.wav', 'passage')], two)).toEqual([[]]);
+  });
+
+  it('is as certain as the next best step is far', () => {
+    const like = [step('a', 'text', { fileHints: [] }), step('b', 'text', { fileHints: [] })];
+    const [first] = matchTakes([take('x.wav', 'passage')], like);
+    // One take in the middle of two steps that ask for the same: nothing tells them apart.
+    expect(first.certainty).toBe(0);
+    const [named] = matchTakes([take('reading.wav', 'passage')], [{ ...like[0], fileHints: ['reading'] }, like[1]]);
+    expect(named.certainty).toBeGreaterThan(0.2);
+    expect(named.certainty).toBeLessThanOrEqual(1);
+    const [nowhere] = matchTakes([take('x.wav', 'tone')], [step('a', 'silence', { fileHints: [] })]);
+    expect(nowhere).toMatchObject({ step: null, certainty: 0, doubts: [] });
+    expect(nowhere.reasons).toEqual(['no step fits, or all that fit are taken']);
+  });
+
+  it('weighs a long hint more than a short one that may be there by chance', () => {
+    const both = [step('a', 'text', { fileHints: ['rea'] }), step('b', 'text', { fileHints: ['reading desk'] })];
+    expect(found([take('reading desk.wav', 'passage')], both)).toEqual({ 'reading desk.wav': 'b' });
+    expect(found([take('reading desk.wav', 'passage')], [both[1], both[0]])).toEqual({ 'reading desk.wav': 'b' });
+  });
+
+  it('holds a length against what is asked, ends included', () => {
+    const asked = { lengthS: { least: 5, most: 40 } };
+    for (const durationS of [5, 40]) expect(said(take('x.wav', 'passage', -24, { durationS }), asked).doubts).toEqual([]); // prettier-ignore
+    const preferred = (durationS: number) =>
+      matchTakes([take('x.wav', 'passage', -24, { durationS })], [step('short', 'text', { fileHints: [], lengthS: { least: 5, most: 20 } }), step('long', 'text', { fileHints: [], lengthS: { least: 20, most: 60 } })])[0].step; // prettier-ignore
+    expect([preferred(12), preferred(50)]).toEqual(['short', 'long']);
+  });
+
+  it('tells a step with puffs by three of them, and says so', () => {
+    const puffs = (plosives: number) =>
+      said(take('x.wav', 'line', -24, { plosives }), { role: 'plosive' }, 'phrase').reasons;
+    expect(puffs(3)).toContain('3 puffs were found');
+    expect(puffs(2).join()).not.toContain('puffs');
+    expect(said(take('x.wav', 'line', -24, { plosives: 5 }), {}, 'phrase').reasons.join()).not.toContain('puffs');
+    expect(said(take('x.wav', 'passage', -24, { plosives: 5 }), { role: 'plosive' }).reasons.join()).not.toContain('puffs'); // prettier-ignore
+    const steps = [step('plain', 'phrase', { fileHints: [] }), step('puffs', 'phrase', { fileHints: [], role: 'plosive' })]; // prettier-ignore
+    expect(matchTakes([take('x.wav', 'line', -24, { plosives: 3 })], steps)[0].step).toBe('puffs');
+    expect(matchTakes([take('x.wav', 'line', -24, { plosives: 2 })], steps)[0].step).toBe('plain');
+  });
+
+  it('says where a level suits its distance and where it does not, with the gain taken out', () => {
+    const ladder = [0.15, 0.6].map((distanceM) => step(`at-${100 * distanceM}`, 'phrase', { role: 'distance', distanceM, fileHints: [`at-${100 * distanceM}`] })); // prettier-ignore
+    const levels = (near: number, far: number, gainDb: number | null = null) =>
+      matchTakes([take('at-15.wav', 'line', near, { gainDb: null }), take('at-60.wav', 'line', far, { gainDb })], ladder) // prettier-ignore
+        .map((m) => [...m.reasons, ...m.doubts].filter((r) => r.includes('level')));
+    const suits = 'its level suits that distance or angle';
+    // Four times the distance: 12 dB less, of which a room leaves some 10.
+    expect(levels(-24, -34)).toEqual([[suits], [suits]]);
+    // 10 dB of gain more: as loud, and still 10 dB less.
+    expect(levels(-24, -24, 10)).toEqual([[suits], [suits]]);
+    expect(levels(-24, -27)[1]).not.toContain(suits);
+    // One line alone has nothing to be held against.
+    expect(said(take('at-15.wav', 'line'), { role: 'distance', distanceM: 0.15 }, 'phrase').reasons.join()).not.toContain('level'); // prettier-ignore
+  });
 });

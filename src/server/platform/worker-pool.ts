@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { MessageChannel, type TransferListItem } from 'node:worker_threads';
+import { MessageChannel, type Transferable } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { asAudioFileError } from '#core/audio/audio-file-error';
 import type { ClipPasses } from '#core/measure/clip-analysis';
@@ -99,7 +99,7 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
   const run = async <Name extends TaskName>(
     task: Name,
     data: TaskInput<Name>,
-    transferList: TransferListItem[] = [],
+    transferList: Transferable[] = [],
     signal?: AbortSignal,
   ): Promise<TaskOutput<Name>> => {
     const options = { filename: join(folder, `${task}.js`), transferList, ...(signal ? { signal } : {}) };
@@ -142,7 +142,7 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
 }
 
 /** What is long in the passes over a clip: it goes to the next thread as it is, not as a copy. */
-function buffersOf({ level, events, spectra }: ClipPasses): TransferListItem[] {
+function buffersOf({ level, events, spectra }: ClipPasses): Transferable[] {
   const arrays = [level.framePowers, level.stepPowers, events.lowBandPeaks, events.sibilant, spectra.bandFrames];
   return arrays.map((array) => array.buffer as ArrayBuffer);
 }

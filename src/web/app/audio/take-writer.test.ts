@@ -19,7 +19,9 @@ describe('recording', () => {
     expect(chunks.map((c) => c.frame)).toEqual([0, 4096, 8192]);
     expect(writer.flush()).toBeNull();
     for (const { frame, bytes } of chunks) {
-      decoded('pcm24', bytes)[0].forEach((x, i) => expect(Math.abs(x - samples[frame + i])).toBeLessThanOrEqual(2 ** -24));
+      decoded('pcm24', bytes)[0].forEach((x, i) =>
+        expect(Math.abs(x - samples[frame + i])).toBeLessThanOrEqual(2 ** -24),
+      );
     }
   });
 
