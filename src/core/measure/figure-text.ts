@@ -6,6 +6,17 @@ export function formatNumber(value: number, decimals: number): string {
   return /^-0(\.0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−');
 }
 
+/**
+ * An uncertainty behind its figure. One that rounds to nothing is told as one of the last place: it is small, not none.
+ *
+ * @example
+ *   plusMinus(0.42, 1); // => '±0.4'
+ * @example
+ *   plusMinus(0.02, 1); // => '±0.1'
+ */
+export const plusMinus = (uncertainty: number, decimals: number): string =>
+  `±${formatNumber(Math.max(uncertainty, 10 ** -decimals), decimals)}`;
+
 /** A figure in parts, so that the unit can stand in quiet ink. */
 export interface FigureText {
   readonly value: string;

@@ -1,3 +1,4 @@
+import { plusMinus } from '../measure/figure-text';
 import type { Bound } from '../measure/measurement';
 import { blendedPoints, heardPoints, type HeardFact } from './heard-points';
 import { pointsOnCurve, type Knot } from './points-curve';
@@ -124,14 +125,14 @@ function pointsFromListening(criterion: HeardCriterion, unit: UnitFacts): Criter
   if (!given) {
     return {
       points: heard.points,
-      why: `${answers} (±${heard.sd.toFixed(1)})`,
+      why: `${answers} (${plusMinus(heard.sd, 1)})`,
       scatter: { kind: 'figure', value: fact.logWorth, sd: fact.se, beyond: 0, curve: criterion.curve },
     };
   }
   const { points, sd } = blendedPoints(heard, { points: given.value, sd: criterion.repeatability });
   return {
     points,
-    why: `${answers} ${heard.points.toFixed(1)} ±${heard.sd.toFixed(1)}, by hand ${given.value.toFixed(1)} ±${criterion.repeatability.toFixed(1)}: weighed by their certainty`,
+    why: `${answers} ${heard.points.toFixed(1)} ${plusMinus(heard.sd, 1)}, by hand ${given.value.toFixed(1)} ${plusMinus(criterion.repeatability, 1)}: weighed by their certainty`,
     scatter: { kind: 'points', sd },
   };
 }

@@ -1,3 +1,4 @@
+import { plusMinus } from '#core/measure/figure-text';
 import { isQuantity } from '#core/measure/registry';
 import { unlikeBandwidth, usualBandwidth } from '#core/rules/like-bandwidth';
 import { newestFigure } from '#core/rules/newest-figure';
@@ -105,7 +106,7 @@ function bridgeOf(fact: FactRow, current: Protocol, bridging: readonly FactRow[]
 }
 
 function bridged(fact: FactRow, { offset, uncertainty, count }: PairedOffset): RankedFact {
-  const signed = `${offset < 0 ? '−' : '+'}${Math.abs(offset).toFixed(2)} ±${uncertainty.toFixed(2)}`;
+  const signed = `${offset < 0 ? '−' : '+'}${Math.abs(offset).toFixed(2)} ${plusMinus(uncertainty, 2)}`;
   return {
     ...fact,
     value: (fact.value ?? 0) + offset,

@@ -1,7 +1,7 @@
 import { gearKind } from '#core/gear/kinds';
 import type { Category } from '#contracts/common';
 
-export { figureText, formatNumber } from '#core/measure/figure-text';
+export { figureText, formatNumber, plusMinus } from '#core/measure/figure-text';
 
 /** Seconds as people say them: 0:08, 1:02:03. */
 export function formatTime(seconds: number): string {

@@ -3,7 +3,7 @@ import { Button } from 'primeng/button';
 import { lowCutWords } from '#core/measure/low-cut';
 import { removalWords } from '#core/measure/removed-by-band';
 import type { CompareRequest, CompareTable, LaneDifference } from '#contracts/compare';
-import { formatNumber } from '../../ui/format';
+import { formatNumber, plusMinus } from '../../ui/format';
 
 /** Third octaves that say something of speech and of what disturbs it, Hz. */
 const [LOWEST_HZ, HIGHEST_HZ] = [60, 16_000];
@@ -52,6 +52,7 @@ export class ComparePair {
     this.pair().removed.filter((r) => r.centreHz >= LOWEST_HZ && r.centreHz <= HIGHEST_HZ),
   );
   protected readonly number = formatNumber;
+  protected readonly plusMinus = plusMinus;
   protected readonly lowCutWords = lowCutWords;
   protected readonly removalWords = removalWords;
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { formatNumber } from '../../ui/format';
+import { formatNumber, plusMinus } from '../../ui/format';
 import type { DescribedRow } from './compare-charts';
 
 /** Figures of several takes side by side; what differs from the zero line is bold, and says so. */
@@ -33,4 +33,5 @@ export class FigureTable {
   readonly zero = input.required<number>();
 
   protected readonly number = formatNumber;
+  protected readonly plusMinus = plusMinus;
 }

@@ -56,6 +56,7 @@ import {
   type Draft,
   type DraftFile,
 } from './draft';
+import { whyNotRanked } from '../unit/why-not-ranked';
 import { storedWords } from './stored-words';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 import { NumberField } from '../../ui/field/number-field';
@@ -173,7 +174,9 @@ export class NewRun {
     const imported = this.imported();
     const sheet = this.watched().value;
     const run = sheet?.runs.find((r) => r.id === imported?.runId);
-    return imported && sheet && run ? { row: sheet.row, run, created: imported.created } : null;
+    return imported && sheet && run
+      ? { row: sheet.row, run, created: imported.created, whyNotRanked: whyNotRanked(sheet) }
+      : null;
   });
   protected readonly share = computed(() => {
     const jobs = this.events.jobs().filter((j) => j.specimenId === this.imported()?.specimenId && j.total === 1);

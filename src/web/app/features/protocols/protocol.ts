@@ -14,7 +14,7 @@ import { Breadcrumb } from '../../data/breadcrumb';
 import { ScreenKeys } from '../../data/keys';
 import { LOADING } from '../../data/loaded';
 import { ProtocolData } from '../../data/protocols';
-import { formatNumber, kindName } from '../../ui/format';
+import { formatNumber, kindName, plusMinus } from '../../ui/format';
 import { PlacementSketch } from '../../ui/placement-sketch';
 import { ProblemBox } from '../../ui/problem-box';
 import { balanceText } from './balance-text';
@@ -158,7 +158,7 @@ export function bridgeRow(bridge: Bridges['offsets'][number]) {
   return {
     ...bridge,
     name,
-    offsetText: `${signed(bridge.offset)} ±${formatNumber(bridge.uncertainty, digits)} ${unit}`,
+    offsetText: `${signed(bridge.offset)} ${plusMinus(bridge.uncertainty, digits)} ${unit}`,
     intervalText: bridge.interval95
       ? `${signed(bridge.interval95[0])} to ${signed(bridge.interval95[1])}`
       : 'one unit only',

@@ -7,7 +7,7 @@ import { countedCurrency } from '#core/rules/rubric';
 import type { RankingInputs } from '#contracts/ranking';
 import { unitName } from '#contracts/unit-name';
 import { Ranker } from '../../data/ranker';
-import { chanceText, formatNumber } from '../../ui/format';
+import { chanceText, formatNumber, plusMinus } from '../../ui/format';
 import { turningSentences } from './turning-sentences';
 import { upgradeSentences } from './upgrade-sentences';
 
@@ -18,8 +18,8 @@ import { upgradeSentences } from './upgrade-sentences';
     <h3>{{ name(first()) }} against {{ name(second()) }}</h3>
     @if (why(); as w) {
       <p class="small">
-        Difference <span class="num">{{ signed(w.difference) }} ±{{ number(w.sd, 2) }}</span> points of 5; the first is
-        better with a probability of <span class="num">{{ chance(w.probability) }}</span>.
+        Difference <span class="num">{{ signed(w.difference) }} {{ plusMinus(w.sd, 2) }}</span> points of 5; the first
+        is better with a probability of <span class="num">{{ chance(w.probability) }}</span>.
       </p>
       <table class="plain-table">
         <thead>
@@ -41,7 +41,7 @@ import { upgradeSentences } from './upgrade-sentences';
                 {{ number(s.second.points, 1) }}{{ s.second.isAssumed ? '?' : '' }}
               </td>
               <td class="num right">
-                {{ signed(s.difference) }} <span class="quiet">±{{ number(s.sd, 2) }}</span>
+                {{ signed(s.difference) }} <span class="quiet">{{ plusMinus(s.sd, 2) }}</span>
               </td>
             </tr>
           }
@@ -120,6 +120,7 @@ export class WhyPanel {
     return why ? turningSentences(why, this.criterionName, this.name(this.first()), this.name(this.second())) : [];
   });
   protected readonly number = formatNumber;
+  protected readonly plusMinus = plusMinus;
   protected readonly chance = chanceText;
   protected readonly signed = (value: number): string => {
     const text = formatNumber(value, 2);

@@ -28,7 +28,7 @@ import { kindChoices } from '../../data/choices';
 import { LOADING } from '../../data/loaded';
 import { SessionData } from '../../data/sessions';
 import { Uploads } from '../../data/uploads';
-import { formatNumber, today } from '../../ui/format';
+import { formatNumber, plusMinus, today } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { NumberField } from '../../ui/field/number-field';
 import { SHEETS } from '../../ui/field/number-sheets';
@@ -224,7 +224,7 @@ const emptyCalibration = (): NewCalibration => ({
 
 /** What a calibration says, in words. */
 export function resultText({ kind, result, uncertainty, gainDb }: Calibration): string {
-  const spread = uncertainty === null ? '' : ` ±${formatNumber(uncertainty, 2)}`;
+  const spread = uncertainty === null ? '' : ` ${plusMinus(uncertainty, 2)}`;
   if (kind === 'loopback') return `${formatNumber(result, 3)} ms round trip`;
   if (kind === 'electrical') return `${formatNumber(result, 2)}${spread} dBu at full scale and 0 dB of gain`;
   return `${formatNumber(result, 2)}${spread} dBFS at 94 dB SPL and 0 dB of gain${gainDb === null ? '' : ` (read at ${gainDb} dB)`}`;

@@ -33,7 +33,7 @@ import { LOADING } from '../../data/loaded';
 import { isTyping, ScreenKeys } from '../../data/keys';
 import { newNumber } from '../../data/new-number';
 import { ListeningData, type HeardStep } from '../../data/listening';
-import { formatNumber } from '../../ui/format';
+import { formatNumber, plusMinus } from '../../ui/format';
 import { LetterChips } from '../../ui/letter-chips';
 import { ProblemBox } from '../../ui/problem-box';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
@@ -117,6 +117,7 @@ export class Place {
   ];
   protected readonly attributes = ATTRIBUTES.map((value) => ({ value, label: ATTRIBUTE_NAMES[value] }));
   protected readonly formatNumber = formatNumber;
+  protected readonly plusMinus = plusMinus;
   protected readonly isHeat = computed(() => this.placing()?.question?.kind === 'heat');
   protected readonly bars = computed(() => {
     const shares = this.placing()?.probabilities ?? [];

@@ -17,7 +17,7 @@ import { readClasses, unitsOfClasses } from '../../data/class-filter';
 import { ScreenKeys } from '../../data/keys';
 import { ListeningData } from '../../data/listening';
 import { LOADING } from '../../data/loaded';
-import { formatNumber } from '../../ui/format';
+import { formatNumber, plusMinus } from '../../ui/format';
 import { ProblemBox } from '../../ui/problem-box';
 import { WorthWhisker, worthScaleAround } from '../../ui/worth-whisker';
 import { ATTRIBUTE_NAMES } from '../listening/design-words';
@@ -94,6 +94,7 @@ export class ScalePage {
     }));
   });
   protected readonly formatNumber = formatNumber;
+  protected readonly plusMinus = plusMinus;
 
   constructor() {
     inject(Breadcrumb).crumbs.set([{ label: 'Scale', link: null }]);

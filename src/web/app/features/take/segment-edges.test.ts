@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { readNumber } from '#core/text/read-number';
-import { edgeSheets } from './segment-list';
+import { numberText, readNumber } from '#core/text/read-number';
+import { edgeSheets, moved, segmentRows } from './segment-list';
 
 describe('edges of a segment that are typed', () => {
   const { start, end } = edgeSheets({ startS: 3, endS: 5 }, 16.0213);
@@ -12,6 +12,16 @@ describe('edges of a segment that are typed', () => {
     expect(readNumber('16.021 s', end)).toEqual({ isUnderstood: true, value: 16.021 });
   });
 
+  it('take the end of the clip as they show it', () => {
+    const clip = 16.0217;
+    const sheet = edgeSheets({ startS: 3, endS: clip }, clip).end;
+    for (const shown of [numberText(clip, sheet), '16.022'])
+      expect(readNumber(shown, sheet), shown).toMatchObject({ isUnderstood: true });
+    const segments = { speech: [{ startS: 3, endS: 10 }], silence: [], events: [] };
+    const [row] = segmentRows(segments);
+    expect(moved(segments, row, 3, 16.022, clip).speech).toEqual([{ startS: 3, endS: clip }]);
+  });
+
   it('are refused elsewhere, rather than moved', () => {
     for (const [text, sheet] of [
       ['-1', start],
@@ -20,6 +30,6 @@ describe('edges of a segment that are typed', () => {
       ['17', end],
     ] as const)
       expect(readNumber(text, sheet), text).toMatchObject({ isUnderstood: false });
-    expect(readNumber('17', end)).toMatchObject({ why: expect.stringContaining('16.021 s') as string });
+    expect(readNumber('17', end)).toMatchObject({ why: expect.stringContaining('16.022 s') as string });
   });
 });

@@ -34,14 +34,14 @@ export function segmentRows(segments: Segments): SegmentRow[] {
   ).sort((a, b) => a.startS - b.startS);
 }
 
-/** What the fields for the edges of a segment take: within the clip, and not turned over. */
+/** What the fields for the edges of a segment take: within the clip (its end as the field shows it counts as its end), and not turned over. */
 export function edgeSheets(
   { startS, endS }: Pick<SegmentRow, 'startS' | 'endS'>,
   durationS: number,
 ): { readonly start: NumberSheet; readonly end: NumberSheet } {
   return {
     start: { ...SHEETS.place, least: 0, most: floorMs(endS - SHORTEST_S) },
-    end: { ...SHEETS.place, least: ceilMs(startS + SHORTEST_S), most: floorMs(durationS) },
+    end: { ...SHEETS.place, least: ceilMs(startS + SHORTEST_S), most: ceilMs(durationS) },
   };
 }
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { RouterLink } from '@angular/router';
 import type { RankedUnit } from '#core/rules/rank';
 import type { Rubric } from '#core/rules/rubric';
-import { formatNumber } from '../../ui/format';
+import { formatNumber, plusMinus } from '../../ui/format';
 import { Whisker, scaleAround } from '../../ui/whisker';
 import { nameOf, standingSentences, type Names } from '../ranking/standing';
 
@@ -35,7 +35,7 @@ const NEIGHBOURS = 3;
             [scale]="scale()"
           />
           <span class="right num"
-            >{{ number(n.composite, 2) }} <span class="quiet">±{{ number(n.sd, 2) }}</span></span
+            >{{ number(n.composite, 2) }} <span class="quiet">{{ plusMinus(n.sd, 2) }}</span></span
           >
         </div>
       }
@@ -51,6 +51,7 @@ export class UnitPlace {
   readonly rubric = input.required<Rubric>();
 
   protected readonly number = formatNumber;
+  protected readonly plusMinus = plusMinus;
   protected readonly neighbours = computed(() =>
     this.ranked().filter((u) => Math.abs(u.place - this.unit().place) <= NEIGHBOURS),
   );

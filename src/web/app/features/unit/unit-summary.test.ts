@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Run, SpecimenRow } from '#contracts/specimen';
-import { cameWords, classWords, whyNotRanked } from './unit-summary';
+import { cameWords, classWords } from './unit-summary';
+import { whyNotRanked } from './why-not-ranked';
 import { row } from '../../testing/rows';
 
 describe('the first look at a unit', () => {

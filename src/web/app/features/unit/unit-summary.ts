@@ -9,6 +9,7 @@ import type { SpecimenSheet } from '#contracts/specimen';
 import { Figure } from '../../ui/figure';
 import { formatNumber, formatPrice, kindName } from '../../ui/format';
 import { Hatch } from '../../ui/hatch';
+import { whyNotRanked } from './why-not-ranked';
 
 const SOURCE_WORDS: Readonly<Record<string, string>> = {
   bought: 'bought',
@@ -186,15 +187,4 @@ export function cameWords({ row, runs }: Pick<SpecimenSheet, 'row' | 'runs'>): s
   ]
     .filter((t) => t !== '')
     .join(', ');
-}
-
-/** Why a unit has no place, in words that are true of it. */
-export function whyNotRanked({ row, runs }: Pick<SpecimenSheet, 'row' | 'runs'>): string {
-  if (!row.hasRules) return 'there are no rules for its kind';
-  if (row.lastTested === null) return 'not tested yet';
-  if (runs.every((r) => r.purpose !== 'unit')) return 'its takes are the rig’s';
-  if (row.family?.counts === false) return 'another configuration of it counts';
-  if (row.failedAnalyses > 0) return 'an analysis failed';
-  if (row.waitingAnalyses > 0) return 'being measured';
-  return 'nothing that its rules count has been tested';
 }

@@ -51,7 +51,8 @@ import { UnitPrices } from './unit-prices';
 import { UnitRelations } from './unit-relations';
 import { UnitSheet } from './unit-sheet';
 import { UnitReviews } from './unit-reviews';
-import { UnitSummary, whyNotRanked } from './unit-summary';
+import { UnitSummary } from './unit-summary';
+import { whyNotRanked } from './why-not-ranked';
 import { UnitVariants } from './unit-variants';
 
 /** One unit as a long sheet in the order of the work. */
