@@ -34,3 +34,31 @@ export function variantRefusal(asked: {
   if (variants > 0) return `${unitName(unit)} has configurations of its own; let these stand by themselves first`;
   return null;
 }
+
+/** How a unit is called. */
+export interface UnitNames {
+  readonly maker: string;
+  readonly model: string;
+  readonly label: string;
+}
+
+/**
+ * How a configuration is called after its unit was given another name: it is of the same maker and model, and its label
+ * goes with that of the unit where it was made from that. A name of its own stays.
+ *
+ * @param variant - as it is called now
+ * @param before - the unit's old name
+ * @param after - the unit's new name
+ * @returns null where its name stays
+ */
+export function nameAfterUnit(
+  variant: UnitNames & { readonly configuration: string },
+  before: UnitNames,
+  after: UnitNames,
+): UnitNames | null {
+  if (variant.maker !== before.maker || variant.model !== before.model) return null;
+  const follows = variant.label === variantLabel(before.label, variant.configuration);
+  const label = follows ? variantLabel(after.label, variant.configuration) : variant.label;
+  const { maker, model } = after;
+  return maker === variant.maker && model === variant.model && label === variant.label ? null : { maker, model, label };
+}

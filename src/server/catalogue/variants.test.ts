@@ -179,3 +179,26 @@ it('a run document says that its unit is a configuration of another one, and bri
     details: [{ field: 'specimen.variantOf.label' }],
   });
 });
+
+it('goes by the name of its unit: renamed with it, and back; never onto a name that is taken', async () => {
+  const { app, bring, unit } = await tested();
+  const { id } = await app.variants.add(unit, { configuration: 'USB', varies: 'connection' });
+  const other = await bring('B, USB');
+  const name = async (of: string) => {
+    const { maker, model, label } = await app.catalogue.specimen(of);
+    return [maker, model, label].join(' ');
+  };
+  const rename = (change: { maker?: string; model?: string; label?: string }) =>
+    app.corrections.correct({ change: { kind: 'unit-name', unit, maker: 'Oarlock', model: 'Purser', label: 'A', ...change }, reason: '' }); // prettier-ignore
+  await expect(rename({ label: 'B' })).rejects.toMatchObject({ message: expect.stringContaining('Purser · B, USB already') as string }); // prettier-ignore
+  await expect(rename({ label: 'A, USB' })).rejects.toMatchObject({ code: 'correction-refused' });
+  expect([await name(unit), await name(id)]).toEqual(['Oarlock Purser A', 'Oarlock Purser A, USB']);
+  await expect(rename({ label: 'x'.repeat(118) })).rejects.toMatchObject({ message: expect.stringContaining('too long') as string }); // prettier-ignore
+  const { id: correction } = await rename({ maker: 'Oarlocke', label: 'C' });
+  expect([await name(unit), await name(id), await name(other)]).toEqual(['Oarlocke Purser C', 'Oarlocke Purser C, USB', 'Oarlock Purser B, USB']); // prettier-ignore
+  await sameAsAnew(app);
+  expect((await app.corrections.list(unit)).map((c) => c.text).join()).toContain('its configuration as well');
+  await app.corrections.undo(correction);
+  expect([await name(unit), await name(id)]).toEqual(['Oarlock Purser A', 'Oarlock Purser A, USB']);
+  await sameAsAnew(app);
+});

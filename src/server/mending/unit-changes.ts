@@ -1,6 +1,8 @@
 import { ALGORITHM_VERSION } from '#core/measure/registry';
 import { correctionText } from '#core/rules/correction-text';
+import { nameSchema } from '#contracts/common';
 import { unitName } from '#contracts/unit-name';
+import { nameAfterUnit } from '#domain/catalogue/variant-rules';
 import { mergedAnswers, runsCountedTwice } from '#domain/mending/merge-plan';
 import { ensureModel, findSpecimen, listSpecimens } from '../catalogue/queries/specimen';
 import { findVariant, variantsOf } from '../catalogue/queries/variant';
@@ -28,18 +30,34 @@ export async function renameUnitChange(db: Queryable, change: ChangeOf<'unit-nam
   if (!before) throw new Failure('not-found', `There is no unit with the number ${unit}.`);
   const text = correctionText('Name', [{ name: '', before: unitName(before), after: unitName(change) }]);
   if (text === null) throw refused('That is its name already.');
-  const taken = await findSpecimen(db, { maker, model, label, category: base.category });
-  if (taken !== null && taken !== unit)
-    throw refused(`There is a unit ${unitName(change)} already. If they are one and the same, merge this one into it.`);
+  // Its configurations go by its name.
+  const names = { maker, model, label };
+  const following = (await variantsOf(db, unit)).flatMap((v) => {
+    const name = nameAfterUnit(v, before, names);
+    return name ? [{ id: v.id, name }] : [];
+  });
+  const renamed = [{ id: unit, name: names }, ...following];
+  for (const { id, name } of renamed) {
+    const taken = await findSpecimen(db, { ...name, category: base.category });
+    if (taken !== null && taken !== id)
+      throw refused(`There is a unit ${unitName(name)} already. If they are one and the same, merge this one into it.`);
+    if (!nameSchema.safeParse(name.label).success)
+      throw refused(`Its configuration would be called “${name.label}”, which is too long for a label.`);
+  }
   return {
     before: { kind: 'unit-name', unit, ...before },
-    text: text.replace(':  ', ': '),
-    specimens: [unit],
+    text: text.replace(':  ', ': ') + followers(following.length),
+    specimens: renamed.map((r) => r.id),
     runs: [],
-    apply: async (tx) =>
-      renameUnit(tx, unit, await ensureModel(tx, { maker, model, category: base.category }), { maker, model, label }),
+    apply: async (tx) => {
+      const made = await ensureModel(tx, { maker, model, category: base.category });
+      for (const { id, name } of renamed) await renameUnit(tx, id, made, name);
+    },
   };
 }
+
+const followers = (count: number): string =>
+  count === 0 ? '' : count === 1 ? '; its configuration as well' : `; its ${count} configurations as well`;
 
 /** Two units are one that was entered twice, or are two after all. */
 export async function mergeUnits(
