@@ -130,6 +130,10 @@ export const laneDifferenceSchema = z.object({
   lowCut: lowCutSchema,
   /** Why the two are no pair, or a doubtful one; empty where they are. */
   remark: z.string(),
+  delayMs: z
+    .number()
+    .nullable()
+    .describe('By which it comes later than the zero lane, where both are channels of one recording; null elsewhere'),
 });
 export type LaneDifference = z.infer<typeof laneDifferenceSchema>;
 

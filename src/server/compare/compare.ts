@@ -14,6 +14,7 @@ import {
   type LaneDifference,
 } from '#contracts/compare';
 import { protocolSchema, type Protocol } from '#contracts/protocol';
+import { channelDelayMs } from '#domain/compare/channel-delay';
 import { takeWords } from '#domain/compare/take-words';
 import { appliedGains } from '#domain/compare/applied-gains';
 import { TARGET_LUFS, type ComparedTake } from '#domain/compare/compared-take';
@@ -171,6 +172,7 @@ export class Compare {
       return {
         takeId: otherTake,
         map: { kind: map.kind, anchors: map.anchors.map(([a, b]) => [a, b]) },
+        delayMs: channelDelayMs(map, zero.row.recording, other.row.recording),
         method: difference.method,
         points: words.kind === 'different' ? [] : difference.points.map((p) => ({ ...p })),
         lowCut:

@@ -157,4 +157,26 @@ describe('a recording of several channels', () => {
     const page = await app.takePages.page(rows[0].id);
     expect(page.siblings).toEqual([{ takeId: rows[1].id, unit: expect.stringContaining('Purser') as string, title: page.take.stepTitle, channel: 2 }]); // prettier-ignore
   });
+
+  it('tells by how much one channel comes later than another one', async () => {
+    const app = await testApplication();
+    const left = takeSamples(-14, -70);
+    // 24 samples at 16 kHz: 1.5 ms, or half a metre of air.
+    const right = left.map((_, i) => 0.5 * (left[i - 24] ?? 0));
+    const bytes = Buffer.from(encodeWav([left, right], 16_000, 'pcm24'));
+    const whole = await app.ingest.ingest(Readable.from([bytes]), 'both.wav', { keepPart: false });
+    const { clips } = await app.sorting.splitChannels(whole.sha256);
+    const alone = Buffer.from(encodeWav([right], 16_000, 'float32'));
+    const apart = await app.ingest.ingest(Readable.from([alone]), 'apart.wav', { keepPart: false });
+    for (const [i, clip] of [...clips, apart].entries())
+      await app.runImport.importUploaded({
+        document: runDocument({ specimen: { maker: 'Oarlock', model: 'Purser', label: String(i), category: 'microphone' }, takes: [{ step: 'speech', file: 'a.wav', gainDb: 40 }] }), // prettier-ignore
+        clips: { 'a.wav': clip.sha256 },
+      });
+    await app.queue.idle();
+    const takes = (await app.database.query<{ id: string }>('SELECT id FROM take ORDER BY id')).map((t) => t.id);
+    expect((await app.compare.difference(takes[0], takes[1])).delayMs).toBeCloseTo(1.5, 3);
+    expect((await app.compare.difference(takes[1], takes[0])).delayMs).toBeCloseTo(-1.5, 3);
+    expect((await app.compare.difference(takes[0], takes[2])).delayMs).toBeNull();
+  }, 60_000);
 });

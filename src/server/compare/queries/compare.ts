@@ -21,6 +21,8 @@ export interface LaneRow {
   readonly dial: string | null;
   readonly settings: unknown;
   readonly origin: unknown;
+  /** The recording of several channels that it is one of. */
+  readonly recording: string | null;
   readonly summary: unknown;
   readonly step_powers: Uint8Array | null;
   /** Figures of its run that take several clips. */
@@ -47,7 +49,8 @@ export async function laneTakes(
     `SELECT t.id AS take_id, r.id AS run_id, r.specimen_id, u.name AS unit, u.category, se.held_on AS date,
             st.slug AS step, st.title AS step_title, p.slug AS protocol, v.version AS protocol_version,
             v.document AS protocol_document, g.name || ', since ' || g.effective_on AS rig, c.sha256, c.duration_s,
-            c.sample_rate_hz, t.gain_db, t.settings->>'dial' AS dial, t.settings, c.origin, a.summary, a.step_powers,
+            c.sample_rate_hz, t.gain_db, t.settings->>'dial' AS dial, t.settings, c.origin, c.channel_of->>'sha256' AS recording,
+            a.summary, a.step_powers,
             (SELECT coalesce(json_agg(json_build_object('quantity', me.quantity, 'value', me.value, 'uncertainty', me.uncertainty)), '[]')
              FROM measurement me WHERE me.run_id = r.id AND me.algorithm_version = $2 AND me.superseded_at IS NULL) AS run_figures
      FROM ${LANE_TABLES} LEFT JOIN rig g ON g.id = r.rig_id

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CompareLane, CompareTable, LaneDifference } from '#contracts/compare';
-import { differenceModel, LANE_LOOKS, noiseModel, spectrumModel, figureRows } from './compare-charts';
+import { delayLines, differenceModel, LANE_LOOKS, noiseModel, spectrumModel, figureRows } from './compare-charts';
 
 const lane = (takeId: string, figures: CompareLane['figures'], change: Partial<CompareLane> = {}): CompareLane => ({
   takeId,
@@ -51,6 +51,19 @@ describe('charts of a comparison', () => {
   ];
   const name = (i: number): string => `Lane ${i + 1}`;
 
+  it('say which channel of one recording comes later, and nothing of others', () => {
+    const found = (takeId: string, delayMs: number | null) => [takeId, { takeId, delayMs } as LaneDifference] as const;
+    const three = table([...lanes, lane('3', {})]);
+    const lines = (...all: (readonly [string, LaneDifference])[]) => delayLines(three, 1, new Map(all), name);
+    expect(lines(found('1', 3.456), found('3', -0.5))).toEqual([
+      'Lane 1 comes 3.46 ms later than Lane 2',
+      'Lane 3 comes 0.50 ms earlier than Lane 2',
+    ]);
+    expect(lines(found('1', 0.001), found('3', null))).toEqual(['Lane 1 comes at the same moment as Lane 2']);
+    expect(lines(found('2', 5))).toEqual([]);
+    expect(lines()).toEqual([]);
+  });
+
   it('name series as lanes are named at the moment, and tell them apart by colour and dash', () => {
     const model = spectrumModel(table(lanes), name);
     expect(model.series.map((s) => s.name)).toEqual(['Lane 1', 'Lane 2']);
@@ -72,6 +85,7 @@ describe('charts of a comparison', () => {
       ],
       lowCut: { kind: 'none' },
       remark: '',
+      delayMs: null,
     };
     const { series } = differenceModel(table(lanes), 0, new Map([['2', found]]), name);
     expect(series[0].name).toBe('Lane 1 (zero line)');

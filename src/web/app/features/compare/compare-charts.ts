@@ -67,6 +67,22 @@ export function differenceModel(
   return { axis: 'frequency', axisTitle: 'Hz', unit: 'dB', grid: 5, series: [line, ...series] };
 }
 
+/** What the delays between channels of one recording come to, in words. */
+export function delayLines(
+  table: CompareTable,
+  zero: number,
+  differences: ReadonlyMap<string, LaneDifference>,
+  name: LaneName,
+): string[] {
+  return table.lanes.flatMap((lane, i) => {
+    const delayMs = differences.get(lane.takeId)?.delayMs ?? null;
+    if (i === zero || delayMs === null) return [];
+    const text = formatNumber(Math.abs(delayMs), 2);
+    const when = Number(text) === 0 ? 'at the same moment as' : `${text} ms ${delayMs > 0 ? 'later' : 'earlier'} than`;
+    return [`${name(i)} comes ${when} ${name(zero)}`];
+  });
+}
+
 /** A row of the small table: one quantity over all lanes. */
 export interface FigureRow {
   readonly quantity: string;

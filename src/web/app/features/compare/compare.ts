@@ -32,7 +32,15 @@ import { laneTitle } from '../../ui/lane-title';
 import { formatNumber } from '../../ui/format';
 import { LoopBar } from '../../ui/loop-bar';
 import { ProblemBox } from '../../ui/problem-box';
-import { describedRows, differenceModel, figureRows, LANE_LOOKS, noiseModel, spectrumModel } from './compare-charts';
+import {
+  delayLines,
+  describedRows,
+  differenceModel,
+  figureRows,
+  LANE_LOOKS,
+  noiseModel,
+  spectrumModel,
+} from './compare-charts';
 import { ComparePair } from './compare-pair';
 import { addressOf, exportAddress, pairsOf, requestOf, withoutTake, withTake } from './compare-request';
 import { FigureTable } from './figure-table';
@@ -167,6 +175,10 @@ export class Compare {
     return table && table.lanes.length > 1
       ? differenceModel(table, this.zeroIndex(), this.differences(), this.laneName())
       : null;
+  });
+  protected readonly delays = computed(() => {
+    const table = this.table();
+    return table ? delayLines(table, this.zeroIndex(), this.differences(), this.laneName()) : [];
   });
   protected readonly figures = computed(() =>
     describedRows(figureRows(this.table()?.lanes ?? [], this.zeroIndex()), this.zeroIndex()),
