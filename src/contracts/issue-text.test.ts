@@ -31,6 +31,10 @@ describe('what is wrong with a field', () => {
     ]);
   });
 
+  it('says so where nothing is taken at all', () => {
+    expect(said(z.undefined(), { much: 1 })).toEqual(['null nothing is taken here']);
+  });
+
   it('never is a pattern: short names say how they are written', () => {
     const named = said(protocolSchema, { id: 'My Protocol', version: 1, name: 'P', category: 'microphone', steps: [] });
     expect(named[0]).toMatch(/^id must be lower-case letters, digits and hyphens/);

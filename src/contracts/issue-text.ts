@@ -14,6 +14,7 @@ export function issueText(issue: Issue): string {
   if (!ITS_OWN.test(issue.message)) return issue.message;
   switch (issue.code) {
     case 'invalid_type':
+      if (issue.expected === 'undefined') return 'nothing is taken here';
       return `must be ${nounOf(issue.expected)}${issue.message.endsWith('undefined') ? '; it is missing' : ''}`;
     case 'too_small':
       return tooSmall(issue);
