@@ -6,6 +6,8 @@ import { describe, expect, it } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { PLAIN_PATHS } from '#contracts/http';
 import { problemSchema } from '#contracts/problem';
+import type { Database } from '../platform/db/database';
+import { Integrity } from './integrity';
 import { runDocument, serve, takeWav, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 
 const WAV = takeWav(-14, -70);
@@ -177,5 +179,40 @@ describe('figures of a run', () => {
     // The same again adds nothing.
     await app.queue.measureRun((await app.catalogue.sheet(specimenId)).runs[0].id);
     expect(await rows()).toEqual(kept);
+  });
+});
+
+describe('the quiet reading', () => {
+  /** An integrity over a database whose first question is answered when the test says so. */
+  function asked() {
+    const reports: unknown[] = [];
+    let fail: (error: Error) => void = () => undefined;
+    let ask: () => void = () => undefined;
+    const isAsked = new Promise<void>((resolve) => (ask = resolve));
+    const query = () =>
+      new Promise<never>((_, reject) => {
+        fail = reject;
+        ask();
+      });
+    const none = undefined as never;
+    const integrity = new Integrity('', { query } as unknown as Database, none, [], none, none, () => new Date(), (e) => reports.push(e)); // prettier-ignore
+    integrity.start(0);
+    return { integrity, reports, isAsked, fail: () => fail(new Error('closed')) };
+  }
+  const settled = () => new Promise((resolve) => setImmediate(resolve));
+
+  it('reports what goes wrong, but not that the archive was closed under it', async () => {
+    const open = asked();
+    await open.isAsked;
+    open.fail();
+    await settled();
+    expect(open.reports).toHaveLength(1);
+    await open.integrity.close();
+    const closed = asked();
+    await closed.isAsked;
+    await closed.integrity.close();
+    closed.fail();
+    await settled();
+    expect(closed.reports).toEqual([]);
   });
 });

@@ -88,7 +88,8 @@ export class Integrity {
   start(pauseMs = PAUSE_MS): void {
     const next = async (): Promise<void> => {
       const read = await this.checkNext(new Date(this.now().getTime() - CHECK_EVERY_MS)).catch((error: unknown) => {
-        this.report(error);
+        // What was under way when the archive was closed is read the next time.
+        if (!this.isClosed) this.report(error);
         return false;
       });
       if (!this.isClosed) this.timer = setTimeout(() => void next(), read ? pauseMs : REST_MS).unref();
