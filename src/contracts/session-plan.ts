@@ -194,6 +194,12 @@ export const matchRequestSchema = z.strictObject({
     .min(1)
     .max(200),
 });
+/** The same for a run that is no turn of a session. */
+export const matchStepsSchema = matchRequestSchema.extend({
+  protocol: z.string(),
+  protocolVersion: z.int(),
+  steps: z.array(z.string()).max(500).describe('Steps that are still free'),
+});
 export const matchProposalSchema = z.object({
   name: z.string(),
   clip: clipSchema,

@@ -10,6 +10,15 @@ const FADE_IN_S = 0.05;
 const FADE_OUT_S = 0.01;
 
 /**
+ * Whether a recording of this rate can hold the sweep: it ends at or below half the rate.
+ *
+ * @param shape - of the sweep
+ * @param sampleRate - of the recording, in hertz
+ */
+export const holdsSweep = ({ highHz }: Pick<SweepShape, 'highHz'>, sampleRate: number): boolean =>
+  highHz <= sampleRate / 2;
+
+/**
  * Exponential sine sweep (Farina, "Simultaneous measurement of impulse response and distortion with a swept-sine
  * technique", AES 108th Convention, 2000, eq. 5), raised-cosine fades at both ends.
  *
@@ -20,7 +29,7 @@ const FADE_OUT_S = 0.01;
  */
 export function exponentialSweep(shape: SweepShape, sampleRate: number, levelDbfs = -6): Float64Array {
   const { lowHz, highHz, seconds } = shape;
-  if (!(lowHz > 0 && highHz > lowHz && highHz <= sampleRate / 2 && seconds >= 0.1)) {
+  if (!(lowHz > 0 && highHz > lowHz && holdsSweep(shape, sampleRate) && seconds >= 0.1)) {
     throw new RangeError(`a sweep must rise, and end at or below ${sampleRate / 2} Hz`);
   }
   const rate = sweepRate(shape);

@@ -35,6 +35,7 @@ export function boothRoutes(site: Site, application: Application): void {
   });
   handle(site, ENDPOINTS.finishSlot, ({ params, body }) => booth.finish(params.id, body));
   handle(site, ENDPOINTS.matchClips, ({ params, body }) => sorting.match(params.id, body));
+  handle(site, ENDPOINTS.matchSteps, ({ body }) => sorting.matchSteps(body));
   handle(site, ENDPOINTS.findCuts, ({ body }) => sorting.findCuts(body));
   handle(site, ENDPOINTS.splitChannels, ({ params }) => sorting.splitChannels(params.sha256));
   handle(site, ENDPOINTS.cut, ({ body }) => sorting.cut(body));

@@ -130,6 +130,23 @@ describe('files from elsewhere', () => {
   }, 60_000);
 });
 
+describe('files of a run that is no turn of a session', () => {
+  it('are told by what they hold, among the steps that are free', async () => {
+    const app = await testApplication();
+    const store = (name: string, samples: Float64Array) =>
+      app.ingest.ingest(Readable.from([Buffer.from(encodeWav([samples], 16_000, 'pcm24'))]), name, { keepPart: false }); // prettier-ignore
+    const quiet = takeSamples(-14, -70).map((x) => 1e-4 * x);
+    const [spoken, silent] = [await store('001.wav', takeSamples(-14, -70)), await store('002.wav', quiet)];
+    const clips = [spoken, silent].map((c, i) => ({ name: `00${i + 1}.wav`, clip: c.sha256, gainDb: null }));
+    const ask = (steps: string[], change: object = {}) =>
+      app.sorting.matchSteps({ protocol: 'desk-voice', protocolVersion: 3, steps, clips, ...change });
+    expect((await ask(['distance-15', 'silence'])).map((m) => m.step)).toEqual(['distance-15', 'silence']);
+    expect((await ask(['silence'])).map((m) => m.step)).toEqual([null, 'silence']);
+    expect((await ask([])).map((m) => m.step)).toEqual([null, null]);
+    await expect(ask(['distance-15'], { protocolVersion: 99 })).rejects.toMatchObject({ code: 'not-found' });
+  }, 60_000);
+});
+
 describe('a recording of several channels', () => {
   it('becomes a clip for each channel, sample by sample; their takes know each other', async () => {
     const app = await testApplication();

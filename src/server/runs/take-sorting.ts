@@ -1,6 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { createReadStream } from 'node:fs';
 import type { z } from 'zod';
+import { holdsSweep } from '#core/dsp/exponential-sweep';
 import { playKindOf } from '#core/rules/compare-versions';
 import { matchTakes, type MatchableTake } from '#core/rules/match-takes';
 import { clipSummarySchema } from '#contracts/clip-summary';
@@ -14,6 +15,7 @@ import {
   type foundCutsSchema,
   type MatchProposal,
   type matchRequestSchema,
+  type matchStepsSchema,
 } from '#contracts/session-plan';
 import type { CutClipTask } from '#worker/tasks/cut-clip';
 import type { FindCutsTask } from '#worker/tasks/inspect-cuts';
@@ -42,16 +44,30 @@ export class TakeSorting {
     private readonly ingest: ClipIngest,
   ) {}
 
-  /** @throws Failure `not-found` */
+  /**
+   * Which clip seems to be which step of a turn of a session.
+   *
+   * @throws Failure `not-found`
+   */
   async match(slotId: string, request: z.output<typeof matchRequestSchema>): Promise<MatchProposal[]> {
     const slot = await findSlot(this.database, slotId);
     const row = slot && (await findPlan(this.database, slot.plan_id));
     if (!slot || !row) throw new Failure('not-found', 'There is no such turn in any session.');
-    const plan = newPlanSchema.parse(row.document);
-    const protocol = await findProtocol(this.database, plan.protocol, plan.protocolVersion);
-    const lengths = await usualLengths(this.database, plan.protocol);
-    const ids = slot.steps as readonly string[];
-    const steps = (protocol?.steps ?? []).filter((s) => ids.includes(s.id) && !s.table);
+    const { protocol, protocolVersion } = newPlanSchema.parse(row.document);
+    const steps = slot.steps as readonly string[];
+    return this.matchSteps({ ...request, protocol, protocolVersion, steps: [...steps] });
+  }
+
+  /**
+   * Which clip seems to be which step of a protocol, by what it holds, its name, and the order.
+   *
+   * @throws Failure `not-found`
+   */
+  async matchSteps(request: z.output<typeof matchStepsSchema>): Promise<MatchProposal[]> {
+    const protocol = await findProtocol(this.database, request.protocol, request.protocolVersion);
+    if (!protocol) throw new Failure('not-found', `There is no version ${request.protocolVersion} of a protocol ${request.protocol}.`); // prettier-ignore
+    const lengths = await usualLengths(this.database, request.protocol);
+    const steps = protocol.steps.filter((s) => request.steps.includes(s.id) && !s.table);
     const clips: Clip[] = [];
     const takes: MatchableTake[] = [];
     for (const { name, clip, gainDb } of request.clips) {
@@ -64,7 +80,7 @@ export class TakeSorting {
         integratedLufs: summary.loudness.integratedLufs,
         plosives: summary.plosives.length,
         thirdOctave: summary.thirdOctave,
-        sweepLikeness: await this.sweepLikeness(known, protocol?.sweep ?? null),
+        sweepLikeness: await this.sweepLikeness(known, protocol.sweep ?? null),
         gainDb,
       });
     }
@@ -171,7 +187,9 @@ export class TakeSorting {
   /** Null where the protocol plays no sweep, or the clip is too long to be one. */
   private async sweepLikeness(clip: Clip, sweep: ProtocolSweep | null): Promise<number | null> {
     const path = await this.store.verified(clip.sha256);
-    if (!sweep || !path || clip.format.durationS > sweep.seconds + MOST_AROUND_SWEEP_S) return null;
+    const { durationS, sampleRateHz } = clip.format;
+    if (!sweep || !path || durationS > sweep.seconds + MOST_AROUND_SWEEP_S || !holdsSweep(sweep, sampleRateHz))
+      return null;
     return this.pool.run('measure-sweep-likeness', { path, sweep } satisfies MeasureSweepLikenessTask);
   }
 

@@ -1,4 +1,5 @@
-import { exponentialSweep } from '#core/dsp/exponential-sweep';
+import { AudioFileError } from '#core/audio/audio-file-error';
+import { exponentialSweep, holdsSweep } from '#core/dsp/exponential-sweep';
 import { encodeWav } from '#core/audio/wav-write';
 import { gated } from '#core/measure/impulse-response';
 import { measureResponse, type MeasuredResponse } from '#core/measure/response-report';
@@ -30,6 +31,11 @@ export default async function measureSweepTask({
 }: MeasureSweepTask): Promise<SweepResult> {
   const { samples, format } = await readClip(path);
   const { sampleRate } = format;
+  if (!holdsSweep(sweep, sampleRate))
+    throw new AudioFileError(
+      'unmeasurable',
+      `The sweep goes up to ${sweep.highHz / 1000} kHz, and a recording at ${sampleRate / 1000} kHz holds no more than ${sampleRate / 2000} kHz; record it at ${sweep.highHz / 500} kHz or more.`,
+    );
   const played = exponentialSweep(sweep, sampleRate, sweep.levelDbfs);
   const { impulse, ...response } = measureResponse(played, samples, sampleRate, { gateMs: sweep.gateMs, withRoom });
   const before = Math.round(BEFORE_PEAK_S * sampleRate);

@@ -10,6 +10,8 @@ import {
   saveDraft,
   startingProtocol,
   whatIsMissing,
+  contentQuestion,
+  withContent,
   withGain,
   withStep,
   type Draft,
@@ -58,6 +60,47 @@ describe('new run', () => {
     protocolVersion: 3,
     points: { sound: 4, build: null },
     files: [file('a.wav', 'speech'), file('b.wav', null)],
+  });
+
+  describe('steps told from what files hold', () => {
+    const open = (name: string, step: string | null = null) => ({ ...file(name, step), stepBy: 'match' as const });
+    const draft = (...files: Draft['files']): Draft => ({ ...full(), files });
+    const proposed = (name: string, to: string | null, doubts: string[] = []) => ({ name, step: to, reasons: ['it holds a long reading', 'it is number 1 in order'], doubts }); // prettier-ignore
+
+    it('are asked for stored files of which nobody has said it, and for steps that are free', () => {
+      const sent = { ...open('c.wav'), clip: null };
+      const question = contentQuestion(draft(open('a.wav', 'rear'), { ...file('b.wav', 'speech'), stepBy: 'hand' }, sent), steps); // prettier-ignore
+      expect(question).toMatchObject({ protocol: 'desk-voice', protocolVersion: 3, steps: ['rear', 'silence'] });
+      expect(question?.clips.map((c) => c.name)).toEqual(['a.wav']);
+      // What was told from what they hold is asked again, and its step is free.
+      expect(contentQuestion(draft({ ...open('a.wav', 'rear'), stepBy: 'content' }), steps)?.steps).toHaveLength(3);
+      for (const stepBy of ['hand', 'document'] as const)
+        expect(contentQuestion(draft({ ...file('b.wav', null), stepBy }), steps)).toBeNull();
+      expect(contentQuestion(draft(sent), steps)).toBeNull();
+      expect(contentQuestion(draft(open('a.wav')), [])).toBeNull();
+    });
+
+    it('bring distance and angle with them, and say why', () => {
+      const [a, b] = withContent([open('a.wav'), open('b.wav', 'silence')], [proposed('a.wav', 'rear', ['it lasts 50.0 s; the step allows 40 s']), proposed('b.wav', null)], steps); // prettier-ignore
+      expect(a).toMatchObject({ step: 'rear', stepBy: 'content', angleDeg: 180, distanceM: 0.15 });
+      expect(a.reason).toBe(
+        'it holds a long reading, it is number 1 in order; but it lasts 50.0 s; the step allows 40 s',
+      );
+      expect(b).toMatchObject({ step: null, stepBy: 'content', distanceM: null });
+    });
+
+    it('leave alone what somebody has said meanwhile, and give no step twice', () => {
+      const said = { ...file('b.wav', 'rear'), stepBy: 'hand' as const };
+      const [a, b] = withContent([open('a.wav', 'speech'), said], [proposed('a.wav', 'rear'), proposed('b.wav', 'silence')], steps); // prettier-ignore
+      expect(b).toEqual(said);
+      expect(a).toMatchObject({ step: null, reason: 'the step it seems to hold has been given to another file' });
+    });
+
+    it('stay when more files come, as long as the protocol has them', () => {
+      const told = { ...open('x.wav', 'rear'), stepBy: 'content' as const };
+      expect(matched([told, open('speech.wav')], steps).map((f) => f.step)).toEqual(['rear', 'speech']);
+      expect(matched([told], [steps[0]])[0]).toMatchObject({ step: 'speech', stepBy: 'match' });
+    });
   });
 
   it('says what is still needed', () => {

@@ -15,6 +15,7 @@ import {
 import type { UnitNames } from '#core/rules/name-likeness';
 import { PRICE_KINDS } from '#core/rules/rubric';
 import { servesKind, type Step } from '#contracts/protocol';
+import type { MatchProposal, matchStepsSchema } from '#contracts/session-plan';
 import type { ProtocolVersion } from '#contracts/protocol-page';
 import {
   claimSchema,
@@ -35,7 +36,7 @@ const fileSchema = z.object({
   step: z.string().nullable(),
   reason: z.string(),
   /** Who put it to its step: what a person or a run.json said is not matched anew. */
-  stepBy: z.enum(['match', 'hand', 'document']).default('match'),
+  stepBy: z.enum(['match', 'content', 'hand', 'document']).default('match'),
   gainDb: z.number().nullable(),
   /** What stands in the place of decibels, or beside them. */
   dial: z.string().default(''),
@@ -389,6 +390,46 @@ export function matched(files: readonly DraftFile[], steps: readonly Step[]): Dr
     if (!proposal) return f;
     const { step, reason } = proposal;
     return { ...f, step, stepBy: 'match', reason, ...placement(steps.find((s) => s.id === step)) };
+  });
+}
+
+/** What a person or a run.json has not said of a file: its step may be told from what it holds. */
+const isOpen = (f: DraftFile): boolean => f.clip !== null && (f.stepBy === 'match' || f.stepBy === 'content');
+
+/**
+ * The question which stored file holds which step: of files of which nobody has said it, and steps that are still free.
+ *
+ * @returns null where there is nothing to ask
+ */
+export function contentQuestion(
+  { protocol, protocolVersion, files }: Pick<Draft, 'protocol' | 'protocolVersion' | 'files'>,
+  steps: readonly Step[],
+): z.input<typeof matchStepsSchema> | null {
+  const clips = files.flatMap((f) =>
+    f.clip && isOpen(f) ? [{ name: f.name, clip: f.clip.sha256, gainDb: f.gainDb }] : [],
+  );
+  const taken = new Set(files.filter((f) => !isOpen(f)).flatMap((f) => f.step ?? []));
+  const free = steps.filter((s) => !taken.has(s.id)).map((s) => s.id);
+  return clips.length === 0 || free.length === 0 ? null : { protocol, protocolVersion, steps: free, clips };
+}
+
+/** Files with the steps that what they hold speaks for; what somebody has said meanwhile stays. */
+export function withContent(
+  files: readonly DraftFile[],
+  proposals: readonly Pick<MatchProposal, 'name' | 'step' | 'reasons' | 'doubts'>[],
+  steps: readonly Step[],
+): DraftFile[] {
+  const byName = new Map(proposals.map((p) => [p.name, p]));
+  const taken = new Set(files.filter((f) => !isOpen(f)).flatMap((f) => f.step ?? []));
+  return files.map((f) => {
+    const proposal = byName.get(f.name);
+    if (!proposal || !isOpen(f)) return f;
+    const isFree = proposal.step === null || !taken.has(proposal.step);
+    const step = isFree ? proposal.step : null;
+    const reason = isFree
+      ? [proposal.reasons.join(', '), ...proposal.doubts.map((d) => `but ${d}`)].filter((t) => t !== '').join('; ')
+      : 'the step it seems to hold has been given to another file';
+    return { ...f, step, stepBy: 'content', reason, ...placement(steps.find((s) => s.id === step)) };
   });
 }
 

@@ -8,7 +8,7 @@ import { RouterLink } from '@angular/router';
 import { ACCEPTED_SOUND } from '#core/audio/sound-files';
 import { Button } from 'primeng/button';
 import { ProgressBar } from 'primeng/progressbar';
-import { of, switchMap, type Subscription } from 'rxjs';
+import { finalize, of, switchMap, type Subscription } from 'rxjs';
 import { isGivenByHand } from '#core/rules/rubric';
 import { quantity, type QuantityId } from '#core/measure/registry';
 import { alikeUnits } from '#core/rules/name-likeness';
@@ -52,7 +52,9 @@ import {
   newFile,
   nextUnit,
   unusedFiles,
+  contentQuestion,
   withChannels,
+  withContent,
   type Draft,
   type DraftFile,
 } from './draft';
@@ -298,6 +300,24 @@ export class NewRun {
   }
 
   protected readonly storedWords = storedWords;
+
+  /** What would be asked of the server; null where nothing can be told from what files hold. */
+  protected readonly contentQuestion = computed(() => contentQuestion(this.draft(), this.steps()));
+  protected readonly isMatching = signal(false);
+
+  protected matchByContent(): void {
+    const body = this.contentQuestion();
+    if (!body || this.isMatching()) return;
+    this.problem.set(null);
+    this.isMatching.set(true);
+    this.api
+      .call(ENDPOINTS.matchSteps, { body })
+      .pipe(finalize(() => this.isMatching.set(false)))
+      .subscribe({
+        next: (proposals) => this.change({ files: withContent(this.draft().files, proposals, this.steps()) }),
+        error: (error: unknown) => this.problem.set(problemOf(error)),
+      });
+  }
 
   /** A recording of several microphones at once becomes a file for each; which is whose is said row by row. */
   protected split(file: DraftFile): void {
