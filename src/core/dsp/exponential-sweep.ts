@@ -15,8 +15,8 @@ const FADE_OUT_S = 0.01;
  * @param shape - of the sweep
  * @param sampleRate - of the recording, in hertz
  */
-export const holdsSweep = ({ highHz }: Pick<SweepShape, 'highHz'>, sampleRate: number): boolean =>
-  highHz <= sampleRate / 2;
+export const holdsSweep = (shape: Pick<SweepShape, 'highHz'>, sampleRate: number): boolean =>
+  shape.highHz <= sampleRate / 2;
 
 /**
  * Exponential sine sweep (Farina, "Simultaneous measurement of impulse response and distortion with a swept-sine
