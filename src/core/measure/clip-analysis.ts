@@ -87,15 +87,8 @@ export async function levelsAndEvents(
   const meters: EventMeter[] = [];
   const level = await levelPass(stream, options, (block) => {
     const events = new EventMeter(stream.format.sampleRate, block);
-    const spectra = beside?.(block);
     meters.push(events);
-    return {
-      push: () => {
-        events.push();
-        spectra?.push();
-      },
-      finish: () => spectra?.finish(),
-    };
+    return beside ? [events, beside(block)] : [events];
   });
   return { level, events: eventsOf(meters) };
 }

@@ -8,14 +8,17 @@ export function formatNumber(value: number, decimals: number): string {
 
 /**
  * An uncertainty behind its figure. One that rounds to nothing is told as one of the last place: it is small, not none.
+ * Where there is none at all, as of what was given by hand, it is ±0.
  *
  * @example
  *   plusMinus(0.42, 1); // => '±0.4'
  * @example
  *   plusMinus(0.02, 1); // => '±0.1'
+ * @example
+ *   plusMinus(0, 1); // => '±0'
  */
 export const plusMinus = (uncertainty: number, decimals: number): string =>
-  `±${formatNumber(Math.max(uncertainty, 10 ** -decimals), decimals)}`;
+  uncertainty === 0 ? '±0' : `±${formatNumber(Math.max(uncertainty, 10 ** -decimals), decimals)}`;
 
 /** A figure in parts, so that the unit can stand in quiet ink. */
 export interface FigureText {

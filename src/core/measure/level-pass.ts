@@ -48,13 +48,14 @@ export interface LevelOptions {
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
 export function analyseLevel(stream: SampleStream, options: LevelOptions = {}): Promise<LevelAnalysis> {
-  return levelPass(stream, options, () => null);
+  return levelPass(stream, options, () => []);
 }
 
 /** A further meter of one channel, over the block that its level meters have seen. */
 export interface FurtherMeter {
   push(): void;
-  finish(): void;
+  /** Where the end of the clip closes something. */
+  finish?(): void;
 }
 
 /**
@@ -62,12 +63,12 @@ export interface FurtherMeter {
  *
  * @param stream - the clip; it is read to its end and not closed
  * @param options - settings
- * @param further - makes the further meters of a channel; null: none
+ * @param further - makes the further meters of a channel
  */
 export async function levelPass(
   stream: SampleStream,
   options: LevelOptions,
-  further: (block: ChannelBlock) => FurtherMeter | null,
+  further: (block: ChannelBlock) => readonly FurtherMeter[],
 ): Promise<LevelAnalysis> {
   const { format } = stream;
   const blocks = Array.from({ length: format.channels }, () => new ChannelBlock());
@@ -111,7 +112,7 @@ class LevelMeters {
   constructor(
     sampleRate: number,
     private readonly block: ChannelBlock,
-    private readonly further: FurtherMeter | null,
+    private readonly further: readonly FurtherMeter[],
   ) {
     this.frames = new FramePowerMeter(sampleRate, block);
     this.truePeak = new TruePeakMeter(block);
@@ -123,12 +124,12 @@ class LevelMeters {
     this.level.push(this.block);
     this.frames.push();
     this.truePeak.push(this.level.peak);
-    this.further?.push();
+    for (const meter of this.further) meter.push();
   }
 
   finish(): void {
     this.truePeak.finish();
-    this.further?.finish();
+    for (const meter of this.further) meter.finish?.();
   }
 }
 

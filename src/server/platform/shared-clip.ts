@@ -1,7 +1,7 @@
 import { statSync } from 'node:fs';
 
 /** Some twelve minutes of one channel at 48 kHz and 24 bits. */
-export const LONG_BYTES = 100e6;
+const LONG_BYTES = 100e6;
 
 /**
  * Whether two threads share a clip, one for its levels and one for its spectra: where it is long, and one would stand

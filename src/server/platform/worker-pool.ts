@@ -14,7 +14,7 @@ import {
   type SalvageClipTask,
 } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
-import { bytesOf, isShared, LONG_BYTES } from './shared-clip';
+import { bytesOf, isShared } from './shared-clip';
 import { WorkLane } from './work-lane';
 
 /** Heavy work, off the main thread. */
@@ -54,7 +54,7 @@ const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting
  * A pool of threads, one per core, over the task files of a folder.
  * When a thread dies, its task is rejected and the pool starts another one.
  */
-export function openWorkerPool(folder: string, threads = availableParallelism(), longFrom = LONG_BYTES): WorkerPool {
+export function openWorkerPool(folder: string, threads = availableParallelism(), longFrom?: number): WorkerPool {
   // One more than measuring ever takes, so that a question does not wait behind a long clip.
   return openPool(folder, { threads, maxThreads: threads + 1, idleTimeout: IDLE_MS, longFrom });
 }
@@ -80,7 +80,7 @@ interface PoolSettings {
 }
 
 function openPool(folder: string, settings: PoolSettings): WorkerPool {
-  const { threads, maxThreads, idleTimeout, mostWaiting = Infinity, longFrom = LONG_BYTES } = settings;
+  const { threads, maxThreads, idleTimeout, mostWaiting = Infinity, longFrom } = settings;
   const pool = new Piscina({
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,

@@ -26,12 +26,12 @@ const LARGEST_JSON = '4mb';
  * @param before - limits of this endpoint
  */
 export function handle<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(
-  { app, doors }: Site,
+  site: Site,
   endpoint: Endpoint<P, B, A>,
   call: (input: { params: z.output<P>; body: z.output<B> }) => Promise<z.input<A>>,
   ...before: RequestHandler[]
 ): void {
-  answer({ app, doors }, endpoint, before, async (input, response) => void response.json(await call(input)));
+  answer(site, endpoint, before, async (input, response) => void response.json(await call(input)));
 }
 
 /**

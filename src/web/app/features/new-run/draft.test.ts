@@ -96,6 +96,11 @@ describe('new run', () => {
       expect(a).toMatchObject({ step: null, reason: 'the step it seems to hold has been given to another file' });
     });
 
+    it('are those of the protocol that is chosen: an answer for the one before is passed over', () => {
+      const files = [open('a.wav', 'speech'), open('b.wav')];
+      expect(withContent(files, [proposed('a.wav', 'walk'), proposed('b.wav', 'silence')], steps)).toEqual(files);
+    });
+
     it('stay when more files come, as long as the protocol has them', () => {
       const told = { ...open('x.wav', 'rear'), stepBy: 'content' as const };
       expect(matched([told, open('speech.wav')], steps).map((f) => f.step)).toEqual(['rear', 'speech']);
