@@ -1,5 +1,5 @@
-// Where the parts of a channel's block stand in the memory of its kernel. From 1024 on: coefficients, states and
-// results of K-weighting; the phases of the true-peak interpolator; twelve samples from before the block (the
+// Where the parts of a channel's block stand in the memory of its kernel. From 1024 on: coefficients (also in
+// pairs), states and results of K-weighting; the phases of the true-peak interpolator; twelve samples from before the block (the
 // interpolator reaches eleven back; twelve keep the block aligned), the block and two samples more (vectors hold two);
 // lowest and highest sample of every stride; coefficients and states of the low band, and the block at its rate.
 
@@ -9,7 +9,8 @@ export const BLOCK: i32 = 8192;
 export const STRIDE: i32 = 32;
 
 export const K_COEFFICIENTS: usize = 1024;
-export const K_STATE: usize = K_COEFFICIENTS + 8 * 8;
+export const K_PAIRS: usize = K_COEFFICIENTS + 8 * 8;
+export const K_STATE: usize = K_PAIRS + 9 * 16;
 export const K_RESULTS: usize = K_STATE + 4 * 8;
 export const PHASES: usize = K_RESULTS + 4 * 8;
 export const BEFORE: usize = PHASES + 4 * 12 * 16;

@@ -6,6 +6,7 @@ export {
   BEFORE,
   HIGHEST,
   K_COEFFICIENTS,
+  K_PAIRS,
   K_RESULTS,
   LOWEST,
   LOW_BAND,

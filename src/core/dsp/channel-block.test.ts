@@ -45,6 +45,7 @@ describe('ChannelBlock', () => {
     const { kernel } = block;
     const parts = [
       [kernel.K_COEFFICIENTS, 8],
+      [kernel.K_PAIRS, 9 * 2 + 4],
       [kernel.K_RESULTS, 3],
       [kernel.PHASES, 4 * 12 * 2],
       [kernel.BEFORE, 12],

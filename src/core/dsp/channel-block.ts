@@ -13,6 +13,7 @@ interface Place {
 /** kernels/channel-block.ts. */
 interface ChannelBlockKernel extends KernelExports {
   readonly K_COEFFICIENTS: Place;
+  readonly K_PAIRS: Place;
   readonly K_RESULTS: Place;
   readonly PHASES: Place;
   readonly BEFORE: Place;

@@ -1,7 +1,8 @@
 import FFT from 'fft.js';
 import { describe, expect, it } from 'vitest';
 import { lcgNoise } from '../testing/signals';
-import { FftPlan } from './fft';
+import { FftPlan, FramePairPlan } from './fft';
+import { hann } from './hann';
 
 describe('FftPlan', () => {
   it.each([16, 32, 64, 128])('of %i points is the sum of its definition', (n) => {
@@ -62,5 +63,36 @@ describe('FftPlan', () => {
 
   it.each([0, 8, 48, 1000])('refuses a size of %i', (n) => {
     expect(() => new FftPlan(n)).toThrow(RangeError);
+  });
+});
+
+describe('FramePairPlan', () => {
+  it.each([64, 128, 256, 512, 1024, 2048, 16_384])(
+    'of %i samples has the powers of each frame by itself, also overlapping',
+    (n) => {
+      const plan = new FramePairPlan(n);
+      const window = hann(n);
+      plan.window.set(window);
+      for (const step of [n / 2, n]) {
+        const samples = lcgNoise(2 * n, 1, step);
+        plan.samples.set(samples);
+        plan.framePair(3, step);
+        for (const [frame, powers] of plan.powers.entries()) {
+          const alone = new FftPlan(n);
+          for (let i = 0; i < n; i++) alone.input.re[i] = window[i] * samples[frame * step + i];
+          alone.forward();
+          const { re, im } = alone.output;
+          expect(powers[0]).toBe(0);
+          let worst = 0;
+          for (let k = 1; k < n / 2; k++) worst = Math.max(worst, Math.abs(powers[k] - 3 * (re[k] ** 2 + im[k] ** 2)));
+          // Rounding of sums of n values: powers are of the order of n.
+          expect(worst, `frame ${frame}, step ${step}`).toBeLessThan(1e-13 * n);
+        }
+      }
+    },
+  );
+
+  it.each([16, 32, 100])('refuses frames of %i samples', (n) => {
+    expect(() => new FramePairPlan(n)).toThrow(RangeError);
   });
 });

@@ -14,7 +14,7 @@ interface FftKernel extends KernelExports {
   readonly GAP: { readonly value: number };
   /** Lays out memory for a size; returns where it begins. */
   plan(size: number): number;
-  /** The same with room for pairs of frames; returns where that begins. */
+  /** The same with room for pairs of frames; returns where that begins: first table of a quarter, window, samples. */
   planFrames(size: number): number;
   laterTables(size: number): number;
   /** Where results begin. */
@@ -94,14 +94,20 @@ export class FramePairPlan extends FftPlan {
   private ranges = 0;
 
   /**
-   * @param size - samples of a frame, a power of two, 16 or more
+   * @param size - samples of a frame, a power of two, 64 or more
    * @throws RangeError for any other size
    */
   constructor(size: number) {
+    if (size < 64) throw new RangeError(`Frames of ${size} samples are too short`);
     let from = 0;
     super(size, (kernel) => {
       from = kernel.planFrames(size);
     });
+    const quarter = size / 4;
+    const later = this.kernel.laterTables(quarter);
+    // The tables of a quarter are the last ones of the whole, all but its first.
+    fillTables(this.part(from, 1.5 * quarter), this.part(from - 8 * later, later), quarter);
+    from += 12 * quarter;
     const next = (length: number): Float64Array => {
       const part = this.part(from, length);
       from += 8 * length + this.kernel.GAP.value;

@@ -1,3 +1,4 @@
+import type { Biquad } from './biquad';
 import type { ChannelBlock } from './channel-block';
 import { GrowingFloats } from './growing-floats';
 import { kWeighting } from './k-weighting';
@@ -40,6 +41,8 @@ export class FramePowerMeter {
     const { kernel } = block;
     const { b0, b1, b2, a1, a2 } = shelf;
     block.part(kernel.K_COEFFICIENTS, 8).set([b0, b1, b2, a1, a2, highPass.b0, highPass.a1, highPass.a2]);
+    const [ofShelf, ofHighPass] = [shelf, highPass].map(twoSamples);
+    block.part(kernel.K_PAIRS, 18).set(ofShelf.flatMap((number, i) => [number, ofHighPass[i]]));
     this.results = block.part(kernel.K_RESULTS, 3);
     this.frameEnd = this.boundary(1);
   }
@@ -81,4 +84,11 @@ export class FramePowerMeter {
   private boundary(frame: number): number {
     return Math.round((frame * this.sampleRate) / FRAMES_PER_SECOND);
   }
+}
+
+/** What kernels/k-weighting.ts needs of a filter to take two samples at a time, in its order. */
+function twoSamples({ b0, b1, b2, a1, a2 }: Biquad): number[] {
+  const d1 = b1 - a1 * b0;
+  const d2 = b2 - a2 * b0;
+  return [a1, a2, b0, d1, d2, d2 - a1 * d1, a2 * d1, a1 * a2, a1 * a1 - a2];
 }

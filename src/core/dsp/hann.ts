@@ -17,7 +17,7 @@ export interface HannPlan {
   readonly scale: number;
 }
 
-/** @param length - samples of a frame, a power of two, 16 or more */
+/** @param length - samples of a frame, a power of two, 64 or more */
 export function hannPlan(length: number): HannPlan {
   const fft = new FramePairPlan(length);
   fft.window.set(hann(length));

@@ -138,20 +138,36 @@ describe('FramePowerMeter', () => {
 });
 
 describe('the K-weighting kernel', () => {
-  it('filters as the two sections do one after the other, in blocks of any length', () => {
-    const signal = lcgNoise(9600, 0.5);
+  // 11,025 Hz: frames of 220 and 221 samples, so that stretches begin and end on odd ones.
+  it.each([
+    [48_000, 1000],
+    [11_025, 1],
+    [11_025, 2],
+    [11_025, 3],
+    [11_025, 61],
+    [44_100, 8192],
+  ])('at %i Hz filters as the two sections do one after the other, in blocks of %i', (sampleRate, blockLength) => {
+    const signal = lcgNoise(sampleRate / 5, 0.5);
     const block = new ChannelBlock();
-    const meter = new FramePowerMeter(48_000, block);
-    for (let at = 0; at < signal.length; at += 1000) {
-      block.samples.set(signal.subarray(at, at + 1000));
-      block.scan(Math.min(1000, signal.length - at));
+    const meter = new FramePowerMeter(sampleRate, block);
+    for (let at = 0; at < signal.length; at += blockLength) {
+      block.samples.set(signal.subarray(at, at + blockLength));
+      block.scan(Math.min(blockLength, signal.length - at));
       meter.push();
     }
     const filtered = signal.slice();
-    new BiquadCascade(kWeighting(48_000)).process(filtered);
-    const frame = (f: number): number => filtered.slice(960 * f, 960 * (f + 1)).reduce((s, x) => s + x * x, 0) / 960;
+    new BiquadCascade(kWeighting(sampleRate)).process(filtered);
+    const meanSquare = (samples: Float64Array, f: number): number => {
+      const frame = samples.subarray(Math.round((f * sampleRate) / 50), Math.round(((f + 1) * sampleRate) / 50));
+      return frame.reduce((s, x) => s + x * x, 0) / frame.length;
+    };
     expect(meter.kWeighted.length).toBe(10);
-    meter.kWeighted.view().forEach((power, f) => expect(power / frame(f)).toBeCloseTo(1, 10));
+    meter.kWeighted.view().forEach((power, f) => expect(power / meanSquare(filtered, f)).toBeCloseTo(1, 10));
+    meter.plain.view().forEach((power, f) => expect(power / meanSquare(signal, f)).toBeCloseTo(1, 12));
+    expect(meter.sum).toBeCloseTo(
+      signal.reduce((s, x) => s + x, 0),
+      9,
+    );
   });
 });
 
