@@ -4,6 +4,7 @@ import type { InterfaceModel } from '#rig/audio-interface';
 import type { BoosterModel } from '#rig/booster';
 import type { OutsideNoise } from '#rig/take';
 import type { GateModel } from '#rig/gate';
+import type { HeadphonesModel } from '#rig/headphones';
 import type { MicrophoneModel } from '#rig/microphone';
 import type { LinkModel } from '#rig/radio-link';
 
@@ -24,6 +25,8 @@ export interface DemoRunPlan {
   readonly shield?: Pick<OutsideNoise, 'lessDb' | 'bells'>;
   /** What its protocol plays through a loop; none by default. */
   readonly sweep?: ProtocolSweep;
+  /** Headphones on the artificial ear, at steps that play the sweep. */
+  readonly headphones?: HeadphonesModel;
   /** Clothing that rubs on it, dB re speech. */
   readonly rubDb?: number;
   /** How far its radio link holds on a walk. */

@@ -1,9 +1,11 @@
 import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import type { RunDocumentInput } from '#contracts/run-document';
 import { NEW_DESK, OLD_DESK, type InterfaceModel } from '#rig/audio-interface';
+import type { HeadphonesModel } from '#rig/headphones';
 import type { MicrophoneModel } from '#rig/microphone';
 import { PACE_MS } from '#rig/radio-link';
 import { protocolSchema } from '#contracts/protocol';
+import artificialEar from '../src/server/seed/protocol-headphones-2.json' with { type: 'json' };
 import inputStage from '../src/server/seed/protocol-input-stage-3.json' with { type: 'json' };
 import { gainFor } from './demo-gain';
 import type { DemoRunPlan } from './demo-run';
@@ -610,49 +612,117 @@ const BOOSTERS: readonly DemoRunPlan[] = [
   ),
 ];
 
-const balance = (left: number, right: number): NonNullable<RunDocumentInput['tables']>[number] => ({
+const EAR = protocolSchema.parse(artificialEar);
+
+/** Where the moving part resonates, and by how much the impedance rises there; it rises again at the top. */
+interface Resonance {
+  readonly hz: number;
+  readonly times: number;
+}
+
+/** Impedance of both sides over frequency, as a resistor and a meter show it. */
+const impedanceTable = (
+  ohms: readonly [left: number, right: number],
+  { hz, times }: Resonance,
+): NonNullable<RunDocumentInput['tables']>[number] => ({
   step: 'impedance',
-  cells: [
-    ['left', left],
-    ['right', right],
-  ].map(([column, value]) => ({
-    row: '1 kHz',
-    column: String(column),
-    value: Number(value),
-    source: 'typed' as const,
-    clip: null,
-  })),
+  cells: [20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000].flatMap((at) =>
+    ohms.map((value, side) => ({
+      row: at < 1000 ? `${at} Hz` : `${at / 1000} kHz`,
+      column: side === 0 ? 'left' : 'right',
+      value:
+        Math.round(10 * value * (1 + (times - 1) * Math.exp(-(Math.log2(at / hz) ** 2)) + 0.012 * (at / 1000))) / 10,
+      source: 'typed' as const,
+      clip: null,
+    })),
+  ),
 });
+
+const earLevelTable = (dbSplAt1V: number): NonNullable<RunDocumentInput['tables']>[number] => ({
+  step: 'ear-level',
+  cells: ['left', 'right'].map((column, side) => ({ row: '1 kHz', column, value: dbSplAt1V + 0.4 * side, source: 'typed' as const, clip: null })), // prettier-ignore
+});
+
+/** What is read of headphones beside their takes. */
+interface EarReadings {
+  readonly ohms: readonly [left: number, right: number];
+  readonly resonance: Resonance;
+  readonly dbSplAt1V: number;
+  readonly headphones: HeadphonesModel;
+  /** What they keep out. */
+  readonly shield: NonNullable<DemoRunPlan['shield']>;
+}
+
+/** Taken off and put on again. */
+const SEATINGS = [1, 2, 3];
 
 function headphonesRun(
   model: string,
   date: string,
   prices: Prices,
-  ohms: readonly [number, number],
+  { ohms, resonance, dbSplAt1V, headphones, shield }: EarReadings,
   sheet: Sheet,
   points: Points,
 ): DemoRunPlan {
+  const gainDb = gainFor(REFERENCE, NEW_DESK);
   return {
     document: document('headphones', 'Foghorn', model, date, prices, {
       protocol: 'headphones',
-      protocolVersion: 1,
-      takes: [],
-      tables: [balance(...ohms)],
+      protocolVersion: 2,
+      takes: [
+        ...['sweep-left', 'sweep-right'].flatMap((step) => SEATINGS.map((n) => ({ step, file: `${step}-${n}.wav`, gainDb: 20 }))), // prettier-ignore
+        { step: 'noise-without', file: 'noise-without.wav', gainDb },
+        { step: 'noise-with', file: 'noise-with.wav', gainDb },
+      ],
+      tables: [impedanceTable(ohms, resonance), earLevelTable(dbSplAt1V)],
       sheet,
       points,
     }),
     onDesk: false,
     microphone: REFERENCE,
     interface: NEW_DESK,
+    headphones,
+    shield,
+    ...(EAR.sweep ? { sweep: EAR.sweep } : {}),
     voice: 'high',
   };
 }
 
+/** A closed cup with a good seal, an open one, an ear piece that sits as it likes, a pad on the ear. */
+const CLOSED: EarReadings = {
+  ohms: [62, 63],
+  resonance: { hz: 70, times: 1.9 },
+  dbSplAt1V: 109.5,
+  headphones: { levelDbfs: -10, lowHz: 14, highHz: 19_000, bells: [{ hz: 90, db: 4, q: 0.8 }, { hz: 3200, db: 6, q: 1.2 }, { hz: 9000, db: -4, q: 2 }], right: { levelDb: 0.3, bells: [{ hz: 5600, db: 1.8, q: 2 }] }, sealDb: 1.1, seatDb: 1.2, bend: { square: 0.004, cube: 0.003 } }, // prettier-ignore
+  shield: { lessDb: 8, bells: [{ hz: 3000, db: -16, q: 0.4 }] },
+};
+const OPEN: EarReadings = {
+  ohms: [151, 149],
+  resonance: { hz: 90, times: 2.4 },
+  dbSplAt1V: 104,
+  headphones: { levelDbfs: -11, lowHz: 38, highHz: 20_500, bells: [{ hz: 3500, db: 7, q: 1.3 }], right: { levelDb: -0.2 }, sealDb: 0.3, seatDb: 0.9, bend: { square: 0.002, cube: 0.001 } }, // prettier-ignore
+  shield: { lessDb: 0.4, bells: [{ hz: 6000, db: -3, q: 0.6 }] },
+};
+const EAR_PIECE: EarReadings = {
+  ohms: [17, 16],
+  resonance: { hz: 2500, times: 1.2 },
+  dbSplAt1V: 121,
+  headphones: { levelDbfs: -9, lowHz: 25, highHz: 16_000, bells: [{ hz: 4500, db: 9, q: 2 }, { hz: 8200, db: 5, q: 3 }], right: { levelDb: 1.6, bells: [{ hz: 2000, db: -3, q: 1.5 }] }, sealDb: 5, seatDb: 2.5, bend: { square: 0.02, cube: 0.01 } }, // prettier-ignore
+  shield: { lessDb: 11, bells: [{ hz: 3500, db: -12, q: 0.5 }] },
+};
+const ON_EAR: EarReadings = {
+  ohms: [38, 38],
+  resonance: { hz: 110, times: 1.5 },
+  dbSplAt1V: 115.3,
+  headphones: { levelDbfs: -10, lowHz: 30, highHz: 18_500, bells: [{ hz: 200, db: -1.5, q: 0.7 }, { hz: 3000, db: 5, q: 1.2 }], right: { bells: [{ hz: 7000, db: 1.2, q: 2 }] }, sealDb: 2.2, seatDb: 1.6, bend: { square: 0.006, cube: 0.004 } }, // prettier-ignore
+  shield: { lessDb: 2.5, bells: [{ hz: 4000, db: -8, q: 0.5 }] },
+};
+
 const HEADPHONES: readonly DemoRunPlan[] = [
-  headphonesRun('Closed 3', '2023-09-16', [[149, '2023-09-01']], [62, 63], { construction: words('closed'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(64, 'Ω'), sensitivityPerPower: number(98, 'dB SPL/mW'), detachableCable: yes, spareParts: yes, weight: number(290, 'g') }, given({ sound: [3.5, 'A hump in the bass that one gets used to.'], comfort: [4, 'An afternoon.'], isolation: [4.5, 'The microphone hears nothing of them.'], build: [4, 'Hinges of metal.'] })), // prettier-ignore
-  headphonesRun('Open 1', '2023-09-16', [[219, '2023-09-01']], [151, 149], { construction: words('open'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm'), impedance: number(150, 'Ω'), detachableCable: no, spareParts: yes, weight: number(250, 'g') }, given({ sound: [4.5, 'Tells reverb from room.'], comfort: [4.5, 'Forgotten after ten minutes.'], isolation: [0.5, 'None, in either direction.'], build: [3, 'The cable is for life.'] })), // prettier-ignore
-  headphonesRun('Pilot', '2025-03-22', [[39, '2025-03-01']], [17, 16], { construction: words('closed'), wear: words('in the ear'), connection: words('3.5 mm'), impedance: number(16, 'Ω'), weight: number(12, 'g') }, given({ sound: [2.5, 'Bright.'], comfort: [2, 'An hour.'], isolation: [4, 'Good.'], build: [2, 'Light.'] })), // prettier-ignore
-  headphonesRun('Semi 2', '2024-11-09', [[129, '2024-11-01']], [38, 38], { construction: words('half open'), wear: words('on the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(38, 'Ω'), sensitivityPerPower: number(101, 'dB SPL/mW'), detachableCable: yes, spareParts: yes, weight: number(210, 'g') }, given({ sound: [4, 'Even, with a little less below.'], comfort: [3, 'Presses after a while.'], isolation: [2, 'The microphone hears a whisper of them.'], build: [3.5, 'The band is steel.'] })), // prettier-ignore
+  headphonesRun('Closed 3', '2023-09-16', [[149, '2023-09-01']], CLOSED, { construction: words('closed'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(64, 'Ω'), sensitivityPerPower: number(98, 'dB SPL/mW', 'at 1 kHz'), detachableCable: yes, spareParts: yes, weight: number(290, 'g') }, given({ sound: [3.5, 'A hump in the bass that one gets used to.'], comfort: [4, 'An afternoon.'], isolation: [4.5, 'The microphone hears nothing of them.'], build: [4, 'Hinges of metal.'] })), // prettier-ignore
+  headphonesRun('Open 1', '2023-09-16', [[219, '2023-09-01']], OPEN, { construction: words('open'), wear: words('around the ear'), transducer: words('moving coil'), connection: words('6.3 mm'), impedance: number(150, 'Ω'), sensitivityPerVoltage: number(108, 'dB SPL/V'), detachableCable: no, spareParts: yes, weight: number(250, 'g') }, given({ sound: [4.5, 'Tells reverb from room.'], comfort: [4.5, 'Forgotten after ten minutes.'], isolation: [0.5, 'None, in either direction.'], build: [3, 'The cable is for life.'] })), // prettier-ignore
+  headphonesRun('Pilot', '2025-03-22', [[39, '2025-03-01']], EAR_PIECE, { construction: words('closed'), wear: words('in the ear'), connection: words('3.5 mm'), impedance: number(16, 'Ω'), weight: number(12, 'g') }, given({ sound: [2.5, 'Bright.'], comfort: [2, 'An hour.'], isolation: [4, 'Good.'], build: [2, 'Light.'] })), // prettier-ignore
+  headphonesRun('Semi 2', '2024-11-09', [[129, '2024-11-01']], ON_EAR, { construction: words('half open'), wear: words('on the ear'), transducer: words('moving coil'), connection: words('6.3 mm', '3.5 mm'), impedance: number(38, 'Ω'), sensitivityPerPower: number(101, 'dB SPL/mW'), detachableCable: yes, spareParts: yes, weight: number(210, 'g') }, given({ sound: [4, 'Even, with a little less below.'], comfort: [3, 'Presses after a while.'], isolation: [2, 'The microphone hears a whisper of them.'], build: [3.5, 'The band is steel.'] })), // prettier-ignore
 ];
 
 const OMNI_CLIP: MicrophoneModel = { alphaLow: 0.97, alphaHigh: 0.9, lowHz: 60, highHz: 16_000, sensitivityMvPa: 12, selfNoiseDbA: 27, bells: [{ hz: 5500, db: 3, q: 1 }], puffDb: 8, windDb: 8 }; // prettier-ignore

@@ -116,6 +116,11 @@ export const curvesSchema = z.object({
     .object({ points: z.array(responsePointSchema), lowestValidHz: z.number(), gateMs: z.number() })
     .nullable()
     .default(null),
+  sides: z
+    .object({ left: z.array(responsePointSchema), right: z.array(responsePointSchema), lowestValidHz: z.number() })
+    .nullable()
+    .default(null)
+    .describe('Both sides of headphones on an artificial ear, each the mean of its seatings'),
   polar: z
     .object({
       levels: z.array(

@@ -42,6 +42,10 @@ export interface GearKind {
    * unit's, and a take with it is half of a pair.
    */
   readonly isHeardThroughAnother: boolean;
+  /** Where its sweep is heard, in words: "0°", "looped", "on an artificial ear". */
+  readonly sweepWhere: string;
+  /** What its usual rig cannot tell, in a sentence or two that stand beside what it tells. */
+  readonly cannotTell?: string;
   /** Figures that lists show of it, the most telling first. */
   readonly keyFigures: readonly QuantityId[];
   readonly claims: ClaimRules;

@@ -40,6 +40,8 @@ describe('kinds of gear', () => {
     expect(new Set(CLAIMED_QUANTITIES).size).toBe(CLAIMED_QUANTITIES.length);
     for (const id of SHIPPED_KIND_IDS)
       for (const role of gearKind(id).roles) expect(role.answersSweep).toBe(stepRole(role.id)?.answersSweep);
+    // Interfaces and headphones play sweeps as well; what tells those of a pattern apart stays.
+    expect(stepRole('sweep')?.expectedLevel?.group).toBe('sweep');
     expect(stepRole('no role of ours')).toBeUndefined();
   });
 });

@@ -12,8 +12,9 @@ export type ClaimedQuantity = { [K in (typeof SHIPPED_KINDS)[number]['id']]: key
 
 export const SHIPPED_KIND_IDS: readonly ShippedKindId[] = SHIPPED_KINDS.map((kind) => kind.id);
 const SHIPPED: ReadonlyMap<string, GearKind> = new Map(SHIPPED_KINDS.map((kind) => [kind.id, kind]));
+/** Of a role that several kinds know, the first one says how its files are told apart. */
 const ROLES = new Map<string, StepRoleDefinition>(
-  SHIPPED_KINDS.flatMap((kind) => kind.roles.map((role) => [role.id, role])),
+  SHIPPED_KINDS.flatMap((kind) => kind.roles.map((role) => [role.id, role] as const)).reverse(),
 );
 const CLAIMS = new Map<string, ClaimRule>(SHIPPED_KINDS.flatMap((kind) => Object.entries(kind.claims)));
 

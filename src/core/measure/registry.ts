@@ -1,5 +1,6 @@
 import { BEHAVIOUR_QUANTITIES } from './quantities/behaviour';
 import { ELECTRONICS_QUANTITIES } from './quantities/electronics';
+import { HEADPHONES_QUANTITIES } from './quantities/headphones';
 import { LEVEL_QUANTITIES } from './quantities/level';
 import { NOISE_QUANTITIES } from './quantities/noise';
 import { PAIR_QUANTITIES } from './quantities/pair';
@@ -14,7 +15,7 @@ export const ALGORITHM_VERSION = 3;
  * Version of what is made of several takes of a run together. A new figure raises it: runs are then measured anew from
  * what is known of their clips, none of which has to be read for that.
  */
-export const RUN_FIGURES_VERSION = 4;
+export const RUN_FIGURES_VERSION = 5;
 
 /**
  * Every measurement that Sediment makes. The interface, the command line and docs/measurements.md are made from this
@@ -27,6 +28,7 @@ export const QUANTITIES = {
   ...SPACE_QUANTITIES,
   ...BEHAVIOUR_QUANTITIES,
   ...ELECTRONICS_QUANTITIES,
+  ...HEADPHONES_QUANTITIES,
   ...PAIR_QUANTITIES,
 } as const satisfies Record<string, QuantityDefinition>;
 

@@ -76,11 +76,15 @@ export function summariseResponse(response: FrequencyResponse): ResponseSummary 
 function meanDb(points: readonly ResponsePoint[], [low, high]: readonly [number, number]): ResponseFigure | null {
   const inside = points.filter((p) => p.hz >= low && p.hz <= high);
   const covers = inside.length > 0 && points[0].hz <= low * 1.06 && points[points.length - 1].hz >= high / 1.06;
-  return covers ? meanOf(inside) : null;
+  return covers ? meanOfPoints(inside) : null;
 }
 
-/** Mean of points, each with noise of its own. */
-const meanOf = (points: readonly ResponsePoint[]): ResponseFigure => ({
+/**
+ * Mean of points, each with noise of its own.
+ *
+ * @param points - one or more
+ */
+export const meanOfPoints = (points: readonly ResponsePoint[]): ResponseFigure => ({
   value: points.reduce((s, p) => s + p.db, 0) / points.length,
   u: (NEIGHBOURS * Math.sqrt(points.reduce((s, p) => s + p.u ** 2, 0))) / points.length,
 });
@@ -106,7 +110,7 @@ function limit(points: readonly ResponsePoint[], level: number, side: 'low' | 'h
 function deviation(points: readonly ResponsePoint[]): ResponseFigure | null {
   const levels = fractionalOctaveBands(3, BODY[0], BODY[1]).flatMap((band) => {
     const inside = points.filter((p) => p.hz >= band.lowHz && p.hz < band.highHz);
-    return inside.length === 0 ? [] : [meanOf(inside)];
+    return inside.length === 0 ? [] : [meanOfPoints(inside)];
   });
   if (levels.length === 0) return null;
   const highest = levels.reduce((a, b) => (b.value > a.value ? b : a));

@@ -44,6 +44,7 @@ export function countingRun(runs: readonly Run[]): CountingRun | null {
       measurements,
       curves: {
         response: curve('response'),
+        sides: curve('sides'),
         polar: curve('polar'),
         distance: curve('distance'),
         room: curve('room'),

@@ -1,8 +1,10 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { exponentialSweep } from '#core/dsp/exponential-sweep';
 import { encodeWav } from '#core/audio/wav-write';
 import { standardNormal } from '#core/stats/normal';
 import { seededBits } from '#core/stats/random';
+import { renderSeating } from '#rig/headphones';
 import { renderLineInput } from '#rig/line-input';
 import { NET_LOFT, PADDED_CRATE } from '#rig/room';
 import { renderTake, type TakeSetup, type Voice } from '#rig/take';
@@ -53,6 +55,18 @@ export default async function renderDemoRun({ plan, into, speechFolder }: Render
     if (line) {
       const channels = renderLineInput({ sampleRate: SAMPLE_RATE, ...line, gainDb: gainOf(take), interface: plan.interface, seed }); // prettier-ignore
       writeFileSync(join(into, take.file), encodeWav(channels, SAMPLE_RATE, 'pcm24'));
+      continue;
+    }
+    if (plan.headphones && plan.sweep && take.step.startsWith('sweep-')) {
+      const samples = renderSeating({
+        sampleRate: SAMPLE_RATE,
+        durationS: plan.sweep.seconds + AFTER_SPEECH_S,
+        side: take.step === 'sweep-right' ? 'right' : 'left',
+        headphones: plan.headphones,
+        played: exponentialSweep(plan.sweep, SAMPLE_RATE, plan.sweep.levelDbfs),
+        seed: `${seed}/${take.file}`,
+      });
+      writeFileSync(join(into, take.file), encodeWav([samples], SAMPLE_RATE, 'pcm24'));
       continue;
     }
     const speaker = await loadVoice(speechFolder, voiceOf(take, plan), NET_LOFT);

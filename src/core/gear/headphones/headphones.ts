@@ -1,18 +1,20 @@
-import { NO_CURVES } from '../run/analysed-take';
 import type { GearKind } from '../gear-kind';
+import { HEADPHONES_CLAIMS } from './claims';
+import { HEADPHONES_ROLES } from './roles';
+import { headphonesRunFigures } from './run-figures';
 import { HEADPHONES_SHEET } from './sheet';
 
-/**
- * Headphones: nothing is recorded of them without an artificial ear (IEC 60318), so what is known is typed into tables,
- * heard, and given by hand.
- */
+/** Headphones: measured on an artificial ear (IEC 60318) or a stated rig, heard, and read into tables. */
 export const HEADPHONES = {
   id: 'headphones',
   name: 'Headphones',
-  roles: [{ id: 'other', name: 'other', plays: null }],
+  roles: HEADPHONES_ROLES,
   isHeardThroughAnother: false,
-  keyFigures: [],
-  claims: {},
+  sweepWhere: 'on an artificial ear',
+  cannotTell:
+    'It is the response on this ear: units that were measured on it are compared, no others. Neither a free nor a diffuse field is taken off, so flat is not neutral; above some 8 kHz the seating decides, and below 100 Hz the seal, which is another one on every head.',
+  keyFigures: ['outsideLessA', 'sideDifference', 'sealSpread', 'impedance'],
+  claims: HEADPHONES_CLAIMS,
   sheet: HEADPHONES_SHEET,
-  runFigures: () => ({ measurements: [], curves: NO_CURVES }),
+  runFigures: headphonesRunFigures,
 } as const satisfies GearKind;

@@ -10,6 +10,7 @@ export const INTERFACE = {
   name: 'Interface or preamp',
   roles: LINE_ROLES,
   isHeardThroughAnother: false,
+  sweepWhere: 'looped',
   keyFigures: ['einA', 'noiseFigure'],
   claims: LINE_CLAIMS,
   sheet: INTERFACE_SHEET,

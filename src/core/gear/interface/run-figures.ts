@@ -45,7 +45,7 @@ export function lineRunFigures(
   const tone = lastTake(takes, 'level-tone');
   const quiet = byGain(takes.filter((t) => t.role === 'terminated'));
   const terminated = quiet.at(-1);
-  const sweeps = sweepFigures(takes);
+  const sweeps = sweepFigures(takes, 'looped');
   const from = (role: string, read: (table: RunTable) => Measurement[]): Measurement[] => {
     const table = tables.get(role);
     return table ? read(table) : [];

@@ -8,6 +8,7 @@ import { MICROPHONE_SHEET } from './sheet';
 export const PICKUP = {
   roles: PICKUP_ROLES,
   isHeardThroughAnother: false,
+  sweepWhere: '0°',
   keyFigures: ['noiseReSpeechA', 'rearRejection'],
   claims: PICKUP_CLAIMS,
   runFigures: pickupRunFigures,

@@ -69,6 +69,12 @@ export interface RunChain {
 /** Curves that a run gives beside its figures. */
 export interface RunCurves {
   readonly response: Pick<TakeResponse, 'points' | 'lowestValidHz' | 'gateMs'> | null;
+  /** Both sides of headphones, each the mean of its seatings, levels re the played sweep. */
+  readonly sides: {
+    readonly left: readonly ResponsePoint[];
+    readonly right: readonly ResponsePoint[];
+    readonly lowestValidHz: number;
+  } | null;
   readonly polar: { readonly levels: readonly PolarLevel[]; readonly pattern: FirstOrderPattern | null } | null;
   readonly distance: { readonly rungs: readonly Rung[]; readonly fit: DistanceFit } | null;
   readonly room: Pick<RoomReport, 'octaves'> | null;
@@ -136,6 +142,7 @@ export interface RunFigures {
 /** No curve of any kind. */
 export const NO_CURVES: RunCurves = {
   response: null,
+  sides: null,
   polar: null,
   distance: null,
   room: null,

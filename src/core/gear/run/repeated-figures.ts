@@ -12,7 +12,7 @@ export interface NotedTake {
 }
 
 /** Figures that are read from all takes of a run together: a repeat adds to them, and is none. */
-const OVER_ALL_TAKES: readonly QuantityId[] = ['dropOuts'];
+const OVER_ALL_TAKES: readonly QuantityId[] = ['dropOuts', 'sideLevel', 'sideDifference', 'sealSpread', 'seatSpread'];
 /** Repeats beyond these make no figure surer that anybody would notice. */
 const MOST_REPEATS = 12;
 

@@ -3,8 +3,16 @@ import { patternOfLevels, polarLevels, polarMeasurements } from '../../measure/p
 import { sweepMeasurements } from '../../measure/response-report';
 import type { AnalysedTake, RunCurves, TakeResponse } from './analysed-take';
 
-/** Figures and curves of the sweeps of a run: the response in front, and what the turned ones say of the pattern. */
-export function sweepFigures(takes: readonly AnalysedTake[]): {
+/**
+ * Figures and curves of the sweeps of a run: the response in front, and what the turned ones say of the pattern.
+ *
+ * @param takes - of the run
+ * @param where - the one in front was heard, in words
+ */
+export function sweepFigures(
+  takes: readonly AnalysedTake[],
+  where = '0°',
+): {
   measurements: Measurement[];
   response: RunCurves['response'];
   polar: RunCurves['polar'];
@@ -17,7 +25,7 @@ export function sweepFigures(takes: readonly AnalysedTake[]): {
   const turned = [...byAngle].flatMap(([angleDeg, r]) => (angleDeg === 0 ? [] : [{ angleDeg, points: r.points }]));
   const levels = turned.length === 0 ? null : polarLevels(points, turned);
   return {
-    measurements: [...sweepMeasurements(front, '0°'), ...(levels ? polarMeasurements(levels) : [])],
+    measurements: [...sweepMeasurements(front, where), ...(levels ? polarMeasurements(levels) : [])],
     response: { points, lowestValidHz, gateMs },
     polar: levels && {
       levels,

@@ -8,23 +8,33 @@ const TOLERANCE_DB = 3;
 /** Points of the fitted curve. */
 const FIT_POINTS = 60;
 
-/** The response re its mean of 500 Hz–2 kHz, with the band in which it needs no remark. */
-export function responseChart({ points, lowestValidHz }: NonNullable<Curves['response']>): CurveChartModel {
+/**
+ * The response re its mean of 500 Hz–2 kHz, with the band in which it needs no remark; of headphones both sides beside
+ * it, re the same level, so that a louder side is seen.
+ */
+export function responseChart(
+  { points, lowestValidHz }: NonNullable<Curves['response']>,
+  where: string,
+  sides: Curves['sides'] = null,
+): CurveChartModel {
   const middle = points.filter((p) => p.hz >= 500 && p.hz <= 2000);
   const reference = middle.reduce((s, p) => s + p.db, 0) / Math.max(1, middle.length);
+  const curve = (name: string, colour: string, dash: number, of: typeof points): CurveChartModel['series'][number] => ({
+    name,
+    colour,
+    dash,
+    points: of.map((p) => ({ x: p.hz, y: p.hz < lowestValidHz ? null : p.db - reference })),
+  });
   return {
     axis: 'frequency',
-    axisTitle: `Hz; swept sine, 0°, 1/24 octave, re the mean of 500 Hz–2 kHz, valid from ${Math.round(lowestValidHz)} Hz`,
+    axisTitle: `Hz; swept sine, ${where}, 1/24 octave, re the mean of 500 Hz–2 kHz, valid from ${Math.round(lowestValidHz)} Hz`,
     unit: 'dB',
     grid: 5,
-    tolerance: { low: -TOLERANCE_DB, high: TOLERANCE_DB, text: `±${TOLERANCE_DB} dB` },
+    // What is flat on an ear is not what is neutral: no band says so there.
+    ...(sides ? {} : { tolerance: { low: -TOLERANCE_DB, high: TOLERANCE_DB, text: `±${TOLERANCE_DB} dB` } }),
     series: [
-      {
-        name: 'Response',
-        colour: '--realgar',
-        dash: 0,
-        points: points.map((p) => ({ x: p.hz, y: p.hz < lowestValidHz ? null : p.db - reference })),
-      },
+      curve(sides ? 'Both sides' : 'Response', '--realgar', 0, points),
+      ...(sides ? [curve('Left', '--azurite', 6, sides.left), curve('Right', '--quiet', 2, sides.right)] : []),
     ],
   };
 }

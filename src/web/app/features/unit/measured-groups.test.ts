@@ -55,8 +55,24 @@ describe('measured part of a unit', () => {
 
   it('draws the response re 500 Hz–2 kHz and leaves out what the gate hides', () => {
     const points = [50, 500, 1000, 2000, 8000].map((hz) => ({ hz, db: hz === 8000 ? -17 : -20, u: 0 }));
-    const chart = responseChart({ points, lowestValidHz: 100, gateMs: 10 });
+    const chart = responseChart({ points, lowestValidHz: 100, gateMs: 10 }, '0°');
     expect(chart.series[0].points.map((p) => p.y)).toEqual([null, 0, 0, 0, 3]);
+  });
+
+  it('draws both sides of headphones re the level of both, and no band that would call flat neutral', () => {
+    const points = (db: number) => [500, 1000, 2000, 8000].map((hz) => ({ hz, db, u: 0 }));
+    const response = { points: points(-20), lowestValidHz: 20, gateMs: 300 };
+    const sides = { left: points(-21), right: points(-19), lowestValidHz: 20 };
+    const chart = responseChart(response, 'on an artificial ear', sides);
+    expect(chart.series.map((s) => [s.name, s.points[0].y])).toEqual([
+      ['Both sides', 0],
+      ['Left', -1],
+      ['Right', 1],
+    ]);
+    expect(new Set(chart.series.map((s) => s.dash)).size).toBe(3);
+    expect(chart.axisTitle).toContain('on an artificial ear');
+    expect(chart.tolerance).toBeUndefined();
+    expect(responseChart(response, '0°').tolerance).toBeDefined();
   });
 
   it('draws a ladder with its two parts; a free field has no reverberant one', () => {

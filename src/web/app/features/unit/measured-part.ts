@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { sumWith } from '../sums/sum-with';
+import { gearKind } from '#core/gear/kinds';
 import type { RankingInputs } from '#contracts/ranking';
 import type { Run, SpecimenSheet, Take } from '#contracts/specimen';
 import { PLAIN_PATHS } from '#contracts/http';
@@ -38,10 +39,13 @@ export class MeasuredPart {
   protected readonly groups = computed(() =>
     measuredGroups(this.run().measurements, this.sheet().claims, this.inputs()?.units ?? [], this.sheet().row.id),
   );
+  private readonly kind = computed(() => gearKind(this.sheet().row.category));
+  /** What the rig of its kind cannot tell. */
+  protected readonly cannotTell = computed(() => this.kind().cannotTell ?? null);
   protected readonly hasClaims = computed(() => this.sheet().claims.length > 0);
   protected readonly response = computed(() => {
-    const { response } = this.run().curves;
-    return response && responseChart(response);
+    const { response, sides } = this.run().curves;
+    return response && responseChart(response, this.kind().sweepWhere, sides);
   });
   protected readonly distance = computed(() => {
     const { distance } = this.run().curves;
