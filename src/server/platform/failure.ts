@@ -54,6 +54,11 @@ const CATALOGUE = {
     safe: 'What has arrived is kept.',
     next: 'Send the rest, then end the upload.',
   },
+  'no-thread': {
+    status: 500,
+    safe: 'Everything that was kept is untouched.',
+    next: 'Stop Sediment and start it again; where that does not help, its files are incomplete: install it anew.',
+  },
   'too-busy': {
     status: 503,
     safe: 'Nothing was changed.',

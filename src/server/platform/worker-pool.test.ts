@@ -48,6 +48,24 @@ it('what waits behind several threads that die together is done by the next ones
   expect(outcomes.map((o) => o.status)).toEqual(['rejected', 'rejected', 'fulfilled', 'fulfilled']);
 });
 
+it('says so where no thread can be started, and works again once one can', async () => {
+  const folder = temporaryFolder();
+  writeFileSync(join(folder, 'package.json'), '{ "type": "module" }');
+  // The file that every thread begins with is broken: as where files are replaced under a running server.
+  writeFileSync(join(folder, 'inspect-clip.js'), 'import "./part-that-is-gone.js";');
+  writeFileSync(join(folder, 'rank-units.js'), TASK);
+  const pool = openRememberingThread(folder);
+  onTestFinished(() => pool.close());
+  const task = () => pool.run('rank-units', { key: 'a' } as RankUnitsTask) as Promise<unknown>;
+  const outcomes = await Promise.allSettled([task(), task()]);
+  for (const outcome of outcomes) {
+    expect(outcome.status).toBe('rejected');
+    if (outcome.status === 'rejected') expect(outcome.reason).toMatchObject({ code: 'no-thread', message: expect.stringMatching(/rank-units.*part-that-is-gone/) as string }); // prettier-ignore
+  }
+  writeFileSync(join(folder, 'inspect-clip.js'), TASK);
+  expect(await task()).toBe(1);
+});
+
 it('measures a clip that two threads share as one thread does, and tells how far it is', async () => {
   const path = join(temporaryFolder(), 'take.wav');
   const [left, right] = ['left', 'right'].map((seed) => lcgNoise(30_000, 0.1, seed.length));

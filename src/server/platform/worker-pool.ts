@@ -14,6 +14,7 @@ import {
   type SalvageClipTask,
 } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
+import { Failure } from './failure';
 import { bytesOf, isShared } from './shared-clip';
 import { WorkLane } from './work-lane';
 
@@ -88,8 +89,16 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
     idleTimeout,
     concurrentTasksPerWorker: 1,
   });
-  // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with.
-  pool.on('error', () => undefined);
+  // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with. But a thread that
+  // could not even start (its files were replaced meanwhile, or memory ran out) has taken no task yet: what waits for it
+  // would wait for ever.
+  let unstarted = new AbortController();
+  pool.on('error', (error: unknown) => {
+    if (pool.threads.length > 0) return;
+    const given = unstarted;
+    unstarted = new AbortController();
+    given.abort(error);
+  });
   // What waits in the pool's own queue when the last thread dies is not taken up before somebody asks again: so nothing
   // waits there, only here.
   const entry = new WorkLane(maxThreads, mostWaiting);
@@ -102,9 +111,18 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
     transferList: Transferable[] = [],
     signal?: AbortSignal,
   ): Promise<TaskOutput<Name>> => {
-    const options = { filename: join(folder, `${task}.js`), transferList, ...(signal ? { signal } : {}) };
-    const work = (): Promise<TaskOutput<Name>> =>
-      entry.run(() => pool.run(data, options) as Promise<TaskOutput<Name>>, signal);
+    const started = async (): Promise<TaskOutput<Name>> => {
+      const { signal: cannotStart } = unstarted;
+      const either = AbortSignal.any(signal ? [signal, cannotStart] : [cannotStart]);
+      try {
+        return (await pool.run(data, { filename: join(folder, `${task}.js`), transferList, signal: either })) as TaskOutput<Name>; // prettier-ignore
+      } catch (error) {
+        if (!cannotStart.aborted) throw error;
+        const reason = cannotStart.reason instanceof Error ? cannotStart.reason.message : String(cannotStart.reason);
+        throw new Failure('no-thread', `No thread could be started for "${task}": ${reason}`);
+      }
+    };
+    const work = (): Promise<TaskOutput<Name>> => entry.run(started, signal);
     try {
       return await (lanes.get(task)?.run(work, signal) ?? work());
     } catch (error) {

@@ -153,7 +153,7 @@ export const SUMS: readonly Sum[] = [
         label: 'Impedance of the headphones',
         sheet: OHMS,
         usual: null,
-        from: { part: 'headphones', field: 'impedance', unit: 'Ω' },
+        from: { part: 'headphones', quantity: 'impedance', field: 'impedance', unit: 'Ω' },
       },
       {
         id: 'perMw',
@@ -161,7 +161,7 @@ export const SUMS: readonly Sum[] = [
         sheet: { unit: 'dB SPL/mW', units: { dB: 1 }, least: 50, most: 150 },
         usual: null,
         isOptional: true,
-        from: { part: 'headphones', field: 'sensitivityPerPower', unit: 'dB SPL/mW' },
+        from: { part: 'headphones', quantity: 'sensitivityPerPower', field: 'sensitivityPerPower', unit: 'dB SPL/mW' },
       },
       {
         id: 'perVolt',
@@ -169,7 +169,12 @@ export const SUMS: readonly Sum[] = [
         sheet: { unit: 'dB SPL/V', units: { dB: 1 }, least: 50, most: 170 },
         usual: null,
         isOptional: true,
-        from: { part: 'headphones', field: 'sensitivityPerVoltage', unit: 'dB SPL/V' },
+        from: {
+          part: 'headphones',
+          quantity: 'sensitivityPerVoltage',
+          field: 'sensitivityPerVoltage',
+          unit: 'dB SPL/V',
+        },
       },
       { id: 'open', label: 'Highest voltage, open', sheet: { unit: 'V', units: { mV: 0.001 }, least: 0.001, most: 100 }, usual: null }, // prettier-ignore
       {
