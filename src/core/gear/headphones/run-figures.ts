@@ -1,3 +1,4 @@
+import type { Measurement } from '../../measure/measurement';
 import { sweepMeasurements, type SweepFigures } from '../../measure/response-report';
 import { summariseResponse } from '../../measure/response-summary';
 import {
@@ -8,6 +9,7 @@ import {
   type RunFigures,
   type TakeResponse,
 } from '../run/analysed-take';
+import { reachedLimits } from '../run/reached-limits';
 import type { RunTable } from '../run/run-table';
 import { meanResponse } from './mean-response';
 import { seatingMeasurements } from './seatings';
@@ -39,7 +41,7 @@ export function headphonesRunFigures(
   const response = sides.length === 0 ? null : responseOf(sides);
   return {
     measurements: [
-      ...(response ? sweepMeasurements(response.figures, where(left, right)) : []),
+      ...(response ? responseFigures(response, left, right) : []),
       ...(sides.length === 2 ? sideMeasurements(left, right) : []),
       ...seatingMeasurements(sides),
       ...(impedance ? impedanceFigures(impedance) : []),
@@ -53,8 +55,22 @@ export function headphonesRunFigures(
   };
 }
 
+const MEAN_OF_SIDES = 'mean of both sides';
+
+/** The figures of the response; of what the sides distort, the worse one is told. */
+function responseFigures(
+  response: ReturnType<typeof responseOf>,
+  left: readonly unknown[],
+  right: readonly unknown[],
+): Measurement[] {
+  const figures = sweepMeasurements(response.figures, where(left, right));
+  return reachedLimits(figures, response.curve).map((m) =>
+    m.quantity === 'thdSweep' ? { ...m, condition: m.condition.replace(MEAN_OF_SIDES, 'the worse side') } : m,
+  );
+}
+
 function where(left: readonly unknown[], right: readonly unknown[]): string {
-  if (left.length > 0 && right.length > 0) return 'on an artificial ear, mean of both sides';
+  if (left.length > 0 && right.length > 0) return `on an artificial ear, ${MEAN_OF_SIDES}`;
   return `on an artificial ear, ${left.length > 0 ? 'left' : 'right'} side alone`;
 }
 

@@ -1,6 +1,6 @@
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import { mean } from '../../stats/moments';
-import { lastTake, type AnalysedTake, type RunCurves, type TakeResponse } from '../run/analysed-take';
+import { lastTake, type AnalysedTake, type TakeResponse } from '../run/analysed-take';
 
 /** Ends of hearing, and how far beside them a point may lie: a sweep's ends are faded. */
 const ENDS = [
@@ -38,27 +38,6 @@ export function loopResponse(takes: readonly AnalysedTake[]): Measurement[] {
     return notMeasured(id, condition, reason);
   });
   return [...plain, ...lost];
-}
-
-/**
- * Limits of a response that is flat as far as the sweep reaches: what does not fall is known to reach that far.
- *
- * @param figures - of the sweep
- * @param response - that they are of; null where there is none
- */
-export function reachedLimits(figures: readonly Measurement[], response: RunCurves['response']): Measurement[] {
-  if (!response) return [...figures];
-  const lowest = Math.max(response.lowestValidHz, response.points.at(0)?.hz ?? Infinity);
-  const highest = response.points.at(-1)?.hz ?? 0;
-  return figures.map((m) => {
-    if (m.value !== null) return m;
-    const condition = `${m.condition}, as far as the sweep reaches`;
-    if (m.quantity === 'responseLow3' || m.quantity === 'responseLow6')
-      return measured(m.quantity, lowest, condition, { bound: 'at-most' });
-    return m.quantity === 'responseHigh3' || m.quantity === 'responseHigh6'
-      ? measured(m.quantity, highest, condition, { bound: 'at-least' })
-      : m;
-  });
 }
 
 const NOT_COVERED = 'The sweep does not reach this end of hearing.';

@@ -8,12 +8,13 @@ import {
 } from '../run/analysed-take';
 import { clipFigures } from '../run/clip-figures';
 import { dropOutFigure } from '../run/drop-out-figure';
+import { reachedLimits } from '../run/reached-limits';
 import { sweepFigures } from '../run/sweep-figures';
 import type { Measurement } from '../../measure/measurement';
 import type { RunTable } from '../run/run-table';
 import { withDialGains } from './dial-gain';
 import { directMonitor, inputImpedance } from './input-figures';
-import { loopResponse, reachedLimits } from './loop-response';
+import { loopResponse } from './loop-response';
 import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
 import { channelsByFrequency, distortionByLevel } from './tone-curves';
 import { toneFigures } from './tone-figures';

@@ -15,6 +15,7 @@ export const PICKUP_CLAIMS = {
   responseLow3: { units: SHEET_UNITS.Hz, unlike: unlikeLimits },
   responseHigh3: { units: SHEET_UNITS.Hz, unlike: unlikeLimits },
   directivityIndex: { units: { dB: asItIs } },
+  batteryLife: { units: SHEET_UNITS.h },
 } as const satisfies ClaimRules;
 
 function unlikeLimits({ condition }: ClaimedFigure): string | null {

@@ -50,6 +50,8 @@ export const PICKUP_ROLES = [
   { id: 'rub', name: 'clothing rub', plays: 'walk' },
   { id: 'range-walk', name: 'range walk', plays: 'walk' },
   { id: 'range-marks', name: 'distances of the range walk', plays: 'table' },
+  { id: 'radio', name: 'beside a telephone', plays: 'silence' },
+  { id: 'endurance', name: 'running time', plays: 'table' },
   { id: 'calibration', name: 'calibration', plays: 'tone', levelIn: 'dB SPL' },
   { id: 'other', name: 'other', plays: null },
 ] as const satisfies readonly StepRoleDefinition[];

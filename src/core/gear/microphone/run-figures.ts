@@ -20,6 +20,7 @@ import { dropOutFigure } from '../run/drop-out-figure';
 import { sweepFigures } from '../run/sweep-figures';
 import { gained, isRefused } from '../run/gained-take';
 import { fieldFigures, linkFigures, windBySpeed, windOf } from './field-figures';
+import { radioFigure, runningTime } from './link-endurance';
 import { acousticReference } from './acoustic-reference';
 import { distanceLadder, ladderTakes, normalDistance, proximityFigure } from './distance-figures';
 import { driveFigures } from './drive-figures';
@@ -46,7 +47,7 @@ const EXPECTED_ROLES: ReadonlySet<string> = new Set(['speech', 'rear']);
  * @param takes - all takes of the run
  * @param chain - what is known of interface and unit
  * @param planned - roles that the protocol has steps of
- * @param tables - moments of a range walk, by the role of their step
+ * @param tables - moments of a range walk, running times, by the role of their step
  */
 export function pickupRunFigures(
   takes: readonly AnalysedTake[],
@@ -79,6 +80,8 @@ export function pickupRunFigures(
     ...(wind && speech ? windFigures(wind, speech) : []),
     ...(speech ? fieldFigures(takes, speech) : []),
     ...linkFigures(last('range-walk')),
+    ...radioFigure(last('radio')),
+    ...runningTime(tables.get('endurance')),
     ...(walk?.measurements ?? []),
   ];
   const fit = ladder ? fitDistanceLadder(ladder) : null;

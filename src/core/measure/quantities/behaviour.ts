@@ -132,6 +132,27 @@ export const BEHAVIOUR_QUANTITIES = {
     steps: ['range-walk', 'range-marks'],
     better: 'higher',
   },
+  radioEvents: {
+    name: 'Bursts beside a telephone',
+    unit: '/min',
+    decimals: 0,
+    definition:
+      'Bursts per minute in a take without speech beside a telephone that sends: stretches louder than the quiet tenth of the take by more than 6 dB (K-weighted, steps of 100 ms); less than 0.4 s apart they are one.',
+    source: 'common practice, no source',
+    group: 'rejects',
+    steps: ['radio'],
+    better: 'lower',
+  },
+  batteryLife: {
+    name: 'Running time',
+    unit: 'h',
+    decimals: 1,
+    definition: 'From full until it stops, as noted; of a set, the part that stops first.',
+    source: 'common practice, no source',
+    group: 'behaves',
+    steps: ['endurance'],
+    better: 'higher',
+  },
   dropOuts: {
     name: 'Drop-outs',
     unit: 'holes',
