@@ -41,6 +41,7 @@ const step = (id: string, playKind: string, change: Partial<MatchableStep> = {})
   distanceM: null,
   angleDeg: null,
   lengthS: null,
+  repeats: 1,
   usualS: null,
   ...change,
 });
@@ -243,5 +244,31 @@ describe('matching takes to steps', () => {
     expect(levels(-24, -27)[1]).not.toContain(suits);
     // One line alone has nothing to be held against.
     expect(said(take('at-15.wav', 'line'), { role: 'distance', distanceM: 0.15 }, 'phrase').reasons.join()).not.toContain('level'); // prettier-ignore
+  });
+});
+
+describe('steps that are repeated', () => {
+  const SIDES = [
+    step('sweep-left', 'sweep', { role: 'sweep', fileHints: ['left'], repeats: 3 }),
+    step('sweep-right', 'sweep', { role: 'sweep-right', fileHints: ['right'], repeats: 3 }),
+    step('noise', 'noise'),
+  ];
+  const given = (steps: readonly MatchableStep[], ...names: string[]) => matchTakes(names.map((n) => take(n, 'sweep')), steps).map((m) => m.step); // prettier-ignore
+
+  it('are given to every take that speaks for them, also beyond what was asked for', () => {
+    expect(given(SIDES, 'left-1.wav', 'left-2.wav', 'left-3.wav', 'left-4.wav', 'right-1.wav', 'right-2.wav')).toEqual([
+      ...['sweep-left', 'sweep-left', 'sweep-left', 'sweep-left'],
+      ...['sweep-right', 'sweep-right'],
+    ]);
+  });
+
+  it('take nothing away from a step that has none yet', () => {
+    // Nothing says which side: each side gets one before either gets two.
+    expect(new Set(given(SIDES.slice(0, 2), 'a.wav', 'b.wav'))).toEqual(new Set(['sweep-left', 'sweep-right']));
+  });
+
+  it('once only, where the protocol does them once', () => {
+    const once = SIDES.map((s) => ({ ...s, repeats: 1 }));
+    expect(given(once, 'left-1.wav', 'left-2.wav', 'left-3.wav').filter((s) => s === 'sweep-left')).toHaveLength(1);
   });
 });

@@ -15,6 +15,8 @@ export interface MatchableStep {
   readonly distanceM: number | null;
   readonly angleDeg: number | null;
   readonly lengthS: { readonly least: number; readonly most: number } | null;
+  /** How often the protocol has it done. */
+  readonly repeats: number;
   /** Median length of this step's takes so far; null for the first time. */
   readonly usualS: number | null;
 }
@@ -43,6 +45,10 @@ export interface TakeMatch {
 const WEIGHTS = { name: 4, content: 5, length: 2, order: 1, level: 2.5 } as const;
 /** A match has to reach this to be proposed at all. */
 const LEAST_SCORE = 1;
+/** A further take of a step that is repeated, where another step might want it: less than what order alone says. */
+const REPEAT_COST = 0.5;
+/** A step that is repeated may have been done more often than the protocol asks, up to so many times as often. */
+const REPEATS_BEYOND = 3;
 
 interface Evidence {
   readonly score: number;
@@ -53,7 +59,7 @@ interface Evidence {
 /**
  * Proposes a step for each take from its name, its place in the order, its length and what it holds. All are weighed
  * together and the best assignment as a whole is taken, so that one misleading name does not push the others aside.
- * A step is given away once.
+ * A step is given away once; one that the protocol repeats, as often as takes speak for it.
  *
  * @param takes - in the order in which they were recorded or dropped
  * @param steps - in the order of the protocol
@@ -66,21 +72,36 @@ export function matchTakes(takes: readonly MatchableTake[], steps: readonly Matc
   const table = takes.map((take, t) =>
     steps.map((step, s) => weigh(take, contents[t], order.indexOf(t), takes.length, step, s, steps.length, levels)),
   );
+  const places = placesOf(steps, takes.length);
   // One column more per take: "no step". It costs what the weakest acceptable match would.
   const best = Math.max(...table.flat().map((e) => e.score), LEAST_SCORE);
-  const cost = table.map((row) => [...row.map((e) => best - e.score), ...takes.map(() => best - LEAST_SCORE)]);
+  const cost = table.map((row) => [
+    ...places.map(({ step, isRepeat }) => best - row[step].score + (isRepeat ? REPEAT_COST : 0)),
+    ...takes.map(() => best - LEAST_SCORE),
+  ]);
   return assign(cost).map((column, t) => {
-    const found = column < steps.length ? table[t][column] : null;
-    const rival = Math.max(LEAST_SCORE, ...table[t].filter((_, s) => s !== column).map((e) => e.score));
+    const place = column < places.length ? places[column].step : null;
+    const found = place === null ? null : table[t][place];
+    const rival = Math.max(LEAST_SCORE, ...table[t].filter((_, s) => s !== place).map((e) => e.score));
     return {
       name: takes[t].name,
-      step: found ? steps[column].id : null,
+      step: place === null ? null : steps[place].id,
       content: contents[t],
       reasons: found?.reasons ?? ['no step fits, or all that fit are taken'],
       doubts: found?.doubts ?? [],
       certainty: found ? Math.max(0, Math.min(1, (found.score - rival) / WEIGHTS.content)) : 0,
     };
   });
+}
+
+/** Places that takes can be given to: one of each step, and more of those that are repeated. */
+function placesOf(steps: readonly MatchableStep[], takes: number): { step: number; isRepeat: boolean }[] {
+  return steps.flatMap(({ repeats }, step) =>
+    Array.from({ length: repeats < 2 ? 1 : Math.min(takes, REPEATS_BEYOND * repeats) }, (_, i) => ({
+      step,
+      isRepeat: i > 0,
+    })),
+  );
 }
 
 function weigh(

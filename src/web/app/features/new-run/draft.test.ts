@@ -96,6 +96,15 @@ describe('new run', () => {
       expect(a).toMatchObject({ step: null, reason: 'the step it seems to hold has been given to another file' });
     });
 
+    it('give a step that the protocol repeats again, also beside one that was given by hand', () => {
+      const repeated = [...steps.slice(0, 2), { ...steps[2], repeats: 3 }];
+      const said = { ...file('b.wav', 'silence'), stepBy: 'hand' as const };
+      expect(contentQuestion({ ...full(), files: [said, open('a.wav')] }, repeated)?.steps).toContain('silence');
+      const [, a, c] = withContent([said, open('a.wav'), open('c.wav')], [proposed('a.wav', 'silence'), proposed('c.wav', 'silence')], repeated); // prettier-ignore
+      expect([a.step, c.step]).toEqual(['silence', 'silence']);
+      expect(contentQuestion({ ...full(), files: [said, open('a.wav')] }, steps)?.steps).not.toContain('silence');
+    });
+
     it('are those of the protocol that is chosen: an answer for the one before is passed over', () => {
       const files = [open('a.wav', 'speech'), open('b.wav')];
       expect(withContent(files, [proposed('a.wav', 'walk'), proposed('b.wav', 'silence')], steps)).toEqual(files);

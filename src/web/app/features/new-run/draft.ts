@@ -395,8 +395,11 @@ export function matched(files: readonly DraftFile[], steps: readonly Step[]): Dr
 
 /** What a person or a run.json has not said of a file: its step may be told from what it holds. */
 const isOpen = (f: DraftFile): boolean => f.clip !== null && (f.stepBy === 'match' || f.stepBy === 'content');
-const givenSteps = (files: readonly DraftFile[]): ReadonlySet<string> =>
-  new Set(files.filter((f) => !isOpen(f)).flatMap((f) => f.step ?? []));
+/** Steps that somebody has given away; one that the protocol repeats can be given again. */
+function givenSteps(files: readonly DraftFile[], steps: readonly Step[]): ReadonlySet<string> {
+  const repeated = new Set(steps.filter((s) => s.repeats > 1).map((s) => s.id));
+  return new Set(files.filter((f) => !isOpen(f)).flatMap((f) => (f.step !== null && !repeated.has(f.step) ? [f.step] : []))); // prettier-ignore
+}
 
 /**
  * The question which stored file holds which step: of files of which nobody has said it, and steps that are still free.
@@ -410,7 +413,7 @@ export function contentQuestion(
   const clips = files.flatMap((f) =>
     f.clip && isOpen(f) ? [{ name: f.name, clip: f.clip.sha256, gainDb: f.gainDb }] : [],
   );
-  const taken = givenSteps(files);
+  const taken = givenSteps(files, steps);
   const free = steps.filter((s) => !taken.has(s.id)).map((s) => s.id);
   return clips.length === 0 || free.length === 0 ? null : { protocol, protocolVersion, steps: free, clips };
 }
@@ -424,7 +427,7 @@ export function withContent(
   // An answer for the protocol that was chosen before says nothing of this one.
   if (proposals.some((p) => p.step !== null && !steps.some((s) => s.id === p.step))) return [...files];
   const byName = new Map(proposals.map((p) => [p.name, p]));
-  const taken = givenSteps(files);
+  const taken = givenSteps(files, steps);
   return files.map((f) => {
     const proposal = byName.get(f.name);
     if (!proposal || !isOpen(f)) return f;

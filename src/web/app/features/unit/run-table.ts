@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { latencyCells } from '#core/gear/interface/table-figures';
 import type { Run } from '#contracts/specimen';
-import { formatNumber } from '../../ui/format';
 import { OddLatencyMark } from '../../ui/odd-latency-mark';
+import { cellText, tableCaption } from './table-text';
 
 /** A table that was filled in during a run. */
 @Component({
@@ -59,11 +59,7 @@ import { OddLatencyMark } from '../../ui/odd-latency-mark';
 export class RunTable {
   readonly table = input.required<Run['tables'][number]>();
 
-  protected readonly caption = computed(() => {
-    const { title, cell, unit, cells } = this.table();
-    const measured = cells.filter((c) => c.source === 'measured').length;
-    return `${title}: ${cell}, ${unit}; ${measured} of ${cells.length} read from recordings, the others typed in`;
-  });
+  protected readonly caption = computed(() => tableCaption(this.table()));
   /** Cells of a table of latencies that do not go with the others. */
   protected readonly odd = computed(() => {
     const { step, cells } = this.table();
@@ -75,6 +71,6 @@ export class RunTable {
 
   protected cell(row: string, column: string): string {
     const found = this.table().cells.find((c) => c.row === row && c.column === column);
-    return found ? formatNumber(found.value, 2) : '—';
+    return found ? cellText(found) : '—';
   }
 }
