@@ -26,7 +26,7 @@ describe('an empty archive', () => {
     await page.getByRole('heading', { name: 'The desk is empty' }).waitFor();
     await page.getByRole('link', { name: 'Protocols' }).click();
     await page.getByRole('link', { name: 'Desk voice' }).waitFor();
-    await expect.poll(() => page.locator('tbody tr').count()).toBe(8);
+    await expect.poll(() => page.locator('tbody tr').count()).toBe(9);
     await page.getByRole('link', { name: 'Rigs' }).click();
     await page.getByRole('heading', { name: 'No rig is noted yet' }).waitFor();
     await page.getByRole('link', { name: 'Sessions' }).click();

@@ -92,12 +92,9 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
   // A dead thread also raises "error" here; its task was rejected, which is where it is dealt with. But a thread that
   // could not even start (its files were replaced meanwhile, or memory ran out) has taken no task yet: what waits for it
   // would wait for ever.
-  let unstarted = new AbortController();
+  const waiting = new Set<(reason: unknown) => void>();
   pool.on('error', (error: unknown) => {
-    if (pool.threads.length > 0) return;
-    const given = unstarted;
-    unstarted = new AbortController();
-    given.abort(error);
+    if (pool.threads.length === 0) for (const cannotStart of waiting) cannotStart(error);
   });
   // What waits in the pool's own queue when the last thread dies is not taken up before somebody asks again: so nothing
   // waits there, only here.
@@ -112,14 +109,24 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
     signal?: AbortSignal,
   ): Promise<TaskOutput<Name>> => {
     const started = async (): Promise<TaskOutput<Name>> => {
-      const { signal: cannotStart } = unstarted;
-      const either = AbortSignal.any(signal ? [signal, cannotStart] : [cannotStart]);
+      const stop = new AbortController();
+      const giveUp = (): void => stop.abort(signal?.reason);
+      const unstarted: unknown[] = [];
+      const cannotStart = (reason: unknown): void => {
+        unstarted.push(reason);
+        stop.abort(reason);
+      };
+      waiting.add(cannotStart);
+      signal?.addEventListener('abort', giveUp, { once: true });
       try {
-        return (await pool.run(data, { filename: join(folder, `${task}.js`), transferList, signal: either })) as TaskOutput<Name>; // prettier-ignore
+        return (await pool.run(data, { filename: join(folder, `${task}.js`), transferList, signal: stop.signal })) as TaskOutput<Name>; // prettier-ignore
       } catch (error) {
-        if (!cannotStart.aborted) throw error;
-        const reason = cannotStart.reason instanceof Error ? cannotStart.reason.message : String(cannotStart.reason);
-        throw new Failure('no-thread', `No thread could be started for "${task}": ${reason}`);
+        if (unstarted.length === 0) throw error;
+        const [reason] = unstarted;
+        throw new Failure('no-thread', `No thread could be started for "${task}": ${reason instanceof Error ? reason.message : String(reason)}`); // prettier-ignore
+      } finally {
+        waiting.delete(cannotStart);
+        signal?.removeEventListener('abort', giveUp);
       }
     };
     const work = (): Promise<TaskOutput<Name>> => entry.run(started, signal);

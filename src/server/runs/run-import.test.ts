@@ -199,7 +199,7 @@ describe('refusing a run folder whole', () => {
     [
       'an unknown protocol',
       JSON.stringify(runDocument({ protocol: 'kitchen' })),
-      /no protocol "kitchen"; known: desk-voice/,
+      /no protocol "kitchen"; known: .*desk-voice/,
     ],
     ['an unknown version', JSON.stringify(runDocument({ protocolVersion: 7 })), /no version 7; known: 1/],
     ['no takes', JSON.stringify(runDocument({ takes: [] })), /at least one take/],

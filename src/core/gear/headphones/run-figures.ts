@@ -1,4 +1,4 @@
-import type { Measurement } from '../../measure/measurement';
+import { notMeasured, type Measurement } from '../../measure/measurement';
 import { sweepMeasurements, type SweepFigures } from '../../measure/response-report';
 import { summariseResponse } from '../../measure/response-summary';
 import {
@@ -33,7 +33,7 @@ export function headphonesRunFigures(
   _planned: ReadonlySet<string>,
   tables: ReadonlyMap<string, RunTable> = new Map(),
 ): RunFigures {
-  const [left, right] = ['sweep', 'sweep-right'].map((role) =>
+  const [left, right] = SIDE_ROLES.map((role) =>
     takes.flatMap((t) => (t.role === role && t.response ? [t.response] : [])),
   );
   const sides = [left, right].filter((side) => side.length > 0);
@@ -43,6 +43,7 @@ export function headphonesRunFigures(
     measurements: [
       ...(response ? responseFigures(response, left, right) : []),
       ...(sides.length === 2 ? sideMeasurements(left, right) : []),
+      ...unreadSides(takes),
       ...seatingMeasurements(sides),
       ...(impedance ? impedanceFigures(impedance) : []),
       ...(earLevel ? earLevelFigures(earLevel, impedance) : []),
@@ -53,6 +54,29 @@ export function headphonesRunFigures(
       sides: sides.length === 2 ? curveOf(left, right) : null,
     },
   };
+}
+
+const SIDE_ROLES = ['sweep', 'sweep-right'] as const;
+
+/** What cannot be told of a side whose takes are there, and none of which holds the sweep. */
+function unreadSides(takes: readonly AnalysedTake[]): Measurement[] {
+  const unread = SIDE_ROLES.flatMap((role, side) => {
+    const own = takes.filter((t) => t.role === role);
+    return own.length === 0 || own.some((t) => t.response)
+      ? []
+      : [{ name: ['left', 'right'][side], count: own.length }];
+  });
+  const condition = 'on an artificial ear';
+  const reason = unread
+    .map(({ name, count }) =>
+      count === 1
+        ? `The take of the ${name} side does not hold the sweep.`
+        : `None of the ${count} takes of the ${name} side holds the sweep.`,
+    ) // prettier-ignore
+    .join(' ');
+  if (unread.length === 0) return [];
+  const ids = unread.length === 2 || takes.every((t) => !t.response) ? (['responseDeviation', 'sideLevel'] as const) : (['sideLevel'] as const); // prettier-ignore
+  return ids.map((id) => notMeasured(id, condition, `${reason} Is it the right file?`));
 }
 
 const MEAN_OF_SIDES = 'mean of both sides';

@@ -205,6 +205,10 @@ describe('new run', () => {
     expect(startingProtocol(versions, 'microphone', null)).toEqual({ protocol: 'b', protocolVersion: 2 });
     const last = { category: 'microphone', protocol: 'a', rig: null, source: 'own', currency: 'EUR' } as const;
     expect(startingProtocol(versions, 'microphone', last)).toEqual({ protocol: 'a', protocolVersion: 1 });
+    // Before anything was tested, the one that asks for most, in its newest version.
+    const steps = (count: number) => Array.from({ length: count }, () => protocolSchema.shape.steps.element.parse({ id: 'x', title: 'X', instruction: 'Do it.' })); // prettier-ignore
+    const unused = versions.map((v, i) => ({ ...v, lastUsed: null, protocol: { ...v.protocol, steps: steps(v.protocol.id === 'a' ? 3 : 1 + i) } })); // prettier-ignore
+    expect(startingProtocol(unused, 'microphone', null)?.protocol).toBe('a');
     expect(startingProtocol(versions, 'booster', last)).toBeNull();
   });
 

@@ -465,7 +465,10 @@ export function loadLastUsed(storage: Pick<Storage, 'getItem'>): LastUsed | null
   }
 }
 
-/** The protocol that a kind of gear was tested by last, in its newest version: here, else by anybody. */
+/**
+ * The protocol that a kind of gear was tested by last, in its newest version: here, else by anybody; before the first
+ * test the one that asks for most.
+ */
 export function startingProtocol(
   versions: readonly ProtocolVersion[],
   category: Draft['category'],
@@ -475,11 +478,14 @@ export function startingProtocol(
   const lastDay = (id: string): string =>
     own.reduce((day, v) => (v.protocol.id === id && (v.lastUsed ?? '') > day ? (v.lastUsed ?? '') : day), '');
   const isLast = (v: ProtocolVersion): number => (v.protocol.id === last?.protocol ? 1 : 0);
-  const [best] = [...own].sort(
+  const newest = own.filter((v) =>
+    own.every((o) => o.protocol.id !== v.protocol.id || o.protocol.version <= v.protocol.version),
+  );
+  const [best] = newest.sort(
     (a, b) =>
       isLast(b) - isLast(a) ||
       lastDay(b.protocol.id).localeCompare(lastDay(a.protocol.id)) ||
-      b.protocol.version - a.protocol.version,
+      b.protocol.steps.length - a.protocol.steps.length,
   );
   return best ? { protocol: best.protocol.id, protocolVersion: best.protocol.version } : null;
 }

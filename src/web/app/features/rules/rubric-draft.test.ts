@@ -43,7 +43,11 @@ describe('a criterion of another source', () => {
     expect(withSource(BASE, 'measured', 'interface', PROTOCOLS, () => [-120])).toMatchObject({ curve: [[-121, 5], [-120, 2.5], [-119, 0]] }); // prettier-ignore
   });
   it('is not offered where the kind has nothing of it', () => {
-    expect(withSource(BASE, 'measured', 'headphones', [], () => [])).toBeNull();
+    expect(withSource(BASE, 'table', 'headphones', [], () => [])).toBeNull();
+    expect(measuredChoices('headphones')).toEqual(
+      expect.arrayContaining(['sideDifference', 'outsideLessA', 'impedance']),
+    );
+    expect(measuredChoices('headphones')).not.toContain('einA');
     expect(withSource(BASE, 'table', 'interface', [], () => [])).toBeNull();
     expect(measuredChoices('interface')).toEqual(expect.arrayContaining(['einA', 'noiseFigure', 'einZ']));
     expect(measuredChoices('interface')).not.toContain('rearRejection');
