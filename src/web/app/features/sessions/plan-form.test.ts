@@ -23,6 +23,13 @@ describe('planning', () => {
       rig: null,
     });
   });
+  it('starts with the one that asks for most, before any was used', () => {
+    const long = of('b', 1, 0);
+    const steps = [...long.protocol.steps, { ...long.protocol.steps[0], id: 'more' }];
+    const versions = [of('a', 1, 0), { ...long, protocol: { ...long.protocol, steps } }];
+    expect(newestOf(versions, 'microphone')?.protocol.id).toBe('b');
+    expect(newestOf([of('a', 1, 1), versions[1]], 'microphone')?.protocol.id).toBe('a');
+  });
   it('on another day is called by it, unless somebody has called it otherwise', () => {
     const plan = { title: 'Session of 2026-03-01', day: '2026-03-01' };
     expect(onDay(plan, '2026-04-02')).toEqual({ title: 'Session of 2026-04-02', day: '2026-04-02' });

@@ -39,10 +39,10 @@ export const onDay = <P extends Pick<NewPlan, 'title' | 'day'>>(plan: P, day: st
   title: plan.title === titleOf(plan.day) ? titleOf(day) : plan.title,
 });
 
-/** The protocol of a category that is planned with unless somebody chooses another one. */
+/** The protocol of a category that is planned with unless somebody chooses another one: the most used, at first the one that asks for most. */
 export function newestOf(protocols: readonly ProtocolVersion[], category: Category): ProtocolVersion | undefined {
   const own = protocols.filter((v) => servesKind(v.protocol, category));
-  const mostUsed = [...own].sort((a, b) => b.runs - a.runs).at(0);
+  const mostUsed = [...own].sort((a, b) => b.runs - a.runs || b.protocol.steps.length - a.protocol.steps.length).at(0);
   return own
     .filter((v) => v.protocol.id === mostUsed?.protocol.id)
     .sort((a, b) => b.protocol.version - a.protocol.version)
