@@ -33,6 +33,8 @@ describe('headphones', () => {
         'worn.wav': outside(-36, 2),
       }),
     );
+    // An open list of choices shuts when the page moves under it: all files are there first.
+    await expect.poll(() => page.getByRole('row').filter({ hasText: 'stored, ' }).count(), { timeout: 60_000 }).toBe(7);
     await page.getByLabel('Kind', { exact: true }).click();
     await page.getByRole('option', { name: 'Headphones' }).click();
     const row = (name: string) => page.getByRole('row').filter({ hasText: name });
