@@ -1,3 +1,4 @@
+import type { FrequencyResponse } from '../../measure/frequency-response';
 import { notMeasured, type Measurement } from '../../measure/measurement';
 import { sweepMeasurements, type SweepFigures } from '../../measure/response-report';
 import { summariseResponse } from '../../measure/response-summary';
@@ -13,7 +14,7 @@ import { reachedLimits } from '../run/reached-limits';
 import type { RunTable } from '../run/run-table';
 import { meanResponse } from './mean-response';
 import { seatingMeasurements } from './seatings';
-import { ofBothSides, sideMeasurements } from './sides';
+import { sideMeasurements } from './sides';
 import { earLevelFigures, impedanceFigures } from './table-figures';
 
 /**
@@ -38,7 +39,8 @@ export function headphonesRunFigures(
   );
   const sides = [left, right].filter((side) => side.length > 0);
   const [impedance, earLevel] = [tables.get('impedance'), tables.get('ear-level')];
-  const response = sides.length === 0 ? null : responseOf(sides);
+  const means = sides.map(meanResponse);
+  const response = sides.length === 0 ? null : responseOf(sides.flat(), meanResponse(means));
   return {
     measurements: [
       ...(response ? responseFigures(response, left, right) : []),
@@ -51,7 +53,7 @@ export function headphonesRunFigures(
     curves: {
       ...NO_CURVES,
       response: response?.curve ?? null,
-      sides: sides.length === 2 ? curveOf(left, right) : null,
+      sides: curveOf(means),
     },
   };
 }
@@ -66,19 +68,19 @@ function unreadSides(takes: readonly AnalysedTake[]): Measurement[] {
       ? []
       : [{ name: ['left', 'right'][side], count: own.length }];
   });
-  const condition = 'on an artificial ear';
-  const reason = unread
-    .map(({ name, count }) =>
-      count === 1
-        ? `The take of the ${name} side does not hold the sweep.`
-        : `None of the ${count} takes of the ${name} side holds the sweep.`,
-    ) // prettier-ignore
-    .join(' ');
   if (unread.length === 0) return [];
-  const ids = unread.length === 2 || takes.every((t) => !t.response) ? (['responseDeviation', 'sideLevel'] as const) : (['sideLevel'] as const); // prettier-ignore
-  return ids.map((id) => notMeasured(id, condition, `${reason} Is it the right file?`));
+  const reasons = unread.map(({ name, count }) =>
+    count === 1
+      ? `The take of the ${name} side does not hold the sweep.`
+      : `None of the ${count} takes of the ${name} side holds the sweep.`,
+  );
+  const hasResponse = takes.some((t) => t.response);
+  const ids = hasResponse ? (['sideLevel'] as const) : (['responseDeviation', 'sideLevel'] as const);
+  return ids.map((id) => notMeasured(id, ON_THE_EAR, `${reasons.join(' ')} Is it the right file?`));
 }
 
+/** Where the sweep of headphones is heard. */
+export const ON_THE_EAR = 'on an artificial ear';
 const MEAN_OF_SIDES = 'mean of both sides';
 
 /** The figures of the response; of what the sides distort, the worse one is told. */
@@ -94,20 +96,18 @@ function responseFigures(
 }
 
 function where(left: readonly unknown[], right: readonly unknown[]): string {
-  if (left.length > 0 && right.length > 0) return `on an artificial ear, ${MEAN_OF_SIDES}`;
-  return `on an artificial ear, ${left.length > 0 ? 'left' : 'right'} side alone`;
+  if (left.length > 0 && right.length > 0) return `${ON_THE_EAR}, ${MEAN_OF_SIDES}`;
+  return `${ON_THE_EAR}, ${left.length > 0 ? 'left' : 'right'} side alone`;
 }
 
-function responseOf(sides: readonly (readonly TakeResponse[])[]): {
-  figures: SweepFigures;
-  curve: RunCurves['response'];
-} {
-  const all = sides.flat();
-  const { gateMs } = all[0];
-  const { points, lowestValidHz } = ofBothSides(sides);
+function responseOf(
+  seatings: readonly TakeResponse[],
+  { points, lowestValidHz }: FrequencyResponse,
+): { figures: SweepFigures; curve: RunCurves['response'] } {
+  const { gateMs } = seatings[0];
   // What one side distorts is heard: the worse one counts.
-  const distortion = all.reduce((a, b) => ((b.distortion.thdDb ?? -Infinity) > (a.distortion.thdDb ?? -Infinity) ? b : a)).distortion; // prettier-ignore
-  const findings = new Map(all.flatMap((r) => r.findings.map((f) => [f.text, f] as const)));
+  const distortion = seatings.reduce((a, b) => ((b.distortion.thdDb ?? -Infinity) > (a.distortion.thdDb ?? -Infinity) ? b : a)).distortion; // prettier-ignore
+  const findings = new Map(seatings.flatMap((r) => r.findings.map((f) => [f.text, f] as const)));
   return {
     figures: {
       gateMs,
@@ -119,7 +119,12 @@ function responseOf(sides: readonly (readonly TakeResponse[])[]): {
   };
 }
 
-function curveOf(left: readonly TakeResponse[], right: readonly TakeResponse[]): RunCurves['sides'] {
-  const [l, r] = [meanResponse(left), meanResponse(right)];
-  return { left: l.points, right: r.points, lowestValidHz: Math.max(l.lowestValidHz, r.lowestValidHz) };
-}
+/** Null where one side alone was measured. */
+const curveOf = ([left, right]: readonly (FrequencyResponse | undefined)[]): RunCurves['sides'] =>
+  left && right
+    ? {
+        left: left.points,
+        right: right.points,
+        lowestValidHz: Math.max(left.lowestValidHz, right.lowestValidHz),
+      }
+    : null;

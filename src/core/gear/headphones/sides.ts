@@ -3,7 +3,6 @@ import type { FrequencyResponse } from '../../measure/frequency-response';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import { meanOfPoints, type ResponseFigure } from '../../measure/response-summary';
 import { mean, standardDeviation } from '../../stats/moments';
-import { meanResponse } from './mean-response';
 
 /** Where the level of a side is read: neither seal nor seating moves it much (common practice, no source). */
 export const MIDDLE_HZ = [500, 2000] as const;
@@ -72,8 +71,3 @@ export function sideMeasurements(
 
 const seatings = (n: number): string => `${n} ${n === 1 ? 'seating' : 'seatings'}`;
 const nominal = (hz: number): string => (hz < 1000 ? `${Math.round(hz)} Hz` : `${Math.round(hz / 100) / 10} kHz`);
-
-/** Both sides as one: the mean of their means. */
-export function ofBothSides(sides: readonly (readonly FrequencyResponse[])[]): FrequencyResponse {
-  return meanResponse(sides.map(meanResponse));
-}

@@ -26,9 +26,12 @@ function bySide({ cells }: Cells): { hz: number; value: number }[][] {
   );
 }
 
-/** Impedance of a side at 1 kHz, mean of the sides; null where no row says it. */
-export function impedanceAt1k(table: Cells): number | null {
-  const values = bySide(table).flatMap((side) => side.find((r) => isAt1k(r.hz))?.value ?? []);
+/** What each side has in the row of 1 kHz. */
+const valuesAt1k = (table: Cells): number[] => bySide(table).flatMap((side) => side.find((r) => isAt1k(r.hz))?.value ?? []); // prettier-ignore
+
+/** Impedance at 1 kHz, mean of the sides; null where no row says it. */
+function impedanceAt1k(table: Cells): number | null {
+  const values = valuesAt1k(table);
   return values.length === 0 ? null : mean(values);
 }
 
@@ -68,7 +71,7 @@ const hz = (value: number): string => (value < 1000 ? `${value} Hz` : `${value /
  * @param impedance - table of {@link impedanceFigures}; undefined where there is none
  */
 export function earLevelFigures(table: Cells, impedance: Cells | undefined): Measurement[] {
-  const levels = bySide(table).flatMap((side) => side.find((r) => isAt1k(r.hz))?.value ?? []);
+  const levels = valuesAt1k(table);
   if (levels.length === 0) return [];
   const how = `1 kHz, artificial ear, ${levels.length === 1 ? 'one side' : 'mean of both sides'}`;
   const perVolt = mean(levels);

@@ -1,4 +1,5 @@
 import type { GearKind } from '../gear-kind';
+import { LOOPED } from './loop-response';
 import { LINE_CLAIMS } from './claims';
 import { LINE_ROLES } from './roles';
 import { lineRunFigures } from './run-figures';
@@ -10,7 +11,7 @@ export const INTERFACE = {
   name: 'Interface or preamp',
   roles: LINE_ROLES,
   isHeardThroughAnother: false,
-  sweepWhere: 'looped',
+  sweepWhere: LOOPED,
   keyFigures: ['einA', 'noiseFigure'],
   claims: LINE_CLAIMS,
   sheet: INTERFACE_SHEET,

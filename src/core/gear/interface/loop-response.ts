@@ -2,6 +2,9 @@ import { measured, notMeasured, type Measurement } from '../../measure/measureme
 import { mean } from '../../stats/moments';
 import { lastTake, type AnalysedTake, type TakeResponse } from '../run/analysed-take';
 
+/** Where the sweep of an interface is heard. */
+export const LOOPED = 'looped';
+
 /** Ends of hearing, and how far beside them a point may lie: a sweep's ends are faded. */
 const ENDS = [
   [20, 24],

@@ -14,7 +14,7 @@ import type { Measurement } from '../../measure/measurement';
 import type { RunTable } from '../run/run-table';
 import { withDialGains } from './dial-gain';
 import { directMonitor, inputImpedance } from './input-figures';
-import { loopResponse } from './loop-response';
+import { LOOPED, loopResponse } from './loop-response';
 import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
 import { channelsByFrequency, distortionByLevel } from './tone-curves';
 import { toneFigures } from './tone-figures';
@@ -46,7 +46,7 @@ export function lineRunFigures(
   const tone = lastTake(takes, 'level-tone');
   const quiet = byGain(takes.filter((t) => t.role === 'terminated'));
   const terminated = quiet.at(-1);
-  const sweeps = sweepFigures(takes, 'looped');
+  const sweeps = sweepFigures(takes, LOOPED);
   const from = (role: string, read: (table: RunTable) => Measurement[]): Measurement[] => {
     const table = tables.get(role);
     return table ? read(table) : [];
