@@ -68,8 +68,19 @@ export default tseslint.config(
       '@angular-eslint/directive-selector': ['error', { type: 'attribute', prefix: 'sd', style: 'camelCase' }],
       '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'sd', style: 'kebab-case' }],
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: 'primeng/dialog', message: 'Import DIALOG from ui/dialog, which hands the keys over.' }] },
+      ],
     },
     processor: angular.processInlineTemplates,
+  },
+  {
+    files: ['src/web/app/ui/dialog/dialog.ts'],
+    rules: {
+      'no-restricted-imports': 'off',
+      '@angular-eslint/directive-selector': 'off',
+    },
   },
   {
     files: ['src/web/app/**/*.html'],

@@ -13,10 +13,10 @@ import {
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { ProgressBar } from 'primeng/progressbar';
 import { filter, map, startWith } from 'rxjs';
 import { unitName } from '#contracts/unit-name';
+import { DIALOG } from './ui/dialog/dialog';
 import { Breadcrumb } from './data/breadcrumb';
 import { CatalogueData } from './data/catalogue';
 import { LOADING } from './data/loaded';
@@ -62,7 +62,7 @@ const PLACES: readonly Place[] = [
   imports: [
     Button,
     CoreLog,
-    Dialog,
+    DIALOG,
     Hatches,
     HearingDialog,
     Palette,

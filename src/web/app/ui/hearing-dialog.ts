@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
+import { DIALOG } from './dialog/dialog';
 import { HearingReminder } from './hearing-reminder';
 
 /** The reminder that stands before the first sound of a session. */
 @Component({
   selector: 'sd-hearing-dialog',
-  imports: [Button, Dialog],
+  imports: [Button, DIALOG],
   template: `
     <p-dialog
       header="Before you listen"

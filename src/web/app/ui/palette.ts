@@ -1,8 +1,8 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
+import { DIALOG } from './dialog/dialog';
 
 /** Something the palette can jump to or do. */
 export interface PaletteEntry {
@@ -24,7 +24,7 @@ export function matchEntries(entries: readonly PaletteEntry[], typed: string): P
 /** Jump to any unit, screen or action by typing. */
 @Component({
   selector: 'sd-palette',
-  imports: [Dialog, FormsModule, InputText],
+  imports: [DIALOG, FormsModule, InputText],
   template: `
     <p-dialog
       header="Jump to"

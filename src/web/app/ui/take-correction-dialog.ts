@@ -10,11 +10,11 @@ import {
   signal,
 } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { notedGain } from '#core/rules/take-gain';
 import type { Problem } from '#contracts/problem';
 import type { TakeLevel } from '#contracts/protocol';
 import type { TakeSettings } from '#contracts/session-plan';
+import { DIALOG } from './dialog/dialog';
 import { Refusals } from './field/refusals';
 import { ProblemBox } from './problem-box';
 import { TakeSettingsForm } from './take-settings-form';
@@ -29,7 +29,7 @@ export interface NotedTake {
 /** What was noted wrongly with a take is put right. Open while there is a take. */
 @Component({
   selector: 'sd-take-correction-dialog',
-  imports: [Button, Dialog, ProblemBox, TakeSettingsForm],
+  imports: [Button, DIALOG, ProblemBox, TakeSettingsForm],
   template: `
     <p-dialog
       [header]="'Correct ' + (noted()?.name ?? '')"

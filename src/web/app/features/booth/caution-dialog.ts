@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { CAUTIONS, type CautionId } from '#core/rules/cautions';
+import { DIALOG } from '../../ui/dialog/dialog';
 
 /** A caution that comes before a step, once in a session. */
 @Component({
   selector: 'sd-caution-dialog',
-  imports: [Button, Dialog],
+  imports: [Button, DIALOG],
   template: `
     <p-dialog
       [header]="shown()?.title ?? ''"

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { firstValueFrom } from 'rxjs';
 import type { BenchParts } from '#contracts/bench';
+import { DIALOG } from '../../ui/dialog/dialog';
 import { Recorder, SIMULATED_BENCH, type InputDevice } from '../../audio/recorder';
 import { SessionData } from '../../data/sessions';
 import { ChoiceField } from '../../ui/field/choice-field';
@@ -16,7 +16,7 @@ const BENCH_RATE_HZ = 48_000;
 /** Where the sound comes from: a device of this machine, or the simulated bench. */
 @Component({
   selector: 'sd-input-dialog',
-  imports: [BenchPanel, Button, ChoiceField, Dialog, TickField],
+  imports: [BenchPanel, Button, ChoiceField, DIALOG, TickField],
   templateUrl: './input-dialog.html',
   styles: `
     .dialog {

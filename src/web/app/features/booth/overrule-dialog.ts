@@ -1,15 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { TAKE_CHECKS } from '#core/rules/take-checks/take-check';
 import type { SlotTake } from '#contracts/session-plan';
+import { DIALOG } from '../../ui/dialog/dialog';
 import { TextField } from '../../ui/field/text-field';
 import { isOverruled, type Reasons } from './take-decision';
 
 /** Asks for reasons before a take is kept against what was found. */
 @Component({
   selector: 'sd-overrule-dialog',
-  imports: [Button, Dialog, TextField],
+  imports: [Button, DIALOG, TextField],
   template: `
     <p-dialog
       header="Keep it all the same"

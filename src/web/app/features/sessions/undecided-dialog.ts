@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import type { Protocol } from '#contracts/protocol';
 import type { SlotTake } from '#contracts/session-plan';
+import { DIALOG } from '../../ui/dialog/dialog';
 
 /** Asks before takes that nobody has decided on stay beside a run. Open while there are any. */
 @Component({
   selector: 'sd-undecided-dialog',
-  imports: [Button, Dialog],
+  imports: [Button, DIALOG],
   template: `
     <p-dialog
       header="Some takes are not decided on"

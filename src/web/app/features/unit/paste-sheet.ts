@@ -1,18 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { gearKind } from '#core/gear/kinds';
 import { readDataSheet } from '#core/gear/sheet/read-data-sheet';
 import type { SheetValue } from '#core/gear/sheet/sheet-field';
 import { sheetValueText } from '#core/gear/sheet/sheet-value';
 import type { Category } from '#contracts/common';
+import { DIALOG } from '../../ui/dialog/dialog';
 import { TextField } from '../../ui/field/text-field';
 import { TickField } from '../../ui/field/tick-field';
 
 /** The text of a data sheet, read into fields; what is ticked goes into the sheet, and is looked at there once more. */
 @Component({
   selector: 'sd-paste-sheet',
-  imports: [Button, Dialog, TextField, TickField],
+  imports: [Button, DIALOG, TextField, TickField],
   template: `
     <p-dialog
       header="Paste a data sheet"

@@ -11,10 +11,10 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { tap } from 'rxjs';
 import { isSameName } from '#core/text/same-name';
 import type { Removable, Removal, RemovalPreview } from '#contracts/removal';
+import { DIALOG } from '../../ui/dialog/dialog';
 import { CorrectionData } from '../../data/corrections';
 import { Saving } from '../../data/saving';
 import { Refusals } from '../../ui/field/refusals';
@@ -38,7 +38,7 @@ const WORDS: Readonly<Record<Removable, string>> = {
 /** Deleting for good: says all that goes, and asks for the unit’s name. Open while there is something to delete. */
 @Component({
   selector: 'sd-removal-dialog',
-  imports: [Button, Dialog, FormsModule, ProblemBox, TextField],
+  imports: [Button, DIALOG, FormsModule, ProblemBox, TextField],
   template: `
     <p-dialog
       [header]="'Delete ' + words() + ' for good'"

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { Button } from 'primeng/button';
-import { Dialog } from 'primeng/dialog';
 import { PHOTO_SUBJECTS, type Photograph, type PhotoSubject } from '#contracts/photograph';
+import { DIALOG } from '../../ui/dialog/dialog';
 import { CorrectionData } from '../../data/corrections';
 import { PhotographData, photoUrl } from '../../data/photographs';
 import { Saving } from '../../data/saving';
@@ -21,7 +21,7 @@ const SUBJECT_WORDS: Readonly<Record<PhotoSubject, string>> = {
 /** Photographs of a unit, its box, its set-up: seen in small, opened large, brought in with a caption and a day. */
 @Component({
   selector: 'sd-unit-photos',
-  imports: [Button, ChoiceField, DateField, Dialog, ProblemBox, TextField],
+  imports: [Button, ChoiceField, DateField, DIALOG, ProblemBox, TextField],
   template: `
     @if (photographs().length > 0) {
       <ul>
