@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { PRICE_KINDS, TAX_WORDS } from '#core/rules/rubric';
 import { currencySchema, daySchema, idSchema, nameSchema, sha256Schema } from './common';
 import { rigDocumentSchema } from './rig';
+import { tableReadingSchema } from './table-reading';
 import { newVariantSchema } from './variant';
 import { takeFurtherSettingsSchema, takeGainDbSchema, takeLevelSchemas } from './run-document';
 
@@ -47,6 +48,13 @@ export const changeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('take-left-out'), take: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('run-left-out'), run: idSchema, isOut: z.boolean() }),
   z.strictObject({ kind: z.literal('run-moved'), run: idSchema, unit: idSchema }),
+  /** A table of a run is filled in, or filled in otherwise. */
+  z.strictObject({
+    kind: z.literal('run-table'),
+    run: idSchema,
+    step: z.string(),
+    cells: tableReadingSchema.shape.cells,
+  }),
   z.strictObject({
     kind: z.literal('price'),
     price: idSchema,

@@ -6,6 +6,7 @@ import { countedPriceSchema } from './counted-price';
 import { curvesSchema } from './curves';
 import { boundSchema, measurementSchema, quantitySchema, unitMeasurementSchema } from './measurement';
 import { photographSchema } from './photograph';
+import { stepTableSchema } from './protocol';
 import { relationSchema } from './relation';
 import { claimSchema, pointsInputSchema, priceSchema, runDocumentSchema } from './run-document';
 import { unitEventSchema } from './session-plan';
@@ -106,7 +107,16 @@ export const runSchema = z.object({
   undecided: z.array(
     z.object({ id: z.string(), step: z.string(), title: z.string(), attempt: z.int(), clip: clipSchema }),
   ),
-  tables: z.array(tableReadingSchema.extend({ title: z.string(), unit: z.string(), cell: z.string() })),
+  tables: z
+    .array(
+      tableReadingSchema.extend({
+        title: z.string(),
+        unit: z.string(),
+        cell: z.string(),
+        asked: stepTableSchema.nullable().describe('Rows and columns that its protocol asks for'),
+      }),
+    )
+    .describe('Every table of its protocol; without cells it is not filled in.'),
   /** Figures corrected for the rig, where its policy says so: what to take off, and why. */
   corrections: z.array(
     z.object({ quantity: z.string(), value: z.number(), uncertainty: z.number(), offset: z.number() }),

@@ -84,7 +84,7 @@ export class UnitSheet {
     const curves = groupBy(await curvesOfSpecimen(db, id, ALGORITHM_VERSION), (c) => c.run_id);
     const tables = groupBy(await tablesOf(db, 'run', runs.map((r) => r.id)), (t) => t.owner); // prettier-ignore
     const undecided = groupBy(await undecidedBesideRuns(db, id), (u) => u.run_id);
-    const protocols = await this.protocolsOf(runs.filter((r) => tables.has(r.id) || undecided.has(r.id)));
+    const protocols = await this.protocolsOf(runs);
     const corrections = await this.correctionsOf(runs);
     return runs.map((run) => {
       const protocol = protocols.get(versionOf(run));
@@ -97,7 +97,7 @@ export class UnitSheet {
         source: run.source,
         purpose: run.purpose,
         rig: run.rig,
-        tables: (tables.get(run.id) ?? []).map((t) => tableOf(t, protocol)),
+        tables: tablesOfRun(tables.get(run.id) ?? [], protocol),
         undecided: (undecided.get(run.id) ?? []).map((u) => undecidedOf(u, protocol)),
         corrections: correctedFigures(measurements, corrections.get(rigDayOf(run)) ?? NO_CORRECTIONS),
         takes: (takes.get(run.id) ?? []).map(takeFromRow),
@@ -155,6 +155,17 @@ const NO_CORRECTIONS: Corrections = new Map();
 const versionOf = (run: RunRow): string => `${run.protocol} ${run.protocol_version}`;
 const rigDayOf = (run: RunRow): string => `${run.date} ${run.rig_name ?? ''}`;
 
+/** Tables in the order of their steps; those that are not filled in are empty. */
+function tablesOfRun(
+  filled: readonly { step: string; cells: unknown }[],
+  protocol: Protocol | undefined,
+): Run['tables'] {
+  const steps = (protocol?.steps ?? []).filter((s) => s.table).map((s) => s.id);
+  const others = filled.filter((t) => !steps.includes(t.step));
+  const asked = steps.map((step) => filled.find((t) => t.step === step) ?? { step, cells: [] });
+  return [...asked, ...others].map((t) => tableOf(t, protocol));
+}
+
 function tableOf(
   { step, cells }: { step: string; cells: unknown },
   protocol: Protocol | undefined,
@@ -166,6 +177,7 @@ function tableOf(
     title: found?.title ?? step,
     unit: found?.table?.unit ?? '',
     cell: found?.table?.cell ?? '',
+    asked: found?.table ?? null,
   };
 }
 

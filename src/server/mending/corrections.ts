@@ -12,7 +12,7 @@ import { leavePhotograph, leaveUnused, rerig } from './other-changes';
 import { refused, type PreparedChange } from './prepared-change';
 import { leavePrice, reprice } from './price-changes';
 import { addCorrection, findCorrection, listCorrections, markUndone } from './queries/correction';
-import { leaveRun, moveToUnit } from './run-changes';
+import { leaveRun, moveToUnit, refillTable } from './run-changes';
 import { leaveTake, putFiles, retake } from './take-changes';
 import { mergeUnits, renameUnitChange } from './unit-changes';
 import { changeVariant } from './variant-changes';
@@ -115,6 +115,8 @@ export class Corrections {
         return leaveTake(db, change);
       case 'run-left-out':
         return leaveRun(db, change);
+      case 'run-table':
+        return refillTable(db, change);
       case 'run-moved':
         return moveToUnit(db, change);
       case 'price':

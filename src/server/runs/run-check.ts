@@ -2,6 +2,7 @@ import { fieldText, issueText } from '#contracts/issue-text';
 import { runDocumentSchema, runFileNameSchema, type RunDocument } from '#contracts/run-document';
 import type { ProblemDetail } from '#contracts/problem';
 import { servesKind, type Protocol } from '#contracts/protocol';
+import { misfits } from '#domain/step-tables/step-table';
 import { servesOthers } from '#domain/sessions/serves-others';
 import { currentKind, sheetField } from '#core/gear/kinds';
 import { misfit } from '#core/gear/sheet/sheet-value';
@@ -38,8 +39,12 @@ export function checkRunDocument(
   const points = asList(loose['points']).map(asRecord);
   problems.push(...protocolProblems(loose, takes, context.protocols));
   problems.push(...pointsProblems(loose, points, context));
-  if (parsed.success) problems.push(...sheetProblems(parsed.data));
-  problems.push(...repeated(takes, 'takes', 'file'), ...repeated(points, 'points', 'criterion'));
+  if (parsed.success) problems.push(...sheetProblems(parsed.data), ...tableProblems(parsed.data, context.protocols));
+  problems.push(
+    ...repeated(takes, 'takes', 'file'),
+    ...repeated(points, 'points', 'criterion'),
+    ...repeated(asList(loose['tables']).map(asRecord), 'tables', 'step'),
+  );
   const files = takes.map((t) => t['file']).filter((f): f is string => runFileNameSchema.safeParse(f).success);
   return {
     document: problems.length === 0 && parsed.success ? parsed.data : null,
@@ -75,6 +80,22 @@ const sheetProblems = ({ specimen, sheet }: RunDocument): ProblemDetail[] =>
     const why = field ? misfit(field, value) : `is no field of the sheet of ${specimen.category}`;
     return why === null ? [] : [problem(['sheet', id], why)];
   });
+
+/** Tables and cells that the protocol does not have, and what is filled in twice. */
+function tableProblems(
+  { protocol, protocolVersion, tables }: RunDocument,
+  known: readonly Protocol[],
+): ProblemDetail[] {
+  const steps = known.find((p) => p.id === protocol && p.version === protocolVersion)?.steps;
+  if (!steps) return [];
+  const withTables = steps.filter((s) => s.table).map((s) => s.id);
+  return tables.flatMap(({ step, cells }, i) => {
+    const table = steps.find((s) => s.id === step)?.table;
+    if (!table)
+      return [problem(['tables', i, 'step'], `"${step}" is no step with a table; those are: ${withTables.join(', ') || 'none'}`)]; // prettier-ignore
+    return misfits(cells, table).map(({ at, why }) => problem(['tables', i, 'cells', at], why));
+  });
+}
 
 const asRecord = (value: unknown): Loose => (typeof value === 'object' && value !== null ? (value as Loose) : {});
 const asList = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);

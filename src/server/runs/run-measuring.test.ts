@@ -155,6 +155,53 @@ describe('what counts of a run', () => {
     expect(run.measurements.map((m) => m.quantity)).toEqual(['latencyFixed']);
   });
 
+  it('follows a table that is filled in otherwise, and goes back with it', async () => {
+    const cell = (row: string, column: string, value: number) => ({ row, column, value, source: 'typed' as const, clip: null }); // prettier-ignore
+    const cells = [cell('48 kHz', '64', 5), cell('48 kHz', '128', 7.7), cell('48 kHz', '256', 13)];
+    const { app, specimenId, run } = await imported(
+      runDocument({
+        specimen: { maker: 'Oarlock', model: 'Sluice', label: 'B', category: 'interface' },
+        protocol: 'input-stage',
+        takes: [],
+        tables: [{ step: 'latency', cells }],
+        points: [],
+      }),
+    );
+    const now = async () => (await app.catalogue.sheet(specimenId)).runs[0];
+    const fixed = async () => figure(await now(), 'latencyFixed')?.value ?? NaN;
+    const before = await fixed();
+    const later = cells.map((c) => ({ ...c, value: c.value + 1 }));
+    const { id } = await app.corrections.correct({ change: { kind: 'run-table', run: run.id, step: 'latency', cells: later }, reason: '' }); // prettier-ignore
+    // Every round trip is longer by a millisecond, and no buffer explains it.
+    expect((await fixed()) - before).toBeCloseTo(1, 6);
+    const [noted] = await app.corrections.list(specimenId);
+    expect(noted.text).toContain('48 kHz / 64 5 ms → 6 ms');
+    await app.corrections.undo(id);
+    expect(await fixed()).toBeCloseTo(before, 9);
+    expect((await now()).tables.find((t) => t.step === 'latency')?.cells).toEqual(cells);
+    // Tables that nobody filled in are there to be filled in, with what they ask for.
+    const dial = (await now()).tables.find((t) => t.step === 'dial');
+    expect([dial?.cells, dial?.asked?.rowName]).toEqual([[], 'Dial']);
+  });
+
+  it('refuses cells and tables that its protocol does not have, and what changes nothing', async () => {
+    const cells = [{ row: '48 kHz', column: '64', value: 5, source: 'typed' as const, clip: null }];
+    const { app, run } = await imported(
+      runDocument({
+        specimen: { maker: 'Oarlock', model: 'Sluice', label: 'C', category: 'interface' },
+        protocol: 'input-stage',
+        takes: [],
+        tables: [{ step: 'latency', cells }],
+        points: [],
+      }),
+    );
+    const change = (step: string, some: typeof cells) =>
+      app.corrections.correct({ change: { kind: 'run-table', run: run.id, step, cells: some }, reason: '' });
+    await expect(change('latency', cells)).rejects.toThrow(/Nothing differs/);
+    await expect(change('latency', [{ ...cells[0], row: '8 kHz' }])).rejects.toThrow(/no row “8 kHz”/);
+    await expect(change('nowhere', cells)).rejects.toThrow(/no step “nowhere” with a table/);
+  });
+
   it('may be of a walk and the distances that were noted of it', async () => {
     const samples = mixed(syllables([[0.2, 9.8]], 10, -20, 48_000, 7), scaled(lcgNoise(10 * 48_000, 1, 3), -60));
     for (const atS of [4, 6, 9.5]) samples.fill(0, atS * 48_000, (atS + 0.03) * 48_000);

@@ -28,6 +28,7 @@ import {
   type SlotTakeRow,
 } from './queries/session-plan';
 import { fillTable, tablesOf } from '../runs/queries/table-reading';
+import { misfits } from '#domain/step-tables/step-table';
 import { turnRefusal, unanswered } from '#domain/sessions/finished-turn';
 import { runOfSlot } from '#domain/sessions/run-of-slot';
 import { Failure } from '../platform/failure';
@@ -135,12 +136,9 @@ export class Booth {
   async fillTable(slotId: string, reading: TableReading): Promise<void> {
     const turn = await turnOf(this.database, slotId);
     const { table } = openStep(turn, reading.step);
-    const strange = reading.cells.find((c) => !table?.rows.includes(c.row) || !table.columns.includes(c.column));
-    if (!table || strange)
-      throw new Failure(
-        'invalid-request',
-        `The table of this step has no cell "${strange?.row} / ${strange?.column}".`,
-      );
+    if (!table) throw new Failure('invalid-request', 'This step has no table: it is recorded.');
+    const [strange] = misfits(reading.cells, table);
+    if (strange) throw new Failure('invalid-request', `The table of this step ${strange.why}.`);
     await startSlot(this.database, slotId, this.now());
     await fillTable(this.database, { slot: slotId }, reading);
     this.hub.planChanged(turn.slot.plan_id);

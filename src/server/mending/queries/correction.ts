@@ -136,12 +136,17 @@ export interface CorrectableRun {
   readonly specimen_id: string;
   readonly day: string;
   readonly category: string;
+  readonly protocol: string;
+  readonly protocol_version: number;
 }
 
 export async function correctableRun(db: Queryable, id: string): Promise<CorrectableRun | null> {
   const rows = await db.query<CorrectableRun>(
-    `SELECT r.specimen_id, se.held_on AS day, u.category FROM every_run r
+    `SELECT r.specimen_id, se.held_on AS day, u.category, p.slug AS protocol, v.version AS protocol_version
+     FROM every_run r
      JOIN session se ON se.id = r.session_id
+     JOIN protocol_version v ON v.id = r.protocol_version_id
+     JOIN protocol p ON p.id = v.protocol_id
      JOIN unit u ON u.id = r.specimen_id
      WHERE r.id = $1`,
     [id],

@@ -118,7 +118,7 @@ describe('new run', () => {
   });
 
   it('says what is still needed', () => {
-    const nothing = ['maker', 'model', 'label', 'the protocol', 'at least one file with its step'];
+    const nothing = ['maker', 'model', 'label', 'the protocol', 'at least one file with its step, or a table'];
     expect(whatIsMissing(emptyDraft(), [])).toEqual(nothing);
     expect(whatIsMissing(full(), steps)).toEqual([]);
     expect(

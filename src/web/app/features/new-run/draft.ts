@@ -26,6 +26,7 @@ import {
 } from '#contracts/run-document';
 import { sheetFieldIdSchema, sheetValueSchema } from '#contracts/sheet';
 import { unitKey } from '#contracts/unit-name';
+import { sortedTables } from './draft-tables';
 import { readRunDocument } from './read-run-document';
 import { today } from '../../ui/format';
 
@@ -81,6 +82,8 @@ export const draftSchema = z.object({
   inputFullScaleDbu: z.number().nullable(),
   rig: z.string().nullable().default(null),
   purpose: z.enum(['opening', 'unit', 'closing']).default('unit'),
+  /** Somebody has begun one without recordings. */
+  isBegun: z.boolean().default(false),
   tables: runDocumentSchema.shape.tables,
   reasons: z.record(z.string(), z.string()),
   /** Takes that a dropped run.json names, for files that come after it. */
@@ -114,6 +117,7 @@ export function emptyDraft(): Draft {
     inputFullScaleDbu: null,
     rig: null,
     purpose: 'unit',
+    isBegun: false,
     tables: [],
     reasons: {},
     named: [],
@@ -490,6 +494,10 @@ export function startingProtocol(
   return best ? { protocol: best.protocol.id, protocolVersion: best.protocol.version } : null;
 }
 
+/** Whether there is anything to fill in yet. */
+export const isUnderWay = ({ files, tables, isBegun }: Pick<Draft, 'files' | 'tables' | 'isBegun'>): boolean =>
+  isBegun || files.length > 0 || tables.length > 0;
+
 /** What still has to be filled in before a run can be imported. */
 export function whatIsMissing(draft: Draft, steps: readonly Step[], alike: readonly UnitNames[] = []): string[] {
   const missing: string[] = [];
@@ -504,7 +512,8 @@ export function whatIsMissing(draft: Draft, steps: readonly Step[], alike: reado
   const strange = used.filter((f) => !steps.some((s) => s.id === f.step));
   if (steps.length > 0 && strange.length > 0)
     missing.push(`a step of this protocol for ${strange.map((f) => f.name).join(', ')}`);
-  if (used.length === 0) missing.push('at least one file with its step');
+  if (used.length === 0 && sortedTables(draft.tables, steps).fitting.length === 0)
+    missing.push('at least one file with its step, or a table');
   if (used.some((f) => f.clip === null)) missing.push('uploads to finish');
   if (used.some((f) => notedGain(f) === null)) missing.push('the gain of every take');
   return missing;

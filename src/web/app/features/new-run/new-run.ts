@@ -39,6 +39,7 @@ import {
   documentOf,
   emptyDraft,
   fillFromDocument,
+  isUnderWay,
   loadDraft,
   loadLastUsed,
   matched,
@@ -58,10 +59,13 @@ import {
   type Draft,
   type DraftFile,
 } from './draft';
+import { cellsAt, filledWords, sortedTables, tableSteps, withTable, type TableStep } from './draft-tables';
 import { whyNotRanked } from '../unit/why-not-ranked';
 import { storedWords } from './stored-words';
 import { droppedFiles, isAudioName } from '../../ui/dropped-files';
 import { NumberField } from '../../ui/field/number-field';
+import { StepTable } from '../../ui/step-table/step-table';
+import type { TableCell } from '#contracts/table-reading';
 import { SHEETS } from '../../ui/field/number-sheets';
 import { Refusals } from '../../ui/field/refusals';
 
@@ -94,6 +98,7 @@ type FurtherSetting = (typeof FURTHER_SETTINGS)[number][0];
     ProblemBox,
     ProgressBar,
     RouterLink,
+    StepTable,
     TextField,
   ],
   templateUrl: './new-run.html',
@@ -301,6 +306,32 @@ export class NewRun {
 
   protected readonly storedWords = storedWords;
 
+  protected readonly isUnderWay = computed(() => isUnderWay(this.draft()));
+  /** Steps that are filled in rather than recorded. */
+  protected readonly tableSteps = computed(() => tableSteps(this.steps()));
+  private readonly sorted = computed(() => sortedTables(this.draft().tables, this.steps()));
+  /** Tables that the chosen protocol does not have, by their steps. */
+  protected readonly strangeTables = computed(() => (this.steps().length === 0 ? [] : this.sorted().strange));
+
+  /** Tables that hold something when the page opens are open; closing is the person's own after that. */
+  protected readonly openTables: ReadonlySet<string> = new Set(this.draft().tables.map((t) => t.step));
+
+  protected filledWords({ step, table }: TableStep): string {
+    return filledWords(table, this.cellsAt(step.id));
+  }
+
+  protected dropStrangeTables(): void {
+    this.change({ tables: this.sorted().fitting });
+  }
+
+  protected cellsAt(step: string): readonly TableCell[] {
+    return cellsAt(this.draft().tables, step);
+  }
+
+  protected setTable(step: string, cells: readonly TableCell[]): void {
+    this.change({ tables: withTable(this.draft().tables, step, cells) });
+  }
+
   /** What would be asked of the server; null where nothing can be told from what files hold. */
   protected readonly contentQuestion = computed(() => contentQuestion(this.draft(), this.steps()));
   protected readonly isMatching = signal(false);
@@ -383,7 +414,8 @@ export class NewRun {
     const clips = Object.fromEntries(
       this.draft().files.flatMap((f) => (f.clip && f.step ? [[f.name, f.clip.sha256]] : [])),
     );
-    this.api.call(ENDPOINTS.importRun, { body: { document: documentOf(this.draft()), clips } }).subscribe({
+    const document = documentOf({ ...this.draft(), tables: this.sorted().fitting });
+    this.api.call(ENDPOINTS.importRun, { body: { document, clips } }).subscribe({
       next: (imported) => {
         this.isImporting.set(false);
         saveLastUsed(localStorage, this.draft());

@@ -37,7 +37,10 @@ describe('the outline of a sheet', () => {
   });
 
   it('asks for no take of a unit of tables, and for no figure of a kind that is heard through another', () => {
-    const tables = run({ tables: [{ step: 'isolation', cells: [], title: '', unit: '', cell: '' }] });
+    const table = { step: 'isolation', title: '', unit: '', cell: '', asked: null };
+    const cell = { row: '', column: '', value: 12, source: 'typed', clip: null } as const;
+    const tables = run({ tables: [{ ...table, cells: [cell] }] });
+    expect(missing({ category: 'headphones' }, [run({ tables: [{ ...table, cells: [] }] })])['takes']).toBe('no takes');
     expect(missing({ category: 'headphones' }, [tables])).toEqual({ 'data-sheet': 'empty', prices: 'no price', heard: 'by nobody yet', measured: 'no figures' }); // prettier-ignore
     expect(missing({ category: 'accessory' }, [run({ takes: [{ analysis: { status: 'done' }, summary: null } as unknown as Take] })])['measured']).toBeUndefined(); // prettier-ignore
     expect(missing({ category: 'interface' }, [tables])['measured']).toBe('no figures');

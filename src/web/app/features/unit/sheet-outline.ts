@@ -26,7 +26,7 @@ export function sheetOutline(sheet: SpecimenSheet, rubric: Rubric | null): Sheet
   // What is not noted with a configuration is noted with its unit.
   const isVariant = row.family !== null && row.family.main !== row.id;
   // What is typed into tables, or heard through another unit, gives no figure of its own.
-  const hasTables = runs.some((r) => r.tables.length > 0);
+  const hasTables = runs.some((r) => r.tables.some((t) => t.cells.length > 0));
   const { keyFigures, isHeardThroughAnother } = gearKind(row.category);
   const needsFigures = keyFigures.length > 0 && !isHeardThroughAnother;
   const count = (n: number, what: string): string => (n > 0 ? `${n} ${what}` : '');

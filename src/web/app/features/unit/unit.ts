@@ -29,7 +29,7 @@ import { HistoryList } from './history-list';
 import { MeasuredPart } from './measured-part';
 import { PriceToUse } from './price-to-use';
 import { RemovalDialog, type Unwanted } from './removal-dialog';
-import { RunTable } from './run-table';
+import { RunTables } from './run-tables';
 import { sheetOutline } from './sheet-outline';
 import { stayInView } from './stay-in-view';
 import { changeOfTake, settingsOfTake } from './take-change';
@@ -69,7 +69,7 @@ import { UnitVariants } from './unit-variants';
     RemovalDialog,
     RouterLink,
     RunCorrections,
-    RunTable,
+    RunTables,
     TakeCorrectionDialog,
     TakeFile,
     TakeRow,

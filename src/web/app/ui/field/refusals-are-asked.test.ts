@@ -17,11 +17,13 @@ const NEED_NOT: Readonly<Record<string, string>> = {
   'features/scale/scale.ts': 'looks at answers; nothing is saved',
   'features/take/take.ts': 'each value that is taken is measured at once, one that is refused is none',
   'ui/field/price-fields.ts': 'a part of a form',
+  'ui/step-table/step-table.ts': 'a part of a form',
   'ui/take-settings-form.ts': 'a part of a form',
 };
 
 const app = join(import.meta.dirname, '../..');
-const REFUSING = /<sd-(number|gain|date|currency|sheet)-field|<sd-price-fields|<sd-take-settings-form|\[most\]/;
+const REFUSING =
+  /<sd-(number|gain|date|currency|sheet)-field|<sd-price-fields|<sd-take-settings-form|<sd-step-table|\[most\]/;
 
 function screens(): string[] {
   return readdirSync(app, { recursive: true })

@@ -36,7 +36,10 @@ export abstract class TypedField<V> extends LabelledField {
   readonly shown = computed(() => this.entry.typed() ?? this.show(this.value()));
 
   focus(): void {
-    this.field().nativeElement.focus();
+    const element = this.field().nativeElement;
+    // What is folded away cannot take the keys.
+    for (let at = element.closest('details'); at; at = at.parentElement?.closest('details') ?? null) at.open = true;
+    element.focus();
   }
 
   isFocused(): boolean {
