@@ -120,6 +120,14 @@ describe('reading a table from a measured curve', () => {
     expect(Object.keys(values(cells))).toEqual(['100 Hz/left']);
   });
 
+  it('says once what is to be said of both sides', () => {
+    const { notes } = readStepTable(lines('f;left;right\n45;16;17\n55;16;18\n18245.61;16;17'), IMPEDANCE, null);
+    expect(notes).toEqual([
+      'left, right: 50 Hz read between two lines, to 4 digits.',
+      'left, right: nothing near enough for 20 Hz, 100 Hz, 1 kHz, 10 kHz; its lines go from 45 Hz to 18.2 kHz.',
+    ]);
+  });
+
   it('passes over a heading, names broken lines, and takes both sides at once where they are named', () => {
     const text = '* measured on the bench\nFreq (Hz);right;left;Phase\n20;17;16;1\noops;1;1\n1,0 kHz;19;18;2';
     const { cells, notes } = readStepTable(lines(text), IMPEDANCE, null);

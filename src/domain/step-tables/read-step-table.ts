@@ -155,6 +155,9 @@ function readCurve(body: readonly Line[], columns: Columns, table: StepTable): R
   const first = body.findIndex((l) => frequencyOf(l.cells[0]) > 0);
   const strange = body.slice(first).filter((l) => !(frequencyOf(l.cells[0]) > 0));
   if (strange.length > 0) notes.push(`No frequency, and left out: ${some(strange.map((l) => `line ${l.line}`))}.`);
+  // Columns of which the same is to be said are named together.
+  const said = new Map<string, string[]>();
+  const say = (what: string, column: string): unknown => said.set(what, [...(said.get(what) ?? []), column]);
   const cells = [...columns].flatMap(([at, column]) => {
     const points = body
       .slice(first)
@@ -165,12 +168,17 @@ function readCurve(body: readonly Line[], columns: Columns, table: StepTable): R
         return value === null ? [] : [{ hz, value }];
       })
       .sort((a, b) => a.hz - b.hz);
-    return curveCells(points, column, table, notes);
+    return curveCells(points, column, table, (what) => say(what, column));
   });
-  return { cells, notes };
+  return { cells, notes: [...notes, ...[...said].map(([what, named]) => `${named.join(', ')}: ${what}`)] };
 }
 
-function curveCells(points: readonly Point[], column: string, { rows }: StepTable, notes: string[]): ReadCell[] {
+function curveCells(
+  points: readonly Point[],
+  column: string,
+  { rows }: StepTable,
+  say: (what: string) => void,
+): ReadCell[] {
   const [between, without]: [string[], string[]] = [[], []];
   const cells = rows.flatMap((row): ReadCell[] => {
     const value = at(points, leading(row));
@@ -179,8 +187,8 @@ function curveCells(points: readonly Point[], column: string, { rows }: StepTabl
     return value === null ? [] : [{ row, column, value: value.value }];
   });
   const only = points.length === 0 ? '' : `; its lines go from ${hzText(points[0].hz)} to ${hzText(points[points.length - 1].hz)}`; // prettier-ignore
-  if (between.length > 0) notes.push(`${column}: ${some(between)} read between two lines, to ${READ_DIGITS} digits.`);
-  if (without.length > 0) notes.push(`${column}: nothing near enough for ${some(without)}${only}.`);
+  if (between.length > 0) say(`${some(between)} read between two lines, to ${READ_DIGITS} digits.`);
+  if (without.length > 0) say(`nothing near enough for ${some(without)}${only}.`);
   return cells;
 }
 
@@ -203,7 +211,15 @@ function frequencyOf(text: string): number {
   return reading.isUnderstood ? (reading.value ?? NaN) : NaN;
 }
 
-const hzText = (hz: number): string => (hz < 1000 ? numberText(hz, { unit: 'Hz' }) : numberText(hz / 1000, { unit: 'kHz' })); // prettier-ignore
+function hzText(exact: number): string {
+  const hz = Number(exact.toPrecision(3));
+  return hz < 1000 ? numberText(hz, { unit: 'Hz' }) : numberText(hz / 1000, { unit: 'kHz' });
+}
+
+const some = (names: readonly string[]): string =>
+  names.length <= MOST_NAMED
+    ? names.join(', ')
+    : `${names.slice(0, MOST_NAMED).join(', ')} and ${names.length - MOST_NAMED} more`;
 
 /** Names of rows and columns: capitals, spaces and the shape of a minus sign do not count; 1000 and "1 kHz" are one row. */
 function isName(typed: string, name: string): boolean {
@@ -214,8 +230,3 @@ function isName(typed: string, name: string): boolean {
 
 const folded = (text: string): string =>
   text.normalize('NFKC').toLowerCase().replace(/[−–]/gu, '-').replace(/\s+/gu, '');
-
-const some = (names: readonly string[]): string =>
-  names.length <= MOST_NAMED
-    ? names.join(', ')
-    : `${names.slice(0, MOST_NAMED).join(', ')} and ${names.length - MOST_NAMED} more`;

@@ -111,7 +111,9 @@ export class RunTables {
 
   protected save({ step }: Table): void {
     if (this.refusals.stop()) return;
-    const change = { kind: 'run-table', run: this.run().id, step, cells: [...this.cells()] } as const;
-    this.saving.run(this.data.correct(change), () => this.open.set(null));
+    const cells = [...this.cells()];
+    this.saving.run(this.data.correct({ kind: 'run-table', run: this.run().id, step, cells }), () =>
+      this.open.set(null),
+    );
   }
 }
