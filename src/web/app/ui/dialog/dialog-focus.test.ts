@@ -29,12 +29,6 @@ describe('what takes the keys when a dialog opens', () => {
     expect(firstToFocus(dialog('<p>Keys</p>'))?.id).toBe('cross');
   });
 
-  it('is what asks for them, itself or what is in it', () => {
-    expect(firstToFocus(dialog('<input><span autofocus="true"><button id="in"></button></span>'))?.id).toBe('in');
-    document.body.innerHTML = '';
-    expect(firstToFocus(dialog('<input><button id="own" autofocus="true"></button>'))?.id).toBe('own');
-  });
-
   it('is nothing that is shut, hidden, or left out of the order of keys', () => {
     const content =
       '<input disabled><input type="hidden"><button tabindex="-1"></button><a>no</a><select id="s"></select>';

@@ -10,16 +10,14 @@ const FOCUSABLE = [
 const PLACES = ['.p-dialog-content', '.p-dialog-footer', '.p-dialog-header'];
 
 /**
- * What takes the keys when a dialog opens: what asks for them, else its first field, else its first answer, else its
- * cross.
+ * What takes the keys when a dialog opens: its first field, else its first answer, else its cross. (Whether a button
+ * asks for them cannot be seen: the library writes `autofocus` on each of them.)
  *
  * @param dialog - as it stands in the document
  * @returns null where it already has the focus, or nothing that could
  */
 export function firstToFocus(dialog: HTMLElement): HTMLElement | null {
   if (dialog.contains(dialog.ownerDocument.activeElement)) return null;
-  const asking = dialog.querySelector<HTMLElement>('[autofocus="true"]');
-  if (asking) return asking.matches(FOCUSABLE) ? asking : asking.querySelector<HTMLElement>(FOCUSABLE);
   for (const place of PLACES) {
     const found = dialog.querySelector(place)?.querySelector<HTMLElement>(FOCUSABLE);
     if (found) return found;
