@@ -185,7 +185,7 @@ describe('an empty archive', () => {
       points: [{ criterion: 'sound', value: 2 }],
     };
     const folderFiles = { 'run.json': JSON.stringify(run), 'take1.wav': takeWav(-14, -60, 21), 'readme.txt': 'x' };
-    for (const expected of ['Measured', 'nothing was changed']) {
+    for (const expected of ['Measured', 'its takes were not changed']) {
       await page.setInputFiles('input[aria-label="Choose files"]', filesIn(join(folder(), 'a-run'), folderFiles));
       await page.getByText('Filled in from run.json.').waitFor();
       await page.getByText('Left out, no sound that is known here: readme.txt.').waitFor();

@@ -49,6 +49,34 @@ describe('importing a run folder', () => {
     });
   });
 
+  it('fills in the second time what was not filled in the first time, and overwrites nothing', async () => {
+    const application = await testApplication();
+    const cells = (value: number) => [{ row: '48 kHz', column: '64', value, source: 'typed' as const, clip: null }];
+    const bring = (tables: ReturnType<typeof runDocument>['tables']) =>
+      application.runImport.importFolder(
+        writeRunFolder(
+          temporaryFolder(),
+          runDocument({
+            specimen: { maker: 'Oarlock', model: 'Sluice', label: 'A', category: 'interface' },
+            protocol: 'input-stage',
+            takes: [{ step: 'noise-150', file: 'silence.wav', gainDb: 60 }],
+            ...{ tables, points: [] },
+          }),
+        ),
+      );
+    const filled = async (id: string) =>
+      (await application.catalogue.sheet(id)).runs.map((r) =>
+        r.tables.flatMap((t) => t.cells.map((c) => [t.step, c.value])),
+      );
+    const { specimenId } = await bring([]);
+    await application.queue.idle();
+    expect(await filled(specimenId)).toEqual([[]]);
+    expect(await bring([{ step: 'latency', cells: cells(5) }])).toMatchObject({ created: false, specimenId });
+    expect(await filled(specimenId)).toEqual([[['latency', 5]]]);
+    await bring([{ step: 'latency', cells: cells(6) }]);
+    expect(await filled(specimenId)).toEqual([[['latency', 5]]]);
+  });
+
   it('changes nothing the second time, and counts renamed files as the same run', async () => {
     const application = await testApplication();
     const first = await application.runImport.importFolder(writeRunFolder(temporaryFolder()));

@@ -19,7 +19,7 @@ import { ensureSession, findRunByKey, insertRun, insertTake } from './queries/ru
 import { rigOnDay } from '../rigs/queries/rig';
 import { ensureSpecimen, noteCustody } from '../catalogue/queries/specimen';
 import { restOfFamily } from '../catalogue/queries/variant';
-import { fillTable } from './queries/table-reading';
+import { fillTable, tablesOf } from './queries/table-reading';
 import { runIdentity } from '#domain/runs/run-identity';
 import { Failure } from '../platform/failure';
 import { hashOf } from '../platform/secret';
@@ -103,7 +103,7 @@ export class RunImport {
 
   private async store(document: RunDocument, clips: ReadonlyMap<string, Clip>): Promise<ImportResult> {
     const key = hashOf(runIdentity(document, (file) => clips.get(file)?.sha256 ?? null));
-    const { result, ordered } = await this.database.transaction(async (tx) => {
+    const { result, ordered, isFilled } = await this.database.transaction(async (tx) => {
       const before = await findRunByKey(tx, key);
       if (before?.left_out)
         throw refused([
@@ -118,20 +118,21 @@ export class RunImport {
       const { runId, ordered } = before
         ? { runId: before.id, ordered: [] }
         : await addRun(tx, document, clips, specimenId, key);
+      const isFilled = before !== null && (await fillWhatIsMissing(tx, before.id, document));
       for (const price of document.prices) await notePrice(tx, specimenId, price);
       for (const claim of document.claims)
         await noteSheetEntry(tx, specimenId, { field: claim.quantity, value: claimAsSheetValue(claim) }, document.date);
       for (const [field, value] of Object.entries(document.sheet))
         await noteSheetEntry(tx, specimenId, { field, value }, document.date);
       await addPoints(tx, document, specimenId, runId);
-      return { result: { runId, specimenId, created: !before }, ordered };
+      return { result: { runId, specimenId, created: !before }, ordered, isFilled };
     });
     // Where the one is, the others are; and a first run may have brought its unit in with it.
     const family = await restOfFamily(this.database, result.specimenId);
     for (const id of [result.specimenId, ...family]) this.hub.specimenChanged(id);
     this.queue.enqueue(ordered);
     // Clips that were analysed before need no analysis, so nobody else would measure the run.
-    if (result.created) await this.queue.measureRun(result.runId);
+    if (result.created || isFilled) await this.queue.measureRun(result.runId);
     return result;
   }
 }
@@ -164,6 +165,14 @@ async function addRun(
     if (id) ordered.push(id);
   }
   return { runId, ordered };
+}
+
+/** Tables that a run does not have yet; those that it has are corrected, not overwritten. */
+async function fillWhatIsMissing(tx: Queryable, run: string, { tables }: RunDocument): Promise<boolean> {
+  const filled = new Set((await tablesOf(tx, 'run', [run])).map((t) => t.step));
+  const missing = tables.filter((t) => t.cells.length > 0 && !filled.has(t.step));
+  for (const table of missing) await fillTable(tx, { run }, table);
+  return missing.length > 0;
 }
 
 async function addPoints(tx: Queryable, document: RunDocument, specimenId: string, runId: string): Promise<void> {
