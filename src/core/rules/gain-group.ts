@@ -13,6 +13,23 @@ export interface GainGroup {
 }
 
 /**
+ * Gain that a rule gives: another take's, turned by so many decibels.
+ *
+ * @param gainDb - of the other take
+ * @param byDb - how far the rule turns it
+ * @returns null where it would go below 0 dB from above: where that dial ends is not known, so it has to be read off
+ *
+ * @example
+ *   turnedGain(36, -12); // => 24
+ * @example
+ *   turnedGain(6, -12); // => null
+ */
+export function turnedGain(gainDb: number, byDb: number): number | null {
+  const turned = gainDb + byDb;
+  return turned < 0 && gainDb >= 0 ? null : turned;
+}
+
+/**
  * The step whose gain a step goes back to: "as at the passage, 12 dB less" and what goes back to that in turn.
  *
  * @param step - id; null where a file has no step yet

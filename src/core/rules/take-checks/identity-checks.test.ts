@@ -132,6 +132,9 @@ describe('gain and distance as noted', () => {
     expect(by(40.4, { rule: 'fixed', gainDb: 40 })).toBeNull();
     expect(by(40.5, { rule: 'fixed', gainDb: 40 })).toBe('The noted gain is 40.5 dB; the rule gives 40.0 dB.');
     expect(by(24, less, 36)).toBeNull();
+    // Below 0 dB the least that a device has is right, wherever its dial ends.
+    expect([by(0, less, 6), by(-3, less, 6), by(-15, less, -3)]).toEqual([null, null, null]);
+    expect(by(2, less, 6)).toBe('The noted gain is 2.0 dB; the rule gives 0 dB or less.');
     expect(by(36, less, 36)).toBe('The noted gain is 36.0 dB; the rule gives 24.0 dB.');
     expect(by(0, less, 6)).toBeNull();
     expect(by(36, less)).toBeNull();

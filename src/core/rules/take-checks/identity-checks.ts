@@ -1,4 +1,5 @@
 import { spectrumDistance } from '../../measure/spectrum-distance';
+import { turnedGain } from '../gain-group';
 import {
   atUnityGain,
   dbText,
@@ -123,16 +124,21 @@ function asDistance(take: CheckedTake, off: number): string {
   return `: as if ${(100 * noted * 10 ** (-off / 20)).toFixed(0)} cm rather than ${(100 * noted).toFixed(0)} cm, or another gain`;
 }
 
+/** Dials are read to about this. */
+const SAME_GAIN_DB = 0.5;
+const isSameGain = (a: number, b: number): boolean => Math.abs(a - b) < SAME_GAIN_DB;
+
 function gainRule({ step, gainDb, referenceGainDb }: CheckedTake): Finding | null {
   if (gainDb === null || !step.gain) return null;
-  const wanted =
-    step.gain.rule === 'fixed'
-      ? step.gain.gainDb
-      : step.gain.rule === 'as-step' && referenceGainDb !== null
-        ? Math.max(0, referenceGainDb + step.gain.byDb)
-        : null;
-  if (wanted === null || Math.abs(gainDb - wanted) < 0.5) return null;
-  return finding(`The noted gain is ${dbText(gainDb)} dB; the rule gives ${dbText(wanted)} dB.`);
+  const noted = `The noted gain is ${dbText(gainDb)} dB`;
+  if (step.gain.rule === 'as-step' && referenceGainDb !== null) {
+    const wanted = turnedGain(referenceGainDb, step.gain.byDb);
+    // Below 0 dB the dial may have ended: the least that it has is right.
+    if (wanted === null) return gainDb < SAME_GAIN_DB ? null : finding(`${noted}; the rule gives 0 dB or less.`);
+    return isSameGain(gainDb, wanted) ? null : finding(`${noted}; the rule gives ${dbText(wanted)} dB.`);
+  }
+  if (step.gain.rule !== 'fixed' || isSameGain(gainDb, step.gain.gainDb)) return null;
+  return finding(`${noted}; the rule gives ${dbText(step.gain.gainDb)} dB.`);
 }
 
 /** A rung of the distance ladder against today's nearest one: louder than the inverse-square law allows is too near. */

@@ -7,7 +7,7 @@ describe('settings of a take', () => {
   it('come from the take itself, else from the one before with the ruled gain, else from the last session', () => {
     const s = slot([take(1, SPEECH, 'kept')]);
     expect(startingSettings(s, SPEECH).gainDb).toBe(36);
-    expect(startingSettings(s, CLOSE)).toMatchObject({ gainDb: 0, pad: '−10' });
+    expect(startingSettings(s, CLOSE)).toMatchObject({ gainDb: null, pad: '−10' });
     const before = slot([], {
       lastSettings: [{ step: 'speech', day: '2026-01-01', settings: { gainDb: 41, voice: 'low' } }],
     });

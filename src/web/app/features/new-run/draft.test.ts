@@ -174,7 +174,12 @@ describe('new run', () => {
     // Typed where the gain is turned down, the others lie above; of a dial it is not known how far.
     expect(withGain(files, 'close.wav', { kind: 'dB', db: 30 }, rules)[0].gainDb).toBe(42);
     expect(withGain(files, 'without.wav', { kind: 'dial', position: '7' }, rules).map((f) => f.dial)).toEqual(['7', '7', '', '', '']); // prettier-ignore
-    expect(withGain(files, 'without.wav', { kind: 'dB', db: 5 }, rules)[2].gainDb).toBe(0);
+    expect(withGain(files, 'without.wav', { kind: 'dB', db: 5 }, rules)[2].gainDb).toBeNull();
+    // What was copied before goes with the gain that it was copied from.
+    const copied = withGain(files, 'without.wav', { kind: 'dB', db: 40 }, rules);
+    const name = files.find((_, i) => copied[i].gainFrom !== null && copied[i].gainDb !== 40)?.name ?? '';
+    for (const gain of [{ kind: 'dB', db: 5 }, { kind: 'dial', position: '7' }] as const)
+      expect(withGain(copied, 'without.wav', gain, rules).find((f) => f.name === name)).toMatchObject({ gainDb: null, dial: '', gainFrom: null }); // prettier-ignore
   });
 
   it('matches anew for another protocol, and keeps what a person has said as long as there is such a step', () => {

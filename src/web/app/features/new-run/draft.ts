@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { categorySchema } from '#contracts/common';
 import { clipSchema, type Clip } from '#contracts/clip';
 import { matchFiles } from '#core/rules/match-files';
-import { gainGroup, type GainStep } from '#core/rules/gain-group';
+import { gainGroup, turnedGain, type GainStep } from '#core/rules/gain-group';
 import { asNoted, notedGain, type TakeGain } from '#core/rules/take-gain';
 import {
   conditionOf,
@@ -272,10 +272,11 @@ export function withGain(
     const to = gainGroup(f.step, steps);
     if (f.isGainTouched || gain === null || to.root !== from.root) return f;
     const by = to.byDb - from.byDb;
-    // How far a dial must be turned for so many decibels is not known.
-    if (by !== 0 && gain.kind !== 'dB') return f;
-    const turned = gain.kind === 'dB' ? ({ kind: 'dB', db: Math.max(0, gain.db + by) } as const) : gain;
-    return { ...f, ...asNoted(by === 0 ? gain : turned, f), gainFrom: name };
+    const db = gain.kind === 'dB' ? turnedGain(gain.db, by) : null;
+    if (by === 0 || db !== null)
+      return { ...f, ...asNoted(db === null ? gain : { kind: 'dB', db }, f), gainFrom: name };
+    // How far a dial must be turned for so many decibels, or where it ends, is not known; what was copied before is not so any more.
+    return f.gainFrom === null ? f : { ...f, ...asNoted(null, f), gainFrom: null };
   });
 }
 

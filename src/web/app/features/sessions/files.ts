@@ -1,4 +1,4 @@
-import { gainGroup, type GainStep } from '#core/rules/gain-group';
+import { gainGroup, turnedGain, type GainStep } from '#core/rules/gain-group';
 import { asNoted, notedGain, type NotedGain, type TakeGain } from '#core/rules/take-gain';
 import { GainField } from '../../ui/field/gain-field';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
@@ -58,7 +58,7 @@ export function gainAtStep(gain: TakeGain | null, step: string | null, steps: re
   const { root, byDb } = gainGroup(step, steps);
   if (root !== '' && root !== passage.root) return null;
   const by = byDb - passage.byDb;
-  if (gain?.kind === 'dB') return { gainDb: Math.max(0, gain.db + by), dial: '' };
+  if (gain?.kind === 'dB') return { gainDb: turnedGain(gain.db, by), dial: '' };
   return by === 0 || gain?.kind !== 'dial' ? asNoted(gain, NO_GAIN) : NO_GAIN;
 }
 

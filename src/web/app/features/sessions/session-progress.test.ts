@@ -23,10 +23,10 @@ describe('how far a session is', () => {
     expect(whereToGoOn(planWith(done))).toBeNull();
   });
 
-  it('knows the gain that a rule gives today, never below nothing', () => {
+  it('knows the gain that a rule gives today; below 0 dB it has to be read off', () => {
     const s = slot([take(1, SPEECH, 'kept')]);
     const ruled = [ruledGain(s, SILENCE), ruledGain(s, CLOSE), ruledGain(s, SPEECH), ruledGain(slot([]), SILENCE)];
-    expect(ruled.map((gain) => gain?.gainDb)).toEqual([36, 0, undefined, undefined]);
+    expect(ruled.map((gain) => gain?.gainDb)).toEqual([36, null, undefined, undefined]);
   });
 
   it('takes a place of the dial over where nothing is turned, and knows none where it is', () => {

@@ -1,3 +1,4 @@
+import { turnedGain } from '#core/rules/gain-group';
 import type { NotedGain } from '#core/rules/take-gain';
 import { takeThatCounts } from '#core/rules/step-takes';
 import type { Plan, Slot, SlotTake } from '#contracts/session-plan';
@@ -43,7 +44,7 @@ export function ruledGain(slot: Slot, step: Step): NotedGain | null {
   const reference = takeOfStep(slot, rule.step)?.settings;
   if (!reference) return null;
   const { gainDb, dial } = reference;
-  if (gainDb !== null) return { gainDb: Math.max(0, gainDb + rule.byDb), dial: '' };
+  if (gainDb !== null) return { gainDb: turnedGain(gainDb, rule.byDb), dial: '' };
   // How far the dial must be turned for so many decibels is not known.
   return rule.byDb === 0 && dial !== '' ? { gainDb: null, dial } : null;
 }
