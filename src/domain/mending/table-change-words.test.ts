@@ -19,6 +19,8 @@ describe('the words of a changed table', () => {
     const many = Array.from({ length: 7 }, (_, i) => cell(`${i}`, i));
     expect(words([], many)).toBe('Table “Latency” of 2026-05-02: filled in, 7 cells');
     expect(words(many, many.map((c) => ({ ...c, value: c.value + 1 })))).toBe('Table “Latency” of 2026-05-02: 7 cells changed'); // prettier-ignore
+    const oneOfMany = [...many.slice(0, 6), cell('6', 60)];
+    expect(words(many, oneOfMany)).toBe('Table “Latency” of 2026-05-02: 6 / 64 6 ms → 60 ms');
     expect(words([], many.slice(1))).toContain('6 / 64 not noted → 6 ms');
   });
 

@@ -74,6 +74,52 @@ describe('reading a table by its names', () => {
     });
   });
 
+  it('knows a rate by its number alone, and no other row by it', () => {
+    const { cells, notes } = readStepTable(lines('x;64\n48000;7\n48;1\n4800;1'), LATENCY, null);
+    expect(values(cells)).toEqual({ '48 kHz/64': 7 });
+    expect(notes).toEqual(['Not of this table, and left out: 48, 4800.']);
+    const metres = readStepTable(lines('10;3\n20 m;9'), TIMES, null);
+    expect(values(metres.cells)).toEqual({ '20 m/passed at': 9 });
+  });
+
+  it('passes over a first line of words, but not over a row that it does not know', () => {
+    expect(readStepTable(lines('Distance;Time\n10 m;3'), TIMES, null)).toEqual({
+      cells: [{ row: '10 m', column: 'passed at', value: 3 }],
+      notes: [],
+    });
+    expect(readStepTable(lines('10 m;3\nDistance;Time'), TIMES, null).notes).toHaveLength(1);
+    expect(readStepTable(lines('Hall;30 m\n10 m;3'), TIMES, null).notes).toEqual([
+      'Not of this table, and left out: Hall.',
+    ]);
+    expect(readStepTable(lines('31 m;-\n10 m;3'), TIMES, null).notes).toEqual([
+      'Not of this table, and left out: 31 m.',
+    ]);
+  });
+
+  it('takes a column that is named twice the first time, and the lines as long as they are', () => {
+    const { cells } = readStepTable(lines('Rate;64;64;128\n48 kHz;7;8\n96 kHz;4;5;6'), LATENCY, null);
+    expect(values(cells)).toEqual({ '48 kHz/64': 7, '96 kHz/64': 4, '96 kHz/128': 6 });
+    const aside = readStepTable(lines('Buffer;48 kHz;96 kHz\n64;7\n128;9;5'), LATENCY, null);
+    expect(values(aside.cells)).toEqual({ '48 kHz/64': 7, '48 kHz/128': 9, '96 kHz/128': 5 });
+  });
+
+  it('reads ohms and kilohms, and no other unit', () => {
+    const table = { ...IMPEDANCE, rowName: 'Load', rows: ['open', 'short', 'half'], columns: ['voltage'] };
+    const { cells, notes } = readStepTable(lines('open;1,5 kΩ\nshort;16 ohm\nhalf;2 V'), table, null);
+    expect(values(cells)).toEqual({ 'open/voltage': 1500, 'short/voltage': 16 });
+    expect(notes[0]).toMatch(/^Line 3, voltage: “V” is not a unit/);
+    expect(readStepTable(lines('10 m;3 kΩ'), TIMES, null).cells).toEqual([]);
+  });
+
+  it('does not guess where one column of numbers could be two, nor where two could be one', () => {
+    expect(readStepTable(lines('20 Hz;16\n1 kHz;18'), IMPEDANCE, null).cells).toEqual([]);
+    expect(readStepTable(lines('10 m;3;4\n20 m;5'), TIMES, null).cells).toEqual([]);
+    expect(values(readStepTable(lines('10 m;3;4\n20 m;5'), TIMES, 'passed at').cells)).toEqual({
+      '10 m/passed at': 3,
+      '20 m/passed at': 5,
+    });
+  });
+
   it('does not guess which column is which', () => {
     const { cells, notes } = readStepTable(lines('20 Hz;16;17\n1 kHz;18;19'), IMPEDANCE, null);
     expect(cells).toEqual([]);
@@ -112,6 +158,15 @@ describe('reading a table from a measured curve', () => {
     // 10 + 2·log(140/125)/log(160/125), by hand.
     expect(values(cells)).toEqual({ '140 Hz/left': 10.92 });
     expect(notes).toContain('left: nothing near enough for 1.4 kHz; its lines go from 125 Hz to 1.7 kHz.');
+  });
+
+  it('is told from one number over one frequency, which is a table', () => {
+    const table = { ...IMPEDANCE, rows: ['1 kHz'], columns: ['left'] };
+    expect(readStepTable(lines('1 kHz;32'), table, null)).toEqual({ cells: [{ row: '1 kHz', column: 'left', value: 32 }], notes: [] }); // prettier-ignore
+    expect(readStepTable(lines('999;32'), table, null).notes).toEqual(['Not of this table, and left out: 999.']);
+    // Rows of which some are no frequencies are names.
+    const mixed = { ...IMPEDANCE, rows: ['100 Hz', 'all'], columns: ['left'] };
+    expect(readStepTable(lines('95;1\n105;2'), mixed, null).cells).toEqual([]);
   });
 
   it('does not go beyond the ends of the curve, nor wait for its order', () => {

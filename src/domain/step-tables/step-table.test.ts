@@ -25,6 +25,8 @@ describe('cells of a table', () => {
       cell('48 kHz', '64', 8),
     ]);
     expect(withCell(two, { row: '48 kHz', column: '64' }, null)).toEqual([cell('48 kHz', '128', 9)]);
+    const below = withCell(two, { row: '96 kHz', column: '64' }, { value: 3, source: 'typed', clip: null });
+    expect(below.map((c) => c.value)).toEqual([7, 9, 3]);
   });
 
   it('stand in the order of the table', () => {
@@ -66,10 +68,17 @@ describe('a pasted block of numbers', () => {
     expect(tooLong?.cells).toEqual([]);
     expect(tooLong?.notes[0]).toContain('3 × 1 numbers do not fit where 2 × 2 cells are left');
     expect(pastedBlock([['1', '2']], TABLE, { row: '48 kHz', column: '128' })?.cells).toEqual([]);
+    const ragged = pastedBlock([['1'], ['2', '3']], TABLE, { row: '48 kHz', column: '128' });
+    expect(ragged?.notes[0]).toContain('2 × 2 numbers do not fit where 3 × 1 cells are left');
   });
 
   it('is none where anything else stands in it', () => {
     expect(pastedBlock([['48 kHz', '7']], TABLE, { row: '48 kHz', column: '64' })).toBeNull();
+    expect(pastedBlock([['7'], ['soon']], TABLE, { row: '48 kHz', column: '64' })).toBeNull();
+    expect(pastedBlock([[' '], ['7'], ['']], TABLE, { row: '192 kHz', column: '64' })).toEqual({
+      cells: [{ row: '192 kHz', column: '64', value: 7 }],
+      notes: [],
+    });
     expect(pastedBlock([['']], TABLE, { row: '48 kHz', column: '64' })).toBeNull();
   });
 });
