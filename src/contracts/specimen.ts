@@ -113,6 +113,7 @@ export const runSchema = z.object({
         title: z.string(),
         unit: z.string(),
         cell: z.string(),
+        role: z.string().describe('Of its step: what its figures are read from'),
         asked: stepTableSchema.nullable().describe('Rows and columns that its protocol asks for'),
       }),
     )

@@ -4,7 +4,7 @@ import { withRates } from '#core/rules/price-rule';
 import { corrected, type Agreement } from '#core/rules/rig-agreement';
 import { curvesSchema } from '#contracts/curves';
 import { measurementSchema, type MeasurementJson } from '#contracts/measurement';
-import type { Protocol } from '#contracts/protocol';
+import { roleOf, type Protocol } from '#contracts/protocol';
 import type { Relation } from '#contracts/relation';
 import { currentSheet } from '#contracts/sheet';
 import type { Run, SpecimenRow, SpecimenSheet } from '#contracts/specimen';
@@ -177,6 +177,7 @@ function tableOf(
     title: found?.title ?? step,
     unit: found?.table?.unit ?? '',
     cell: found?.table?.cell ?? '',
+    role: found ? roleOf(found) : step,
     asked: found?.table ?? null,
   };
 }

@@ -14,9 +14,12 @@ export const LINE_ROLES = [
   { id: 'one-channel', name: 'tone in one channel', plays: 'tone', holdsTones: true },
   { id: 'both-channels', name: 'tone in both channels', plays: 'tone', holdsTones: true },
   { id: 'latency', name: 'latency', plays: 'table' },
+  { id: 'latency-output', name: 'latency of the output', plays: 'table' },
+  { id: 'latency-direct', name: 'latency of the direct monitor', plays: 'table' },
   { id: 'dial', name: 'gain by dial', plays: 'table' },
   { id: 'input-impedance', name: 'input impedance', plays: 'table' },
   { id: 'direct-monitor', name: 'direct monitor', plays: 'table' },
   { id: 'headphones', name: 'headphone output', plays: 'table' },
+  { id: 'headphone-noise', name: 'noise of the headphone output', plays: 'table' },
   { id: 'other', name: 'other', plays: null },
 ] as const satisfies readonly StepRoleDefinition[];

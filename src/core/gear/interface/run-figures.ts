@@ -15,7 +15,8 @@ import type { RunTable } from '../run/run-table';
 import { withDialGains } from './dial-gain';
 import { directMonitor, inputImpedance } from './input-figures';
 import { LOOPED, loopResponse } from './loop-response';
-import { dialFigures, headphoneOutput, latencyFigure } from './table-figures';
+import { directLatency, latencyFigure, outputLatency } from './latency-figures';
+import { dialFigures, headphoneNoise, headphoneOutput } from './table-figures';
 import { channelsByFrequency, distortionByLevel } from './tone-curves';
 import { toneFigures } from './tone-figures';
 import { equivalentInputNoise } from './equivalent-input-noise';
@@ -59,11 +60,14 @@ export function lineRunFigures(
       ...toneFigures(takes),
       ...loopResponse(takes),
       ...reachedLimits(sweeps.measurements, sweeps.response),
-      ...from('latency', latencyFigure),
+      ...from('latency', (table) => latencyFigure(table, 'latency')),
+      ...from('latency-output', (table) => outputLatency(table, tables.get('latency'))),
+      ...from('latency-direct', directLatency),
       ...from('dial', dialFigures),
       ...from('input-impedance', inputImpedance),
       ...from('direct-monitor', directMonitor),
       ...from('headphones', headphoneOutput),
+      ...from('headphone-noise', (table) => headphoneNoise(table, tables.get('headphones'))),
     ],
     curves: {
       ...NO_CURVES,

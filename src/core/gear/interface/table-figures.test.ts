@@ -1,49 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { dialFigures, headphoneOutput, steepestPart, latencyCells, latencyFigure } from './table-figures';
+import { dialFigures, headphoneNoise, headphoneOutput, steepestPart } from './table-figures';
 
 const cell = (row: string, column: string, value: number) => ({ row, column, value });
-const table = (row: string, byColumn: Record<string, number>) => ({ cells: Object.entries(byColumn).map(([column, value]) => cell(row, column, value)) }); // prettier-ignore
-
-describe('latency beyond the buffers', () => {
-  // Facts of the trade (common practice, no source): two devices at 48 kHz with 64, 128 and 256 samples.
-  it.each([
-    [{ '64': 13, '128': 15.5, '256': 21 }, 10.2],
-    [{ '64': 9, '128': 11.5, '256': 17 }, 6.3],
-  ])('is the same for every buffer of a published table, within 0.4 ms: %o', (byBuffer, fixed) => {
-    const cells = latencyCells(table('48 kHz', byBuffer));
-    for (const c of cells) expect(Math.abs(c.restMs - fixed)).toBeLessThan(0.4);
-    expect(cells.some((c) => c.isOdd)).toBe(false);
-    const [found] = latencyFigure(table('48 kHz', byBuffer));
-    expect(Math.abs((found.value ?? NaN) - fixed)).toBeLessThan(0.2);
-    expect(found.uncertainty).toBeGreaterThan(0);
-  });
-
-  it('marks the cell that does not fit, and leaves it out', () => {
-    const odd = table('48 kHz', { '64': 5, '128': 7.7, '256': 22, '512': 23.7 });
-    expect(latencyCells(odd).map((c) => c.isOdd)).toEqual([false, false, true, false]);
-    expect(latencyFigure(odd)[0].condition).toContain('left out as implausible: 256');
-    expect(latencyFigure(odd)[0].value).toBeCloseTo(5 - 128 / 48, 1);
-  });
-
-  it('reads rates in kHz and in Hz, and takes the rate with most cells', () => {
-    const cells = [
-      ...table('96000', { '64': 3, '128': 4.33 }).cells,
-      ...table('44.1 kHz', { '64': 6, '128': 8.9, '256': 14.7 }).cells,
-    ];
-    expect(latencyCells({ cells })[0].restMs).toBeCloseTo(3 - 128 / 96, 6);
-    expect(latencyFigure({ cells })[0].condition).toMatch(/at 44\.1 kHz, median of 3 buffers/);
-  });
-
-  it('is refused where the table cannot be round trips', () => {
-    expect(latencyFigure(table('48 kHz', { '512': 11, '1024': 22 }))[0].notMeasured).toMatch(
-      /shorter than its buffers/,
-    );
-    expect(latencyFigure(table('48 kHz', { '64': 9, '128': 30, '256': 17, '512': 90 }))[0].notMeasured).toMatch(
-      /go together/,
-    );
-    expect(latencyFigure(table('fast', { '64': 3 }))).toEqual([]);
-  });
-});
 
 describe('gain by dial', () => {
   const cells = [[0, -60], [50, -40], [85, -25], [90, -20], [100, -5]].map(([share, db]) => cell(`${share} %`, 'level', db)); // prettier-ignore
@@ -86,5 +44,22 @@ describe('headphone output, by Ohm’s law', () => {
 
   it('needs both voltages', () => {
     expect(headphoneOutput({ cells: [cell('open', 'voltage', 1)] })).toEqual([]);
+  });
+});
+
+describe('noise of a headphone output', () => {
+  it('is that of the loudest row, and told re the highest voltage', () => {
+    const cells = [cell('volume at its lowest', 'noise', -104), cell('volume at its highest', 'noise', -96)];
+    // 1.55 V are 20·log10(1.55/0.7746) = 6.03 dBu.
+    const output = { cells: [cell('32 Ω', 'voltage', 1.5), cell('open', 'voltage', 1.55)] };
+    expect(headphoneNoise({ cells }, output)).toMatchObject([
+      {
+        quantity: 'headphoneNoise',
+        value: -96,
+        condition: 'nothing played, volume at its highest; 102 dB below its highest voltage',
+      },
+    ]);
+    expect(headphoneNoise({ cells }, undefined)[0].condition).toBe('nothing played, volume at its highest');
+    expect(headphoneNoise({ cells: [] }, output)).toEqual([]);
   });
 });

@@ -1,71 +1,9 @@
-import { formatNumber } from '../../measure/figure-text';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
-import { quantile } from '../../stats/quantile';
 import type { RunTable } from '../run/run-table';
 import { leading } from '../run/leading-number';
 
 /** A meter that shows volts is read to about this (common practice, no source). */
 const VOLT_SHARE = 0.02;
-/** A cell that is off by more than this from what the others say of the fixed part is marked (common practice). */
-export const LATENCY_OFF_MS = 1;
-
-/** A cell of a table of latencies, and what is left of it once the buffers are taken off. */
-export interface LatencyCell {
-  readonly row: string;
-  readonly column: string;
-  readonly totalMs: number;
-  /** Total minus two buffers. */
-  readonly restMs: number;
-  /** Off by more than a millisecond from the median of its rate. */
-  readonly isOdd: boolean;
-}
-
-/**
- * What lies beyond the buffers in each cell of a table of round trips by rate (rows) and buffer (columns): total minus
- * two buffers. At one rate it is the same for every buffer; a cell that says otherwise is a misreading, or a driver that
- * does not do what it shows. (Common practice, no source; it fits published tables within 0.2 ms.)
- *
- * @param table - rows such as "48 kHz", columns such as "64", cells in milliseconds
- */
-export function latencyCells(table: Pick<RunTable, 'cells'>): LatencyCell[] {
-  const cells = table.cells.flatMap((cell) => {
-    const [rate, buffer] = [leading(cell.row), leading(cell.column)];
-    if (!(rate > 0) || !(buffer > 0)) return [];
-    // "48 kHz" and "48000" are one rate; nothing runs below 8 kHz.
-    const perSecond = rate < 1000 ? rate * 1000 : rate;
-    return [{ ...cell, totalMs: cell.value, restMs: cell.value - (2000 * buffer) / perSecond }];
-  });
-  return cells.map(({ row, column, totalMs, restMs }) => {
-    const ofRate = cells.filter((c) => c.row === row).map((c) => c.restMs);
-    return { row, column, totalMs, restMs, isOdd: Math.abs(restMs - quantile(ofRate, 0.5)) > LATENCY_OFF_MS };
-  });
-}
-
-/** Latency beyond the buffers: of the rate with most cells, its median, and how far the cells scatter. */
-export function latencyFigure(table: Pick<RunTable, 'cells'>): Measurement[] {
-  const cells = latencyCells(table);
-  const rows = [...new Set(cells.map((c) => c.row))].map((row) => cells.filter((c) => c.row === row));
-  const most = rows.reduce<LatencyCell[]>((best, row) => (row.length > best.length ? row : best), []);
-  if (most.length === 0) return [];
-  const alike = most.filter((c) => !c.isOdd);
-  const middle = quantile(
-    (alike.length > 0 ? alike : most).map((c) => c.restMs),
-    0.5,
-  );
-  const odd = most.filter((c) => c.isOdd).map((c) => c.column);
-  const left = odd.length === 0 ? '' : `; left out as implausible: ${odd.join(', ')}`;
-  const condition = `round trip minus two buffers at ${most[0].row}, median of ${alike.length} ${alike.length === 1 ? 'buffer' : 'buffers'}${left}`; // prettier-ignore
-  if (middle < 0)
-    return [notMeasured('latencyFixed', condition, `It would be ${formatNumber(middle, 1)} ms: a round trip cannot be shorter than its buffers. Are these outputs alone, or one buffer only?`)]; // prettier-ignore
-  if (2 * alike.length <= most.length && most.length > 1)
-    return [notMeasured('latencyFixed', condition, 'The cells do not go together: a round trip grows by two buffers from one to the next.')]; // prettier-ignore
-  const scatter =
-    alike.length < 2
-      ? null
-      : Math.sqrt(alike.reduce((s, c) => s + (c.restMs - middle) ** 2, 0) / (alike.length - 1) / alike.length);
-  return [measured('latencyFixed', middle, condition, { uncertainty: scatter })];
-}
-
 /**
  * Gain by dial: its whole range, and what the last 15 % hold.
  *
@@ -140,4 +78,34 @@ function impedance(open: number, { ohms, volts }: { readonly ohms: number; reado
   return value < uncertainty
     ? measured('headphoneImpedance', Math.max(value, 0) + uncertainty, `${condition}; less than the meter can tell`, { bound: 'at-most' }) // prettier-ignore
     : measured('headphoneImpedance', value, condition, { uncertainty });
+}
+
+/** A volt meter re 0.775 V: dBu of one volt. */
+const DBU_PER_VOLT = 20 * Math.log10(1 / Math.sqrt(0.6));
+/** Noise is read from a meter that moves to about this, dB (common practice, no source). */
+const NOISE_READ_DB = 0.5;
+
+/**
+ * Noise of the headphone output with nothing played, and how far it lies below the highest voltage.
+ *
+ * @param table - rows such as "volume at its highest", one column, dBu(A)
+ * @param output - table of {@link headphoneOutput}; undefined where there is none
+ */
+export function headphoneNoise(
+  table: Pick<RunTable, 'cells'>,
+  output: Pick<RunTable, 'cells'> | undefined,
+): Measurement[] {
+  const loudest = table.cells.reduce<RunTable['cells'][number] | null>(
+    (a, b) => (!a || b.value > a.value ? b : a),
+    null,
+  );
+  if (!loudest) return [];
+  const volts = Math.max(0, ...(output?.cells ?? []).map((c) => c.value));
+  const below =
+    volts > 0
+      ? `; ${(20 * Math.log10(volts) + DBU_PER_VOLT - loudest.value).toFixed(0)} dB below its highest voltage`
+      : '';
+  return [
+    measured('headphoneNoise', loudest.value, `nothing played, ${loudest.row}${below}`, { uncertainty: NOISE_READ_DB }),
+  ];
 }

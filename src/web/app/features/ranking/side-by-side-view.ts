@@ -57,7 +57,7 @@ import { nameOf } from './standing';
           @if (side?.beyondBuffers; as beyond) {
             <tfoot>
               <tr>
-                <th scope="row">Beyond two buffers</th>
+                <th scope="row">Beyond the buffers</th>
                 @for (m of beyond; track $index) {
                   <td class="right">
                     @if (m) {

@@ -18,8 +18,8 @@ describe('tables side by side', () => {
     const dial = { id: '4', cells: { 'input-stage/dial/85 %/level': -40 } };
     const older = { ...protocol, version: 1, steps: protocol.steps.map((s) => (s.id === 'latency' ? { ...s, title: 'Old' } : s)) }; // prettier-ignore
     expect(readTables([quick, dial], [protocol, older])).toEqual([
-      { key: 'input-stage/dial', title: 'Gain by dial position', unit: 'dBFS', isLatency: false },
-      { key: 'input-stage/latency', title: 'Latency by rate and buffer', unit: 'ms', isLatency: true },
+      { key: 'input-stage/dial', title: 'Gain by dial position', unit: 'dBFS', role: 'dial' },
+      { key: 'input-stage/latency', title: 'Latency by rate and buffer', unit: 'ms', role: 'latency' },
     ]);
   });
 
@@ -40,7 +40,7 @@ describe('tables side by side', () => {
     const side = sideBySide(table, [slow, quick], named);
     expect(side.rows.flatMap((r) => r.cells.map((c, i) => (c.isOdd ? `${r.label} of ${i}` : []))).flat()).toEqual(['48 kHz, 256 of 0']); // prettier-ignore
     expect(side.beyondBuffers?.map((m) => m?.value?.toFixed(1))).toEqual(['10.3', '5.0']);
-    const dial = sideBySide({ ...table, key: 'input-stage/dial', isLatency: false }, [{ id: '4', cells: { 'input-stage/dial/85 %/level': -40 } }], named); // prettier-ignore
+    const dial = sideBySide({ ...table, key: 'input-stage/dial', role: 'dial' }, [{ id: '4', cells: { 'input-stage/dial/85 %/level': -40 } }], named); // prettier-ignore
     expect([dial.beyondBuffers, dial.rows[0].label, dial.decimals]).toEqual([null, '85 %', 0]);
     expect(side.decimals).toBe(1);
   });

@@ -1,4 +1,4 @@
-import { latencyCells, latencyFigure } from '#core/gear/interface/table-figures';
+import { latencyBuffers, latencyCells, latencyFigure } from '#core/gear/interface/latency-figures';
 import type { Measurement } from '#core/measure/measurement';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import { roleOf, type Protocol } from '#contracts/protocol';
@@ -9,7 +9,8 @@ export interface ReadTable {
   readonly key: string;
   readonly title: string;
   readonly unit: string;
-  readonly isLatency: boolean;
+  /** Of its step: tables of latencies are read further. */
+  readonly role: string;
 }
 
 /** A cell of several units. */
@@ -48,7 +49,7 @@ export function readTables(units: readonly CellsOf[], protocols: readonly Protoc
     for (const step of protocol.steps) {
       const key = `${protocol.id}/${step.id}`;
       if (step.table && there.has(key))
-        tables.set(key, { key, title: step.title, unit: step.table.unit, isLatency: roleOf(step) === 'latency' });
+        tables.set(key, { key, title: step.title, unit: step.table.unit, role: roleOf(step) });
     }
   return [...tables.values()];
 }
@@ -71,7 +72,8 @@ export function sideBySide(table: ReadTable, units: readonly CellsOf[], nameOf: 
   // Where there is one column, its rows say it all.
   const labelOf = ({ row, column }: { row: string; column: string }): string => columns.size < 2 ? row : `${row}, ${column}`; // prettier-ignore
   const labels = [...new Set(read.flatMap((u) => u.own.map(labelOf)))];
-  const odd = read.map((u) => new Set(table.isLatency ? latencyCells({ cells: asCells(u.own) }).filter((c) => c.isOdd).map(labelOf) : [])); // prettier-ignore
+  const buffers = latencyBuffers(table.role);
+  const odd = read.map((u) => new Set(buffers ? latencyCells({ cells: asCells(u.own) }, buffers).filter((c) => c.isOdd).map(labelOf) : [])); // prettier-ignore
   return {
     units: read.map(({ id }) => ({ id, name: nameOf(id) })),
     decimals: Math.min(MOST_DECIMALS, Math.max(0, ...read.flatMap((u) => u.own.map((c) => decimalsOf(c.value))))),
@@ -82,7 +84,7 @@ export function sideBySide(table: ReadTable, units: readonly CellsOf[], nameOf: 
         isOdd: odd[i].has(label),
       })),
     })),
-    beyondBuffers: table.isLatency ? read.map((u) => latencyFigure({ cells: asCells(u.own) }).at(0) ?? null) : null,
+    beyondBuffers: buffers ? read.map((u) => latencyFigure({ cells: asCells(u.own) }, table.role).at(0) ?? null) : null,
   };
 }
 

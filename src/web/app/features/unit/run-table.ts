@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { latencyCells } from '#core/gear/interface/table-figures';
+import { latencyBuffers, latencyCells } from '#core/gear/interface/latency-figures';
 import type { Run } from '#contracts/specimen';
 import { OddLatencyMark } from '../../ui/odd-latency-mark';
 import { cellText, tableCaption } from './table-text';
@@ -62,8 +62,9 @@ export class RunTable {
   protected readonly caption = computed(() => tableCaption(this.table()));
   /** Cells of a table of latencies that do not go with the others. */
   protected readonly odd = computed(() => {
-    const { step, cells } = this.table();
-    const marked = step === 'latency' ? latencyCells({ cells }).filter((c) => c.isOdd) : [];
+    const { role, cells } = this.table();
+    const buffers = latencyBuffers(role);
+    const marked = buffers === null ? [] : latencyCells({ cells }, buffers).filter((c) => c.isOdd);
     return new Set(marked.map((c) => `${c.row}/${c.column}`));
   });
   protected readonly rows = computed(() => [...new Set(this.table().cells.map((c) => c.row))]);

@@ -37,7 +37,7 @@ describe('the outline of a sheet', () => {
   });
 
   it('asks for no take of a unit of tables, and for no figure of a kind that is heard through another', () => {
-    const table = { step: 'isolation', title: '', unit: '', cell: '', asked: null };
+    const table = { step: 'isolation', title: '', unit: '', cell: '', role: 'isolation', asked: null };
     const cell = { row: '', column: '', value: 12, source: 'typed', clip: null } as const;
     const tables = run({ tables: [{ ...table, cells: [cell] }] });
     expect(missing({ category: 'headphones' }, [run({ tables: [{ ...table, cells: [] }] })])['takes']).toBe('no takes');
