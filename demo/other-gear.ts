@@ -62,6 +62,28 @@ const latencyTable = (overheadMs: number): NonNullable<RunDocumentInput['tables'
   })),
 });
 
+/** What the newest version of the protocol asks for beyond round trips and voltages. */
+const furtherTables = (overheadMs: number): NonNullable<RunDocumentInput['tables']> => {
+  const typed = (column: string, rows: Readonly<Record<string, number>>) =>
+    Object.entries(rows).map(([row, value]) => ({ row, column, value, source: 'typed' as const, clip: null }));
+  return [
+    {
+      step: 'latency-output',
+      cells: LATENCY_BUFFERS.flatMap((column) =>
+        typed(column, { '48 kHz': Math.round((0.4 * overheadMs + Number(column) / 48) * 10) / 10 }),
+      ),
+    },
+    { step: 'latency-direct', cells: typed('delay', { direct: 0.1, 'direct, with its effects': 1.3 }) },
+    // 3 kΩ: 20·log10(1 + 1/3) dB behind one kilohm.
+    { step: 'input-impedance', cells: typed('level', { nothing: -20, '1 kΩ': -22.5 }) },
+    { step: 'direct-monitor', cells: typed('level', { 'through the computer': -18.2, direct: -15.6 }) },
+    {
+      step: 'headphone-noise',
+      cells: typed('noise', { 'volume at its lowest': -102, 'volume at its highest': -94.5 }),
+    },
+  ];
+};
+
 const LOOP = protocolSchema.parse(inputStage);
 
 /** Gain by dial, as a meter shows it: some dials hold a third of it in their last part. */
@@ -112,7 +134,7 @@ function interfaceRun(
   return {
     document: document('interface', maker, model, date, prices, {
       protocol: 'input-stage',
-      protocolVersion: 3,
+      protocolVersion: more ? 6 : 3,
       takes: [
         { step: 'electrical', file: 'electrical.wav', gainDb: 20, levelDbu: -20 },
         { step: 'noise-150', file: 'noise-150.wav', gainDb: mostGainDb },
@@ -126,7 +148,10 @@ function interfaceRun(
         { step: 'sweep-low', file: 'sweep-low.wav', gainDb: 0, angleDeg: 0 },
         { step: 'sweep-full', file: 'sweep-full.wav', gainDb: mostGainDb },
       ],
-      tables: [latencyTable(overheadMs), dialTable(mostGainDb, last15Db), headphoneTable(...volts)],
+      tables: [
+        ...[latencyTable(overheadMs), dialTable(mostGainDb, last15Db), headphoneTable(...volts)],
+        ...(more ? furtherTables(overheadMs) : []),
+      ],
       sheet,
       points,
     }),

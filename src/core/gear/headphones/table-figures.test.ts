@@ -16,6 +16,16 @@ describe('impedance', () => {
     expect(impedanceFigures(cells({ '1000 Hz': [32] }))[0].condition).toContain('one side');
   });
 
+  it('is read to three hundredths of itself, of rows in any order', () => {
+    const [at1k, colours] = impedanceFigures(cells({ '10 kHz': [60], '1 kHz': [50], '20 Hz': [40], nowhere: [7] }));
+    expect(at1k).toMatchObject({ value: 50, uncertainty: 1.5 });
+    expect(colours.condition).toBe('3 frequencies from 20 Hz to 10 kHz');
+    // One side with readings, the other with none that can be.
+    expect(impedanceFigures(cells({ '1 kHz': [50, 0] }))[0]).toMatchObject({ value: 50 });
+    expect(impedanceFigures(cells({ '1 kHz': [50, 0] }))[0].condition).toContain('one side');
+    expect(impedanceFigures(cells({ '900 Hz': [50] }))[0].value).toBeNull();
+  });
+
   it('is told as missing where no row is of 1 kHz, and not told at all of an empty table', () => {
     expect(impedanceFigures(cells({ '100 Hz': [32], '10 kHz': [33] }))[0].notMeasured).toMatch(/no row of 1 kHz/);
     expect(impedanceFigures({ cells: [] })).toEqual([]);
@@ -38,6 +48,10 @@ describe('level at the ear', () => {
     const [perVolt, perPower] = earLevelFigures(cells({ '1 kHz': [114, 116] }), cells({ '1 kHz': [32] }));
     expect(perVolt).toMatchObject({ quantity: 'sensitivityPerVoltage', value: 115, uncertainty: 1 });
     expect(perPower.value).toBeCloseTo(115 - 14.949, 2);
+    // 1 dB of the ear, and 3 % of the ohms, which are 0.13 dB.
+    expect(perPower.uncertainty).toBeCloseTo(Math.hypot(1, 0.13), 2);
+    expect([perVolt.condition, perPower.condition]).toEqual(['1 V, 1 kHz, artificial ear, mean of both sides', '1 mW, 1 kHz, artificial ear, mean of both sides']); // prettier-ignore
+    expect(earLevelFigures(cells({ '1 kHz': [114] }), undefined)[0].condition).toContain('one side');
   });
 
   it('per milliwatt is not measured where nobody knows the impedance', () => {
