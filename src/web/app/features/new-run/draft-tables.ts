@@ -1,7 +1,6 @@
 import { misfits, type StepTable } from '#domain/step-tables/step-table';
 import type { Step } from '#contracts/protocol';
-import type { TableCell } from '#contracts/table-reading';
-import type { Draft } from './draft';
+import type { TableCell, TableReading } from '#contracts/table-reading';
 
 /** A step that is filled in rather than recorded. */
 export interface TableStep {
@@ -20,11 +19,11 @@ export function filledWords({ rows, columns }: StepTable, cells: readonly TableC
 }
 
 /** Cells of a step's table as far as they are filled in. */
-export const cellsAt = (tables: Draft['tables'], step: string): readonly TableCell[] =>
+export const cellsAt = (tables: readonly TableReading[], step: string): readonly TableCell[] =>
   tables.find((t) => t.step === step)?.cells ?? [];
 
 /** Tables with the cells of one of them; one that is empty is none. */
-export function withTable(tables: Draft['tables'], step: string, cells: readonly TableCell[]): Draft['tables'] {
+export function withTable(tables: readonly TableReading[], step: string, cells: readonly TableCell[]): TableReading[] {
   const others = tables.filter((t) => t.step !== step);
   return cells.length === 0 ? others : [...others, { step, cells: [...cells] }];
 }
@@ -37,11 +36,11 @@ export function withTable(tables: Draft['tables'], step: string, cells: readonly
  * @param steps - of the protocol that is chosen
  */
 export function sortedTables(
-  tables: Draft['tables'],
+  tables: readonly TableReading[],
   steps: readonly Step[],
-): { readonly fitting: Draft['tables']; readonly strange: string[] } {
+): { readonly fitting: TableReading[]; readonly strange: string[] } {
   const known = new Map(tableSteps(steps).map(({ step, table }) => [step.id, table]));
-  const fits = ({ step, cells }: Draft['tables'][number]): boolean => {
+  const fits = ({ step, cells }: TableReading): boolean => {
     const table = known.get(step);
     return table !== undefined && misfits(cells, table).length === 0;
   };
