@@ -354,6 +354,17 @@ describe('tables', () => {
 
     await page.getByRole('button', { name: /1\. Latency/ }).click();
     await expect.poll(() => page.getByLabel('Latency 1, a').inputValue()).toBe('5.4');
+    // Whoever goes on without a word loses nothing: to another table, or out of the booth.
+    const first = async (): Promise<number | undefined> =>
+      (await api<Plan>(at, `/api/plans/${row.id}`)).slots[0].tables.find((t) => t.step === 'table-1')?.cells[0]?.value;
+    await page.getByLabel('Latency 1, a').fill('6,5');
+    await page.getByRole('button', { name: /2\. Gain by dial/ }).click();
+    await expect.poll(first).toBe(6.5);
+    await page.getByRole('button', { name: /1\. Latency/ }).click();
+    await expect.poll(() => page.getByLabel('Latency 1, a').inputValue()).toBe('6.5');
+    await page.getByLabel('Latency 1, a').fill('7');
+    await page.getByRole('link', { name: 'Session', exact: true }).click();
+    await expect.poll(first).toBe(7);
     expect(errors).toEqual([]);
   });
 });
