@@ -50,6 +50,21 @@ describe('a fit of worths', () => {
     expect(apart(warm.logWorth, cold.logWorth)).toBeLessThan(1e-6);
   });
 
+  it('has its mean at zero from a beginning that has not, where only differences count', () => {
+    const shifted = fitWorths(catalogue(600), NO_PENALTY, new Float64Array(ITEMS).fill(3));
+    expect(shifted.logWorth.reduce((sum, x) => sum + x, 0)).toBeCloseTo(0, 9);
+    expect(apart(shifted.logWorth, fitWorths(catalogue(600), NO_PENALTY).logWorth)).toBeLessThan(1e-5);
+  });
+
+  it('says that it has not converged where the answers have no maximum', () => {
+    const table = new AnswerTable(2);
+    table.addPair({ a: 0, b: 1, outcome: 1, tiesAllowed: false, weight: 1 });
+    const fit = fitWorths(table, NO_PENALTY);
+    // One wins always: each step goes further, and what is left to gain falls below any that matters.
+    expect(fit.logWorth[0] - fit.logWorth[1]).toBeGreaterThan(10);
+    expect(fit.iterations).toBeLessThanOrEqual(60);
+  });
+
   it('after one more answer is the same by the curvature of the fit before, in fewer steps', () => {
     const before = fitWorths(catalogue(600));
     const { covariance } = worthPosterior(before);
