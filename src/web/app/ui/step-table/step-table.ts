@@ -12,6 +12,7 @@ import { Uploads } from '../../data/uploads';
 import { ChoiceField } from '../field/choice-field';
 import { NumberField } from '../field/number-field';
 import { ProblemBox } from '../problem-box';
+import { decodedText } from './decoded-text';
 import { tableLines, UnreadableTable } from './table-lines';
 import { takenOver } from './take-over';
 
@@ -99,7 +100,7 @@ export class StepTable {
     if (!file) return;
     if (file.size > MOST_BYTES)
       this.told.set([`Nothing was read from ${file.name}: it is too large for a table of numbers.`]);
-    else await this.read(await file.text(), file.name, null);
+    else await this.read(decodedText(new Uint8Array(await file.arrayBuffer())), file.name, null);
   }
 
   /** More than one number was copied: they go down from the cell, or where their names say. */
