@@ -63,13 +63,16 @@ export async function measureInterfaceRun(
     const wav = encodeWav([...channels], RATE, 'pcm24');
     clips[`${i}.wav`] = (await application.ingest.ingest(Readable.from([wav]), `${i}.wav`, { keepPart: false })).sha256;
   }
+  // A new archive counts the protocols that ship with it from one.
+  const known = (await application.protocols.versions()).map((v) => v.protocol).filter((p) => p.id === inputStage.id);
+  const protocolVersion = Math.max(...known.map((p) => p.version));
   const start = performance.now();
   const { specimenId } = await application.runImport.importUploaded({
     clips,
     document: {
       format: 'sediment-run/1',
       specimen: { maker: 'Oarlock', model: 'Sluice', label: 'A', category: 'interface' },
-      ...{ date: '2026-01-01', protocol: inputStage.id, protocolVersion: inputStage.version, source: 'own' },
+      ...{ date: '2026-01-01', protocol: inputStage.id, protocolVersion, source: 'own' },
       takes: takes.map(({ step, gainDb, levelDbu }, i) => ({ step, file: `${i}.wav`, gainDb, levelDbu })),
     },
   });
