@@ -56,7 +56,7 @@ describe('a fit of worths', () => {
     expect(apart(shifted.logWorth, fitWorths(catalogue(600), NO_PENALTY).logWorth)).toBeLessThan(1e-5);
   });
 
-  it('says that it has not converged where the answers have no maximum', () => {
+  it('comes to an end where the answers have no maximum, far out', () => {
     const table = new AnswerTable(2);
     table.addPair({ a: 0, b: 1, outcome: 1, tiesAllowed: false, weight: 1 });
     const fit = fitWorths(table, NO_PENALTY);
