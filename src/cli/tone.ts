@@ -1,9 +1,9 @@
 import { Command } from 'commander';
 import { AudioFileError } from '#core/audio/audio-file-error';
-import { readTone, type ToneValue } from '#core/measure/take-tone';
+import { type ToneValue } from '#core/measure/take-tone';
 import { isNoiseLimited } from '#core/measure/tone-distortion';
 import { toneReportSchema, type ToneReport } from '#contracts/comparisons';
-import { readChannels } from '#worker/read-clip';
+import measureTone from '#worker/tasks/measure-tone';
 import { figure } from './report';
 
 /** sediment tone FILE --json */
@@ -13,8 +13,7 @@ export function toneCommand(): Command {
     .argument('<file>', 'WAV or FLAC file, at least 1.5 s at 48 kHz')
     .option('--json', 'print an object')
     .action(async (file: string, options: { json?: boolean }) => {
-      const { channels, format } = await readChannels(file);
-      const found = readTone(channels, format.sampleRate);
+      const found = await measureTone({ path: file });
       if (!found)
         throw new AudioFileError(
           'unmeasurable',

@@ -1,4 +1,5 @@
 import { FramePairPlan } from './fft';
+import { LONGEST_SHARED, sharedFramePairPlan } from './shared-plan';
 
 /**
  * Hann window, periodic (the form for spectra: the sample after the last would equal the first).
@@ -7,7 +8,9 @@ import { FramePairPlan } from './fft';
  * @returns the window, maximum 1
  */
 export function hann(length: number): Float64Array {
-  return Float64Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length));
+  const window = new Float64Array(length);
+  for (let i = 0; i < length; i++) window[i] = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length);
+  return window;
 }
 
 /** A transform under a Hann window, and the factor that makes its |X|² mean squares. */
@@ -20,6 +23,32 @@ export interface HannPlan {
 /** @param length - samples of a frame, a power of two, 64 or more */
 export function hannPlan(length: number): HannPlan {
   const fft = new FramePairPlan(length);
-  fft.window.set(hann(length));
-  return { fft, scale: 2 / (length * fft.window.reduce((s, w) => s + w * w, 0)) };
+  const { window, scale } = framePower(length);
+  fft.window.set(window);
+  return { fft, scale };
+}
+
+/**
+ * As {@link hannPlan}, of a plan that others share: its tables cost more than the transforms of a short take. Whoever
+ * uses it is done with it before anybody else can ask.
+ */
+export function sharedHannPlan(length: number): HannPlan {
+  const { window, scale } = framePower(length);
+  return { fft: sharedFramePairPlan(length, window), scale };
+}
+
+interface FramePower {
+  readonly window: Float64Array;
+  readonly scale: number;
+}
+/** Made once per thread for each length; those of short frames and long ones come to some megabytes. */
+const known = new Map<number, FramePower>();
+
+function framePower(length: number): FramePower {
+  const found = known.get(length);
+  if (found) return found;
+  const window = hann(length);
+  const made = { window, scale: 2 / (length * window.reduce((s, w) => s + w * w, 0)) };
+  if (length <= LONGEST_SHARED) known.set(length, made);
+  return made;
 }

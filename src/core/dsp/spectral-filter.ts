@@ -1,4 +1,4 @@
-import { FftPlan } from './fft';
+import { FftPlan, type ComplexBlock } from './fft';
 import type { ComplexGain } from './itu468-weighting';
 import { fftSize, inverseReal, transformReal } from './real-transform';
 
@@ -42,7 +42,7 @@ function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: n
   const fft = new FftPlan(fftSize(Math.max(BLOCK_SIZE, 8 * ring)));
   const { size, input, output } = fft;
   const length = size - 2 * ring;
-  const [gainRe, gainIm] = gainOfBins(size, sampleRate, gain);
+  const gains = gainOfBins(size, sampleRate, gain);
   const out = new Float64Array(samples.length);
   for (let from = 0; from < samples.length; from += 2 * length) {
     [input.re, input.im].forEach((into, i) => {
@@ -51,13 +51,7 @@ function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: n
       into.fill(0, part.length);
     });
     fft.forward();
-    // Conjugated before, the forward transform goes back, to the conjugate of the result.
-    for (let k = 0; k < size; k++) {
-      const re = output.re[k];
-      const im = output.im[k];
-      input.re[k] = (re * gainRe[k] - im * gainIm[k]) / size;
-      input.im[k] = -(re * gainIm[k] + im * gainRe[k]) / size;
-    }
+    weigh(output, gains, input);
     fft.forward();
     add(out, from, output.re, ring, 1);
     add(out, from + length, output.im, ring, -1);
@@ -65,8 +59,23 @@ function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: n
   return out;
 }
 
+/** Spectrum times gain, conjugated: then the forward transform goes back, to the conjugate of the result. */
+function weigh(spectrum: ComplexBlock, gains: ComplexBlock, into: ComplexBlock): void {
+  const [x, y, a, b, re, im] = [spectrum.re, spectrum.im, gains.re, gains.im, into.re, into.im];
+  const size = x.length;
+  for (let k = 0; k < size; k++) {
+    re[k] = (x[k] * a[k] - y[k] * b[k]) / size;
+    im[k] = -(x[k] * b[k] + y[k] * a[k]) / size;
+  }
+}
+
+/** Those of the last size and rate that a gain was asked for: a run's takes mostly have one rate. */
+const lastGains = new WeakMap<Gain, { readonly size: number; readonly sampleRate: number; readonly of: ComplexBlock }>();
+
 /** Gains of all bins of a transform, the upper half conjugates of the lower one. */
-function gainOfBins(size: number, sampleRate: number, gain: Gain): readonly [Float64Array, Float64Array] {
+function gainOfBins(size: number, sampleRate: number, gain: Gain): ComplexBlock {
+  const last = lastGains.get(gain);
+  if (last?.size === size && last.sampleRate === sampleRate) return last.of;
   const [re, im] = [new Float64Array(size), new Float64Array(size)];
   for (let k = 0; k <= size / 2; k++) {
     const g = gain((k * sampleRate) / size);
@@ -77,11 +86,15 @@ function gainOfBins(size: number, sampleRate: number, gain: Gain): readonly [Flo
     re[size - k] = g.re;
     im[size - k] = -g.im;
   }
-  return [re, im];
+  const of = { re, im };
+  lastGains.set(gain, { size, sampleRate, of });
+  return of;
 }
 
 /** Adds a filtered block; its last `ring` samples are those before its beginning. */
 function add(out: Float64Array, from: number, block: Float64Array, ring: number, sign: 1 | -1): void {
   const end = Math.min(block.length - ring, out.length - from);
-  for (let i = Math.max(-ring, -from); i < end; i++) out[from + i] += sign * block[i < 0 ? block.length + i : i];
+  const behind = block.length;
+  for (let i = Math.max(-ring, -from); i < Math.min(0, end); i++) out[from + i] += sign * block[behind + i];
+  for (let i = 0; i < end; i++) out[from + i] += sign * block[i];
 }

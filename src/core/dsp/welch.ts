@@ -1,4 +1,4 @@
-import { hannPlan } from './hann';
+import { sharedHannPlan } from './hann';
 
 /** A one-sided spectrum of mean squares: the sum over all bins is the mean square of the signal. */
 export interface PowerSpectrum {
@@ -18,7 +18,7 @@ export interface PowerSpectrum {
  * @param frameLength - a power of two, 16 or more
  */
 export function welch(samples: Float64Array, sampleRate: number, frameLength: number): PowerSpectrum {
-  const { fft, scale } = hannPlan(frameLength);
+  const { fft, scale } = sharedHannPlan(frameLength);
   const hop = frameLength / 2;
   const powers = new Float64Array(frameLength / 2);
   const add = (power: Float64Array): void => {

@@ -15,7 +15,7 @@ export const ALGORITHM_VERSION = 3;
  * Version of what is made of several takes of a run together. A new figure raises it: runs are then measured anew from
  * what is known of their clips, none of which has to be read for that.
  */
-export const RUN_FIGURES_VERSION = 5;
+export const RUN_FIGURES_VERSION = 6;
 
 /**
  * Every measurement that Sediment makes. The interface, the command line and docs/measurements.md are made from this

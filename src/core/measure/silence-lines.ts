@@ -62,7 +62,10 @@ export function silenceLines(channels: readonly Float64Array[], sampleRate: numb
 function fadedIn(samples: Float64Array, sampleRate: number): Float64Array {
   const offset = mean(samples);
   const fade = FADE_S * sampleRate;
-  return samples.map((x, i) => (x - offset) * (i < fade ? 0.5 - 0.5 * Math.cos((Math.PI * i) / fade) : 1));
+  const faded = new Float64Array(samples.length);
+  for (let i = 0; i < samples.length; i++) faded[i] = samples[i] - offset;
+  for (let i = 0; i < Math.min(fade, faded.length); i++) faded[i] *= 0.5 - 0.5 * Math.cos((Math.PI * i) / fade);
+  return faded;
 }
 
 /** The quasi-peak figure with its condition. */

@@ -1,4 +1,4 @@
-import { FftPlan } from '../dsp/fft';
+import { sharedFramePairPlan } from '../dsp/shared-plan';
 import { aWeightingPower } from '../dsp/weighting-curves';
 
 /**
@@ -28,32 +28,124 @@ export interface ToneSpectrum {
   readonly highHz: number;
 }
 
+/** What a take of steady tones is read from: all of it, and either half of it. */
+export interface ToneSpectra {
+  readonly whole: ToneSpectrum;
+  /** By the frames that lie in one half alone; null for a take that is shorter than two frames. */
+  readonly halves: readonly [ToneSpectrum, ToneSpectrum] | null;
+}
+
+/** Window of a frame, and the scale that makes |X|² under it one-sided mean squares; made once. */
+let window: { readonly samples: Float64Array; readonly scale: number } | null = null;
+
+function frameWindow(): { readonly samples: Float64Array; readonly scale: number } {
+  if (window) return window;
+  const samples = blackmanHarris7(TONE_FRAME);
+  window = { samples, scale: 2 / (TONE_FRAME * samples.reduce((s, w) => s + w * w, 0)) };
+  return window;
+}
+
+/** From one frame to the next. */
+const HOP = TONE_FRAME / 4;
+
 /**
- * Mean power of overlapping frames (a quarter of a frame apart, seven-term Blackman-Harris), one-sided.
+ * Mean power of overlapping frames of one channel (a quarter of a frame apart, seven-term Blackman-Harris), one-sided,
+ * as the samples arrive; of the whole take, and of its halves. Frames lie in the middle of the take, whatever is left
+ * over at its ends.
+ */
+export class ToneSpectrumMeter {
+  private readonly buffer = new Float64Array(TONE_FRAME + HOP);
+  private readonly sums = Array.from({ length: 3 }, () => ({ powers: new Float64Array(TONE_FRAME / 2), frames: 0 }));
+  private readonly frames: number;
+  /** Samples that are passed over before the first frame. */
+  private skipped: number;
+  private filled = 0;
+  /** Frames that were taken. */
+  private taken = 0;
+  private readonly start: number;
+
+  /**
+   * @param sampleRate - in hertz
+   * @param length - samples of the take, at least 65,536
+   * @throws RangeError for fewer samples
+   */
+  constructor(
+    private readonly sampleRate: number,
+    private readonly length: number,
+  ) {
+    if (length < TONE_FRAME) throw new RangeError(`A tone of at least ${TONE_FRAME} samples is needed.`);
+    this.frames = Math.floor((length - TONE_FRAME) / HOP) + 1;
+    this.start = this.skipped = Math.floor((length - TONE_FRAME - (this.frames - 1) * HOP) / 2);
+  }
+
+  /**
+   * @param samples - full scale ±1
+   * @param count - how many of them to take
+   */
+  push(samples: Float64Array, count: number): void {
+    let from = Math.min(this.skipped, count);
+    this.skipped -= from;
+    while (from < count && this.taken < this.frames) {
+      const part = Math.min(count - from, this.buffer.length - this.filled);
+      this.buffer.set(samples.subarray(from, from + part), this.filled);
+      this.filled += part;
+      from += part;
+      if (this.filled === this.buffer.length) this.transform(Math.min(2, this.frames - this.taken));
+    }
+  }
+
+  /** @throws RangeError where fewer samples came than one frame takes */
+  spectra(): ToneSpectra {
+    // One frame may still wait for its fellow.
+    if (this.taken < this.frames && this.filled >= TONE_FRAME) {
+      this.buffer.fill(0, TONE_FRAME);
+      this.transform(1);
+    }
+    const [whole, first, second] = this.sums.map(({ powers, frames }) => {
+      const mean = powers.map((p) => p / frames);
+      return { powers: mean, binHz: this.sampleRate / TONE_FRAME, highHz: Math.min(20_000, 0.49 * this.sampleRate) };
+    });
+    if (this.taken === 0) throw new RangeError(`A tone of at least ${TONE_FRAME} samples is needed.`);
+    const hasHalves = this.sums.every(({ frames }) => frames > 0);
+    return { whole, halves: hasHalves ? [first, second] : null };
+  }
+
+  /** @param count - frames that count of the two that go through one transform together */
+  private transform(count: number): void {
+    const { samples, scale } = frameWindow();
+    const fft = sharedFramePairPlan(TONE_FRAME, samples);
+    fft.samples.set(this.buffer);
+    fft.framePair(scale, HOP);
+    for (let i = 0; i < count; i++) {
+      const from = this.start + this.taken * HOP;
+      this.add(0, fft.powers[i]);
+      if (2 * (from + TONE_FRAME) <= this.length) this.add(1, fft.powers[i]);
+      else if (2 * from >= this.length) this.add(2, fft.powers[i]);
+      this.taken++;
+    }
+    this.buffer.copyWithin(0, 2 * HOP);
+    this.filled -= 2 * HOP;
+  }
+
+  private add(to: number, frame: Float64Array): void {
+    const sum = this.sums[to];
+    const { powers } = sum;
+    for (let k = 1; k < powers.length; k++) powers[k] += frame[k];
+    sum.frames++;
+  }
+}
+
+/**
+ * Spectrum of samples in memory, as {@link ToneSpectrumMeter} takes it.
  *
  * @param samples - one channel, at least 65,536 samples
  * @param sampleRate - in hertz
  * @throws RangeError for fewer samples
  */
 export function toneSpectrum(samples: Float64Array, sampleRate: number): ToneSpectrum {
-  if (samples.length < TONE_FRAME) throw new RangeError(`A tone of at least ${TONE_FRAME} samples is needed.`);
-  const fft = new FftPlan(TONE_FRAME);
-  const window = blackmanHarris7(TONE_FRAME);
-  const scale = 2 / (TONE_FRAME * window.reduce((s, w) => s + w * w, 0));
-  const powers = new Float64Array(TONE_FRAME / 2);
-  const step = TONE_FRAME / 4;
-  const frames = Math.floor((samples.length - TONE_FRAME) / step) + 1;
-  // In the middle of the clip, whatever is left over at its ends.
-  const start = Math.floor((samples.length - TONE_FRAME - (frames - 1) * step) / 2);
-  for (let f = 0; f < frames; f++) {
-    const from = start + f * step;
-    for (let i = 0; i < TONE_FRAME; i++) fft.input.re[i] = window[i] * samples[from + i];
-    fft.input.im.fill(0);
-    fft.forward();
-    const { re, im } = fft.output;
-    for (let k = 0; k < powers.length; k++) powers[k] += ((re[k] ** 2 + im[k] ** 2) * scale) / frames;
-  }
-  return { powers, binHz: sampleRate / TONE_FRAME, highHz: Math.min(20_000, 0.49 * sampleRate) };
+  const meter = new ToneSpectrumMeter(sampleRate, samples.length);
+  meter.push(samples, samples.length);
+  return meter.spectra().whole;
 }
 
 /** Mean square of a sine at a frequency: what the window spreads it over. */
@@ -97,10 +189,14 @@ export function strongestLine(spectrum: ToneSpectrum, lowHz: number, highHz: num
  */
 export function restPower(spectrum: ToneSpectrum, without: readonly number[], weighting: 'z' | 'a' = 'z'): number {
   const { powers, binHz, highHz } = spectrum;
-  const notches = without.map((hz) => Math.round(hz / binHz));
+  const notches = without.map((hz) => Math.round(hz / binHz)).sort((a, b) => a - b);
+  const end = Math.floor(highHz / binHz) + 1;
   let sum = 0;
-  for (let k = Math.ceil(20 / binHz); k * binHz <= highHz; k++)
-    if (notches.every((bin) => Math.abs(k - bin) > REACH))
-      sum += weighting === 'a' ? powers[k] * aWeightingPower(k * binHz) : powers[k];
+  let k = Math.ceil(20 / binHz);
+  for (const to of [...notches.map((bin) => bin - REACH), end]) {
+    for (; k < Math.min(to, end); k++) sum += weighting === 'a' ? powers[k] * aWeightingPower(k * binHz) : powers[k];
+    // Behind the notch, unless another one reaches further.
+    k = Math.max(k, to + 2 * REACH + 1);
+  }
   return sum;
 }

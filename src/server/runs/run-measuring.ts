@@ -30,6 +30,7 @@ import { claimsOfSpecimen } from '../catalogue/queries/sheet';
 import type { ClipStore } from '../platform/archive/clip-store';
 import type { Database } from '../platform/db/database';
 import { doublesFrom } from '../platform/db/numbers-from-bytes';
+import { WorkLane } from '../platform/work-lane';
 import type { WorkerPool } from '../platform/worker-pool';
 import { analysedTakes, chainOfRun, noteMeasured, planOfRun, type AnalysedTakeRow } from './queries/analysis';
 import { dropCurve, storeCurve } from './queries/curve';
@@ -55,12 +56,17 @@ const takesOf = (group: PairGroup, pairs: readonly RunPair[]): HeardPair[] =>
 
 /** The figures and curves that take several clips of one run: of the unit alone, and of its pairs. */
 export class RunMeasuring {
+  /** Takes that are read at once, of all runs: one per thread, so that somebody's question waits behind few. */
+  private readonly lane: WorkLane;
+
   constructor(
     private readonly database: Database,
     private readonly store: ClipStore,
     private readonly pool: WorkerPool,
     private readonly report: (error: unknown) => void,
-  ) {}
+  ) {
+    this.lane = new WorkLane(pool.threads, Infinity);
+  }
 
   /**
    * Measures a run as soon as all of its clips are analysed.
@@ -76,8 +82,7 @@ export class RunMeasuring {
     // A protocol may serve several kinds: the unit's own says what a run of it gives.
     const kind = gearKind(plan.category);
     const own = stepsOfTheUnitAlone(protocol.steps, kind.isHeardThroughAnother);
-    const takes: RunTake[] = [];
-    for (const row of rows) takes.push(await this.take(row, protocol));
+    const takes = await Promise.all(rows.map((row) => this.lane.run(() => this.take(row, protocol))));
     // What was worked on after the recording says nothing of the unit, and stands apart.
     const raw = takes.filter((t) => processingOf(t.settings) === null);
     const alone = raw.filter((t) => own.has(t.step));

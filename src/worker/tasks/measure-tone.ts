@@ -1,5 +1,5 @@
-import { readTone, type TakeTone } from '#core/measure/take-tone';
-import { readChannels } from '../read-clip';
+import { readToneOf, type TakeTone } from '#core/measure/take-tone';
+import { openClip } from '../open-clip';
 
 /** Order to a worker: read a take of steady tones. */
 export interface MeasureToneTask {
@@ -7,6 +7,10 @@ export interface MeasureToneTask {
 }
 
 export default async function measureTone({ path }: MeasureToneTask): Promise<TakeTone | null> {
-  const { channels, format } = await readChannels(path);
-  return readTone(channels, format.sampleRate);
+  const stream = openClip(path);
+  try {
+    return await readToneOf(stream);
+  } finally {
+    stream.close();
+  }
 }
