@@ -38,10 +38,12 @@ export function exponentialSweep(shape: SweepShape, sampleRate: number, levelDbf
   const fadeIn = Math.min(FADE_IN_S, seconds / 20) * sampleRate;
   const fadeOut = Math.min(FADE_OUT_S, seconds / 100) * sampleRate;
   const ramp = (x: number): number => (x >= 1 ? 1 : 0.5 - 0.5 * Math.cos(Math.PI * x));
-  return Float64Array.from({ length }, (_, i) => {
+  const sweep = new Float64Array(length);
+  for (let i = 0; i < length; i++) {
     const phase = 2 * Math.PI * lowHz * rate * (Math.exp(i / (sampleRate * rate)) - 1);
-    return amplitude * Math.sin(phase) * ramp(i / fadeIn) * ramp((length - 1 - i) / fadeOut);
-  });
+    sweep[i] = amplitude * Math.sin(phase) * ramp(i / fadeIn) * ramp((length - 1 - i) / fadeOut);
+  }
+  return sweep;
 }
 
 /** L of the sweep: seconds in which the frequency grows by a factor of e. Harmonic n arrives L·ln n early. */

@@ -1,6 +1,7 @@
 import { FftPlan, type ComplexBlock } from './fft';
 import type { ComplexGain } from './itu468-weighting';
 import { fftSize, inverseReal, transformReal } from './real-transform';
+import { sharedFftPlan } from './shared-plan';
 
 /** Complex gain at a frequency in hertz, that of a filter of real samples. */
 type Gain = (frequency: number) => ComplexGain;
@@ -39,7 +40,7 @@ function atOnce(samples: Float64Array, sampleRate: number, gain: Gain, ring: num
 
 /** Overlap-add, two blocks at a time: filters of real samples leave what is real real, and what is imaginary imaginary. */
 function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: number): Float64Array {
-  const fft = new FftPlan(fftSize(Math.max(BLOCK_SIZE, 8 * ring)));
+  const fft = sharedFftPlan(fftSize(Math.max(BLOCK_SIZE, 8 * ring)));
   const { size, input, output } = fft;
   const length = size - 2 * ring;
   const gains = gainOfBins(size, sampleRate, gain);
@@ -59,18 +60,26 @@ function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: n
   return out;
 }
 
-/** Spectrum times gain, conjugated: then the forward transform goes back, to the conjugate of the result. */
+/**
+ * Spectrum times gain, conjugated: then the forward transform goes back, to the conjugate of the result. Output and input
+ * of a plan may be the same memory.
+ */
 function weigh(spectrum: ComplexBlock, gains: ComplexBlock, into: ComplexBlock): void {
   const [x, y, a, b, re, im] = [spectrum.re, spectrum.im, gains.re, gains.im, into.re, into.im];
-  const size = x.length;
-  for (let k = 0; k < size; k++) {
-    re[k] = (x[k] * a[k] - y[k] * b[k]) / size;
-    im[k] = -(x[k] * b[k] + y[k] * a[k]) / size;
+  // A power of two: times its inverse is the same to the last bit.
+  const scale = 1 / x.length;
+  for (let k = 0; k < x.length; k++) {
+    const [real, imaginary] = [x[k], y[k]];
+    re[k] = (real * a[k] - imaginary * b[k]) * scale;
+    im[k] = -(real * b[k] + imaginary * a[k]) * scale;
   }
 }
 
 /** Those of the last size and rate that a gain was asked for: a run's takes mostly have one rate. */
-const lastGains = new WeakMap<Gain, { readonly size: number; readonly sampleRate: number; readonly of: ComplexBlock }>();
+const lastGains = new WeakMap<
+  Gain,
+  { readonly size: number; readonly sampleRate: number; readonly of: ComplexBlock }
+>();
 
 /** Gains of all bins of a transform, the upper half conjugates of the lower one. */
 function gainOfBins(size: number, sampleRate: number, gain: Gain): ComplexBlock {

@@ -27,8 +27,8 @@ export function welch(samples: Float64Array, sampleRate: number, frameLength: nu
   const frames = samples.length < frameLength ? 0 : Math.floor((samples.length - frameLength) / hop) + 1;
   for (let f = 0; f < frames; f += 2) {
     const part = samples.subarray(f * hop, f * hop + frameLength + hop);
-    fft.samples.fill(0);
     fft.samples.set(part);
+    fft.samples.fill(0, part.length);
     fft.framePair(scale, hop);
     add(fft.powers[0]);
     if (f + 1 < frames) add(fft.powers[1]);

@@ -1,6 +1,6 @@
-import { FftPlan } from '../dsp/fft';
 import { fractionalOctaveBands } from '../dsp/fractional-octave';
-import { fftSize, transformReal } from '../dsp/real-transform';
+import { fftSize } from '../dsp/real-transform';
+import { sharedFftPlan } from '../dsp/shared-plan';
 import { powerToDb } from '../units';
 import { gated, harmonicSpacing, type ImpulseResponse } from './impulse-response';
 import { quietPlaces } from './sweep-noise';
@@ -73,16 +73,18 @@ export function frequencyResponse(response: ImpulseResponse, gateMs = DEFAULT_GA
   return { points, lowestValidHz: Math.max(1000 / gateMs, sweep.lowHz) };
 }
 
-/** The plan of the last call: several parts of one response are transformed in turn. */
-let plan: FftPlan | null = null;
-
 /** Squared magnitude of the transform of a short response, bins 0 … N/2. */
 export function powersOf(samples: Float64Array): Float64Array {
   const size = Math.max(SMALLEST_FFT, fftSize(samples.length));
-  if (plan?.size !== size) plan = new FftPlan(size);
-  const fft = plan;
-  const { re, im } = transformReal(fft, samples);
-  return Float64Array.from({ length: fft.size / 2 + 1 }, (_, k) => re[k] ** 2 + im[k] ** 2);
+  const fft = sharedFftPlan(size);
+  fft.input.re.fill(0);
+  fft.input.re.set(samples);
+  fft.input.im.fill(0);
+  fft.forward();
+  const { re, im } = fft.output;
+  const powers = new Float64Array(size / 2 + 1);
+  for (let k = 0; k < powers.length; k++) powers[k] = re[k] * re[k] + im[k] * im[k];
+  return powers;
 }
 
 /** Mean power of the bins in a band; between two bins where the band holds none. */

@@ -71,19 +71,25 @@ const FADE_SHARE = 0.25;
 export function gated(response: Float64Array, centre: number, before: number, behind: number): Float64Array {
   const fadeIn = Math.max(1, FADE_SHARE * before);
   const fadeOut = Math.max(1, FADE_SHARE * behind);
-  return stretch(response, centre, before, behind).map((x, i) => {
-    const edge = Math.min(1, (i + 0.5) / fadeIn, (before + behind - i - 0.5) / fadeOut);
-    return x * (0.5 - 0.5 * Math.cos(Math.PI * edge));
-  });
+  const part = stretch(response, centre, before, behind);
+  for (let i = 0; i < part.length; i++) {
+    const edge = Math.min((i + 0.5) / fadeIn, (before + behind - i - 0.5) / fadeOut);
+    if (edge < 1) part[i] *= 0.5 - 0.5 * Math.cos(Math.PI * edge);
+  }
+  return part;
 }
 
 /** As {@link gated}, without fades: where the noise at the end of the stretch is to be read. */
 export function stretch(response: Float64Array, centre: number, before: number, behind: number): Float64Array {
   const size = response.length;
-  return Float64Array.from(
-    { length: before + behind },
-    (_, i) => response[(((centre - before + i) % size) + size) % size],
-  );
+  const part = new Float64Array(before + behind);
+  let from = (((centre - before) % size) + size) % size;
+  for (let at = 0; at < part.length; from = 0) {
+    const run = response.subarray(from, from + part.length - at);
+    part.set(run, at);
+    at += run.length;
+  }
+  return part;
 }
 
 /** Samples between the linear response and its second harmonic. */

@@ -172,7 +172,7 @@ describe('the close look at a pause', () => {
   });
   it('of stereo takes the mean of the spectra, and the higher quasi-peak', async () => {
     const [l, r] = [noise(3, -60, 8), noise(3, -70, 9)];
-    const [both, left] = [look(l).itu468Dbfs, silenceLines([l, r], RATE)?.itu468Dbfs];
+    const [both, left] = [look(l.slice()).itu468Dbfs, silenceLines([l.slice(), r.slice()], RATE)?.itu468Dbfs];
     expect(left).toBe(both);
     await expect(analyse([joined(l), joined(r)])).resolves.toMatchObject({ lines: { itu468Dbfs: both } });
   });

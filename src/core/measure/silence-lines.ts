@@ -7,6 +7,7 @@ import { meanSquareToDbfs, type Dbfs } from '../units';
 import { hum, type Hum } from './hum';
 import { interference, type Interference } from './interference';
 import { measured, notMeasured, type Measurement } from './measurement';
+import { meanOf } from './over-channels';
 import { leastAboveFloorDb, localFloor, tonalLines } from './tonal-lines';
 
 /** Longest stretch of silence that is looked at closely: enough to resolve any line, and a bound on memory. */
@@ -31,7 +32,7 @@ export interface SilenceLines {
 /**
  * Lines and quasi-peak noise of a silent stretch that is held in memory.
  *
- * @param channels - the stretch, one array per channel, half a second or more
+ * @param channels - the stretch, one array per channel, half a second or more; they are used up
  * @param sampleRate - in hertz
  * @returns null where the stretch is too short for a frame of a third of a second
  */
@@ -39,15 +40,12 @@ export function silenceLines(channels: readonly Float64Array[], sampleRate: numb
   const longest = 2 ** Math.floor(Math.log2(LONGEST_FRAME_S * sampleRate));
   const frameLength = Math.min(longest, 2 ** Math.floor(Math.log2(channels[0].length)));
   if (frameLength < sampleRate / 3) return null;
-  const centred = channels.map((samples) => fadedIn(samples, sampleRate));
-  const spectra = centred.map((samples) => welch(samples, sampleRate, frameLength));
-  const spectrum: PowerSpectrum = {
-    ...spectra[0],
-    powers: spectra[0].powers.map((_, k) => mean(spectra.map((s) => s.powers[k]))),
-  };
+  for (const samples of channels) centre(samples, sampleRate);
+  const spectra = channels.map((samples) => welch(samples, sampleRate, frameLength));
+  const spectrum: PowerSpectrum = { ...spectra[0], powers: meanOf(spectra.map((s) => s.powers)) };
   const lines = tonalLines(spectrum, 20, Math.min(20_000, 0.45 * sampleRate));
   const mains = hum(lines, spectrum);
-  const readings = centred.map((s) => quasiPeak(spectralFilter(s, sampleRate, itu468Gain), sampleRate));
+  const readings = channels.map((s) => quasiPeak(spectralFilter(s, sampleRate, itu468Gain), sampleRate));
   const floor = localFloor(spectrum, Math.round(Math.min(3000, sampleRate / 8) / spectrum.binHz));
   const least = leastAboveFloorDb(spectrum.frames, spectrum.powers.length);
   return {
@@ -59,13 +57,12 @@ export function silenceLines(channels: readonly Float64Array[], sampleRate: numb
   };
 }
 
-function fadedIn(samples: Float64Array, sampleRate: number): Float64Array {
+/** Takes the offset off, and fades in. */
+function centre(samples: Float64Array, sampleRate: number): void {
   const offset = mean(samples);
   const fade = FADE_S * sampleRate;
-  const faded = new Float64Array(samples.length);
-  for (let i = 0; i < samples.length; i++) faded[i] = samples[i] - offset;
-  for (let i = 0; i < Math.min(fade, faded.length); i++) faded[i] *= 0.5 - 0.5 * Math.cos((Math.PI * i) / fade);
-  return faded;
+  for (let i = 0; i < samples.length; i++) samples[i] -= offset;
+  for (let i = 0; i < Math.min(fade, samples.length); i++) samples[i] *= 0.5 - 0.5 * Math.cos((Math.PI * i) / fade);
 }
 
 /** The quasi-peak figure with its condition. */

@@ -1,13 +1,11 @@
 import { sweepRate, sweepTime } from '../dsp/exponential-sweep';
 import { AudioFileError } from '../audio/audio-file-error';
 import { binRange, sumRange } from '../dsp/bin-range';
-import { FftPlan } from '../dsp/fft';
-import { hann } from '../dsp/hann';
-import { transformReal } from '../dsp/real-transform';
+import { sharedHannPlan } from '../dsp/hann';
 import { mean } from '../stats/moments';
 import { quantile } from '../stats/quantile';
 import { powerToDb } from '../units';
-import type { ImpulseResponse } from './impulse-response';
+import { stretch, type ImpulseResponse } from './impulse-response';
 
 /** What a recorded sweep shows beside its response; the response stands, but not without these words. */
 export interface SweepFinding {
@@ -75,19 +73,21 @@ export function assertPace(response: ImpulseResponse): void {
 /** Energy of a response over time, by octave: Hann frames at 50 % overlap, the direct sound in the middle. */
 function energyByOctave({ samples, sampleRate, peak }: ImpulseResponse, octaves: readonly number[]) {
   const size = 2 ** Math.round(Math.log2(FRAME_S * sampleRate));
-  const fft = new FftPlan(size);
-  const window = hann(size);
+  const { fft, scale } = sharedHannPlan(size);
   const half = samples.length >> 1;
   const hop = size / 2;
   const count = Math.floor((samples.length - size) / hop) + 1;
   const ranges = octaves.map((hz) => binRange({ lowHz: hz / Math.SQRT2, highHz: hz * Math.SQRT2 }, sampleRate / size));
   const energies = octaves.map(() => new Float64Array(count));
-  const frame = new Float64Array(size);
-  for (let f = 0; f < count; f++) {
-    for (let i = 0; i < size; i++) frame[i] = window[i] * samples[(f * hop + i + peak + half) % samples.length];
-    const { re, im } = transformReal(fft, frame);
-    const power = re.map((x, k) => x * x + im[k] * im[k]);
-    ranges.forEach((range, o) => (energies[o][f] = sumRange(power, range)));
+  const turned = stretch(samples, peak, half, samples.length - half);
+  for (let f = 0; f < count; f += 2) {
+    const pair = turned.subarray(f * hop, f * hop + size + hop);
+    fft.samples.set(pair);
+    fft.samples.fill(0, pair.length);
+    fft.framePair(scale, hop);
+    fft.powers.slice(0, count - f).forEach((power, i) => {
+      ranges.forEach((range, o) => (energies[o][f + i] = sumRange(power, range)));
+    });
   }
   return { energies, timeOf: (f: number): number => (f * hop + size / 2 - half) / sampleRate };
 }

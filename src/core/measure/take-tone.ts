@@ -66,7 +66,8 @@ class ToneMeter {
   private readonly channels: readonly { readonly spectrum: ToneSpectrumMeter; readonly clips: ClipDetector }[];
 
   /** @param format - of the take, at least 65,536 frames */
-  constructor({ channels, sampleRate, frames }: Pick<AudioFormat, 'channels' | 'sampleRate' | 'frames'>) {
+  constructor(format: Pick<AudioFormat, 'channels' | 'sampleRate' | 'frames'>) {
+    const { channels, sampleRate, frames } = format;
     this.channels = Array.from({ length: channels }, () => ({
       spectrum: new ToneSpectrumMeter(sampleRate, frames),
       clips: new ClipDetector(),

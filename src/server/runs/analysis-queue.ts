@@ -1,4 +1,14 @@
-import { EMPTY, Subject, catchError, defer, filter, firstValueFrom, mergeMap, type Subscription } from 'rxjs';
+import {
+  EMPTY,
+  Subject,
+  catchError,
+  defer,
+  filter,
+  firstValueFrom,
+  mergeMap,
+  type Observable,
+  type Subscription,
+} from 'rxjs';
 import { AudioFileError } from '#core/audio/audio-file-error';
 import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { measurementSchema } from '#contracts/measurement';
@@ -66,18 +76,18 @@ export class AnalysisQueue {
     private readonly setAside: SetAside,
   ) {
     this.measuring = new RunMeasuring(database, store, pool, report);
+    const reported = <T>(work: () => Promise<T>): Observable<T> =>
+      defer(work).pipe(
+        catchError((error: unknown) => {
+          this.report(error);
+          return EMPTY;
+        }),
+      );
     this.subscription = this.waiting
       .pipe(
-        mergeMap(
-          (id) =>
-            defer(() => this.work(id)).pipe(
-              catchError((error: unknown) => {
-                this.report(error);
-                return EMPTY;
-              }),
-            ),
-          pool.threads,
-        ),
+        mergeMap((id) => reported(() => this.begin(id)), pool.threads),
+        // What was measured is written down while the thread measures the next one.
+        mergeMap(reported),
       )
       .subscribe();
   }
@@ -103,7 +113,8 @@ export class AnalysisQueue {
         throw new Failure('clip-refused', `The clip could not be measured: ${analysis?.reason ?? 'it is gone'}`);
       if (analysis.status === 'queued') {
         this.unfinished++;
-        await this.work(analysis.id);
+        const end = await this.begin(analysis.id);
+        await end();
       } else await done;
     }
   }
@@ -153,11 +164,14 @@ export class AnalysisQueue {
     this.subscription.unsubscribe();
   }
 
-  private async work(id: string): Promise<void> {
+  /** @returns what is left to do once the clip is measured; it must be called */
+  private async begin(id: string): Promise<() => Promise<void>> {
     try {
-      await this.analyse(id);
-    } finally {
+      const end = await this.analyse(id);
+      return () => end().finally(() => this.finished());
+    } catch (error) {
       this.finished();
+      throw error;
     }
   }
 
@@ -168,31 +182,42 @@ export class AnalysisQueue {
     this.idleWaiters = [];
   }
 
-  private async analyse(id: string): Promise<void> {
+  /** Measures a clip. @returns what writes it down, or why it failed, and measures its runs */
+  private async analyse(id: string): Promise<() => Promise<void>> {
     const started = await startAnalysis(this.database, id);
-    if (!started) return;
+    if (!started) return () => Promise.resolve();
     const runs = await runsOfAnalysis(this.database, id);
     const first = runs.at(0);
     const job = this.jobs.open(`Measuring ${first?.name ?? 'a clip'}`, 1, first?.specimen_id ?? null);
     runs.forEach((run) => this.hub.specimenChanged(run.specimen_id));
-    try {
-      const path = await this.store.verified(started.clip_sha256);
-      if (!path) throw new Error('The clip is not in the archive any more.');
-      const result = await this.measured(started.clip_sha256, path, (share) => job.progress(share));
-      mustBeReadable(result);
-      await finishAnalysis(this.database, id, result);
-      await this.repeatChoice(started.clip_sha256);
-      job.finish();
-    } catch (error) {
-      const reason = reasonOf(error);
-      await failAnalysis(this.database, id, reason);
-      job.fail(reason);
-    }
-    this.ended.next(started.clip_sha256);
-    for (const run of await runsOfAnalysis(this.database, id)) {
-      await this.measureRun(run.run_id).catch((error: unknown) => this.putAside(run.run_id, error));
-      this.hub.specimenChanged(run.specimen_id);
-    }
+    const [measured] = await Promise.allSettled([
+      this.measuredClip(started.clip_sha256, (share) => job.progress(share)),
+    ]);
+    return async () => {
+      try {
+        if (measured.status === 'rejected') throw measured.reason as Error;
+        const result = measured.value;
+        mustBeReadable(result);
+        await finishAnalysis(this.database, id, result);
+        await this.repeatChoice(started.clip_sha256);
+        job.finish();
+      } catch (error) {
+        const reason = reasonOf(error);
+        await failAnalysis(this.database, id, reason);
+        job.fail(reason);
+      }
+      this.ended.next(started.clip_sha256);
+      for (const run of await runsOfAnalysis(this.database, id)) {
+        await this.measureRun(run.run_id).catch((error: unknown) => this.putAside(run.run_id, error));
+        this.hub.specimenChanged(run.specimen_id);
+      }
+    };
+  }
+
+  private async measuredClip(sha256: string, onProgress: (share: number) => void): Promise<AnalyseClipResult> {
+    const path = await this.store.verified(sha256);
+    if (!path) throw new Error('The clip is not in the archive any more.');
+    return this.measured(sha256, path, onProgress);
   }
 
   private async measured(

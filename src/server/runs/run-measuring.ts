@@ -32,7 +32,14 @@ import type { Database } from '../platform/db/database';
 import { doublesFrom } from '../platform/db/numbers-from-bytes';
 import { WorkLane } from '../platform/work-lane';
 import type { WorkerPool } from '../platform/worker-pool';
-import { analysedTakes, chainOfRun, noteMeasured, planOfRun, type AnalysedTakeRow } from './queries/analysis';
+import {
+  analysedTakes,
+  chainOfRun,
+  lacksAnalyses,
+  noteMeasured,
+  planOfRun,
+  type AnalysedTakeRow,
+} from './queries/analysis';
 import { dropCurve, storeCurve } from './queries/curve';
 import { storeMeasurements } from './queries/measurement';
 
@@ -74,7 +81,10 @@ export class RunMeasuring {
    * @returns whether they are
    */
   async measure(runId: string): Promise<boolean> {
+    // Asked after every clip of the run: what all of them hold is fetched once.
+    if (await lacksAnalyses(this.database, runId, ALGORITHM_VERSION)) return false;
     const rows = await analysedTakes(this.database, runId, ALGORITHM_VERSION);
+    // One may have been asked for anew meanwhile.
     if (rows.some((t) => t.status !== 'done')) return false;
     const plan = await planOfRun(this.database, runId);
     if (!plan) return false;

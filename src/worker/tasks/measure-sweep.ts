@@ -23,6 +23,15 @@ export type SweepResult = Omit<MeasuredResponse, 'impulse'> & { readonly impulse
 const IMPULSE_S = 0.5;
 const BEFORE_PEAK_S = 0.01;
 
+/** The last one that a thread has made: the takes of a run answer one sweep. */
+let last: { readonly key: string; readonly samples: Float64Array } | null = null;
+
+function playedSweep(sweep: ProtocolSweep, sampleRate: number): Float64Array {
+  const key = JSON.stringify([sweep.lowHz, sweep.highHz, sweep.seconds, sweep.levelDbfs, sampleRate]);
+  if (last?.key !== key) last = { key, samples: exponentialSweep(sweep, sampleRate, sweep.levelDbfs) };
+  return last.samples;
+}
+
 export default async function measureSweepTask({
   path,
   sweep,
@@ -36,7 +45,7 @@ export default async function measureSweepTask({
       'unmeasurable',
       `The sweep goes up to ${sweep.highHz / 1000} kHz, and a recording at ${sampleRate / 1000} kHz holds no more than ${sampleRate / 2000} kHz; record it at ${sweep.highHz / 500} kHz or more.`,
     );
-  const played = exponentialSweep(sweep, sampleRate, sweep.levelDbfs);
+  const played = playedSweep(sweep, sampleRate);
   const { impulse, ...response } = measureResponse(played, samples, sampleRate, { gateMs: sweep.gateMs, withRoom });
   const before = Math.round(BEFORE_PEAK_S * sampleRate);
   const impulseWav = withImpulse

@@ -161,6 +161,16 @@ export interface AnalysedTakeRow {
   readonly drops: unknown;
 }
 
+/** Whether clips of a run are still waited for, or could not be analysed. */
+export async function lacksAnalyses(db: Queryable, runId: string, algorithmVersion: number): Promise<boolean> {
+  const [{ lacks }] = await db.query<{ lacks: boolean }>(
+    `SELECT EXISTS (SELECT 1 FROM take t JOIN analysis a ON a.clip_sha256 = t.clip_sha256
+       WHERE t.run_id = $1 AND a.algorithm_version = $2 AND a.status <> 'done') AS lacks`,
+    [runId, algorithmVersion],
+  );
+  return lacks;
+}
+
 export async function analysedTakes(
   db: Queryable,
   runId: string,
