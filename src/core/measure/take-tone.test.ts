@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { lcgNoise, mixed, scaled, sine } from '../testing/signals';
-import { readTone } from './take-tone';
+import { memoryStream } from '../audio/memory-stream';
+import type { SampleStream } from '../audio/sample-stream';
+import { joined, lcgNoise, mixed, scaled, sine } from '../testing/signals';
+import { readTone, readToneOf } from './take-tone';
 
 const RATE = 48_000;
 const SECONDS = 6;
@@ -85,4 +87,32 @@ describe('a take of tones', () => {
     expect(readTone([sine(997, -1, 1)], RATE)).toBeNull();
     expect(readTone([sine(997, -1, 2)], RATE)?.thd.u).toBeNull();
   });
+
+  it('is as sure as its halves are alike: each by the frames that lie in it alone', () => {
+    const half = (db: number, seed: number) => mixed(sine(997, -1, 3, RATE), scaled(lcgNoise(3 * RATE, 1, seed), db));
+    const { thdPlusNoise } = read(joined(half(-60, 1), half(-70, 2)));
+    // Ten decibels apart.
+    expect(Math.abs((thdPlusNoise.u ?? 0) - 5)).toBeLessThan(0.1);
+    // Whichever comes first.
+    expect(read(joined(half(-70, 1), half(-60, 2))).thdPlusNoise.db).toBeCloseTo(thdPlusNoise.db, 1);
+  });
+
+  it.each([1, 2])(
+    'of %i channels says as it arrives what it says as a whole, whatever was read in between',
+    async (count) => {
+      const channels = Array.from({ length: count }, (_, c) => mixed(bent(tone(997, -3 - 10 * c), 0.002, 0.001), noise(-90, c + 1))); // prettier-ignore
+      const whole = readTone(channels, RATE);
+      const stream = memoryStream(channels, RATE);
+      const inPieces: SampleStream = {
+        ...stream,
+        read(into) {
+          // Another take uses the same plan between two blocks.
+          readTone([noise(-20, 9)], RATE);
+          return stream.read(into);
+        },
+      };
+      expect(await readToneOf(inPieces)).toEqual(whole);
+      expect(await readToneOf(memoryStream([sine(997, -1, 1)], RATE))).toBeNull();
+    },
+  );
 });
