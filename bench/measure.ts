@@ -11,7 +11,7 @@ import { BiquadCascade } from '#core/dsp/biquad';
 import { highPass } from '#core/dsp/eq-biquads';
 import { exponentialSweep } from '#core/dsp/exponential-sweep';
 import { analyseLevel } from '#core/measure/level-pass';
-import { ALGORITHM_VERSION } from '#core/measure/registry';
+import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { measureResponse } from '#core/measure/response-report';
 import { rankUnits } from '#core/rules/rank';
 import type { UnitFacts } from '#core/rules/criterion-points';
@@ -284,6 +284,11 @@ async function catalogueOf(units: number): Promise<void> {
                       'quantity', q.name, 'value', q.base, 'bound', 'exact', 'condition', 'bench', 'spread', null,
                       'uncertainty', 0.5, 'notMeasured', null, 'settings', json_build_object())
                     FROM run r CROSS JOIN (VALUES ('noiseReSpeechA', -55.0), ('rearRejection', 22.0)) q (name, base)`);
+    // Else the server measures all of them at its start, and the list competes with that.
+    await tx.query('INSERT INTO run_measured (run_id, algorithm_version, figures_version) SELECT id, $1, $2 FROM run', [
+      ALGORITHM_VERSION,
+      RUN_FIGURES_VERSION,
+    ]);
     await tx.query(
       `INSERT INTO price (specimen_id, amount, currency, kind, effective_on) SELECT id, 50 + id, 'EUR', 'street', '2025-01-01' FROM specimen`,
     );
