@@ -14,11 +14,15 @@ export const jobSchema = z.object({
 });
 export type Job = z.infer<typeof jobSchema>;
 
+/** Facts of a unit that are noted by themselves, so that nothing else about it need be read anew. */
+export const separateFactsSchema = z.enum(['prices', 'points', 'sheet']);
+export type SeparateFacts = z.infer<typeof separateFactsSchema>;
+
 /** What the server tells every open page. */
 export const serverEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('jobs'), jobs: z.array(jobSchema) }),
-  /** Facts of a unit changed: take, analysis, points, price. */
-  z.object({ type: z.literal('specimen'), specimenId: z.string() }),
+  /** Facts of a unit changed: take, analysis, points, price. Without a word which, any may have. */
+  z.object({ type: z.literal('specimen'), specimenId: z.string(), only: separateFactsSchema.optional() }),
   /** A session changed: its plan, a take, a decision. */
   z.object({ type: z.literal('plan'), planId: z.string() }),
   /** A listening test changed: prepared, answered, revealed. */

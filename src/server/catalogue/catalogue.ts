@@ -13,6 +13,7 @@ import { FamilyFacts } from '#domain/catalogue/family';
 import { KindFacts } from '#domain/catalogue/kind-facts';
 import type { KnownUnit } from '#domain/catalogue/known-unit';
 import { isTested, type KindScatters } from '#domain/catalogue/unit-facts';
+import { UnitChanges } from '#domain/catalogue/unit-changes';
 import { namesOf } from '#domain/catalogue/unit-row';
 import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
@@ -62,8 +63,8 @@ export class Catalogue implements Remembered {
   readonly what = 'facts of units, and the rankings that follow from them';
   private snapshot: Promise<Snapshot> | null = null;
   private turn: Promise<unknown> = Promise.resolve();
-  /** Units that have changed since they were read; null: all. */
-  private changed: Set<string> | null = null;
+  /** What has changed of units since they were read; null: all. */
+  private changed: UnitChanges | null = null;
   private readonly rules: Memory<'all', Rules>;
   private readonly known: KnownUnits;
   private readonly kinds = new Map<Category, { readonly facts: KindFacts; readonly ranking: KindRanking }>();
@@ -87,7 +88,7 @@ export class Catalogue implements Remembered {
   }
 
   told(change: Change): void {
-    if (change.cause === 'unit') this.changed?.add(change.unit);
+    if (change.cause === 'unit') this.changed?.note(change.unit, change.only ?? null);
     if (change.cause === 'unit' || change.cause === 'rules') this.snapshot = null;
   }
 
@@ -224,9 +225,9 @@ export class Catalogue implements Remembered {
 
   private async build(): Promise<Snapshot> {
     const changed = this.changed;
-    this.changed = new Set();
+    this.changed = new UnitChanges();
     try {
-      await this.known.refresh(changed && [...changed]);
+      await this.known.refresh(changed);
       return await this.putTogether();
     } catch (error) {
       // What was read, and what was not, is not known: everything is read anew.
@@ -255,7 +256,7 @@ export class Catalogue implements Remembered {
       if (rubric) {
         const tested = testedOf(members, ofKind.facts, rubric, controls);
         inputs.set(category, tested);
-        const order = await ranking.rank(tested.units, rubric);
+        const order = tested.units.length === 0 ? nothingRanked(rubric) : await ranking.rank(tested.units, rubric);
         ranked.set(category, order);
         for (const standing of order.standings) standings.set(standing.id, standing);
       }
@@ -310,6 +311,8 @@ function testedOf(
   const names = namesOf(tested.map((t) => t.base), controls); // prettier-ignore
   return { rubric, units: tested.map((t) => t.facts), names };
 }
+
+const nothingRanked = (rubric: Rubric): RankedKind => ({ rubric, standings: [], points: new Map() });
 
 const noRules = (category: Category): Failure =>
   new Failure('not-found', `There are no rules yet by which to rank the category ${category}.`);

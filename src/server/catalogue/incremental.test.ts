@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
 import type { NewCorrection } from '#contracts/correction';
+import { newRelationSchema } from '#contracts/relation';
 import { rigDocumentSchema } from '#contracts/rig';
 import { runDocument, temporaryFolder, testApplication, writeRunFolder } from '../testing/application';
 import { EventHub } from '../platform/event-hub';
@@ -51,6 +52,22 @@ it('answers after every change as a catalogue would that begins anew', async () 
   await sameAsAnew('bridges to another version of the protocol');
   await scoring.notePrice(a.specimenId, { amount: 450, currency: 'EUR', kind: 'street', date: '2026-06-01' });
   await sameAsAnew('a price');
+  await scoring.notePrice(a.specimenId, { amount: 440, currency: 'EUR', kind: 'street', date: '2026-06-02' });
+  await scoring.givePoints(a.specimenId, { criterion: 'build', value: 3 });
+  await sameAsAnew('a price and points at once');
+  await application.relations.add(b.specimenId, newRelationSchema.parse({ kind: 'needs', other: a.specimenId }));
+  await sameAsAnew('a unit that needs another one');
+  await scoring.notePrice(a.specimenId, { amount: 430, currency: 'EUR', kind: 'street', date: '2026-06-03' });
+  await sameAsAnew('a price of what another unit needs');
+  const sheet = (field: string, value: number, unit: string) =>
+    application.sheets.put(a.specimenId, {
+      entries: [{ field, value: { type: 'number', value, unit, condition: '' } }],
+      reason: '',
+    });
+  await sheet('weight', 612, 'g');
+  await sameAsAnew('a value in the data sheet');
+  await sheet('sensitivity', 12, 'mV/Pa');
+  await sameAsAnew('a sensitivity, by which figures move');
   await scoring.givePoints(b.specimenId, { criterion: 'build', value: 2 });
   await sameAsAnew('points, which others are missing');
   await scoring.setCustody(b.specimenId, false);

@@ -37,7 +37,7 @@ export class Scoring {
       { specimenId, rubricVersionId: rubric.versionId, runId: null, day: this.clock.today() },
       points,
     );
-    this.hub.specimenChanged(specimenId);
+    this.hub.specimenChanged(specimenId, 'points');
   }
 
   /** Notes a unit before anything is recorded of it: a control unit is chosen before it is tested. */
@@ -62,7 +62,7 @@ export class Scoring {
     await this.mustExist(specimenId);
     if (!(await notePrice(this.database, specimenId, price)))
       throw new Failure('correction-refused', 'This very price was removed; take it back under “Corrections”.');
-    this.hub.specimenChanged(specimenId);
+    this.hub.specimenChanged(specimenId, 'prices');
   }
 
   /** @throws Failure `not-found` */

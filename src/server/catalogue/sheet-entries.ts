@@ -41,8 +41,9 @@ export class SheetEntries {
       for (const entry of entries) await putSheetEntry(tx, specimenId, entry, day, reason);
     });
     // A claimed sensitivity ties a microphone's figures to sound pressure.
-    if (entries.some((e) => e.field === 'sensitivity'))
+    const movesFigures = entries.some((e) => e.field === 'sensitivity');
+    if (movesFigures)
       for (const { id } of await runsOfSpecimen(this.database, specimenId)) await this.queue.measureRun(id);
-    this.hub.specimenChanged(specimenId);
+    this.hub.specimenChanged(specimenId, movesFigures ? undefined : 'sheet');
   }
 }

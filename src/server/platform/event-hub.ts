@@ -1,5 +1,5 @@
 import { Subject, type Observable } from 'rxjs';
-import type { ServerEvent } from '#contracts/events';
+import type { SeparateFacts, ServerEvent } from '#contracts/events';
 
 /** Where services tell what happened, and pages (through server-sent events) and caches listen. */
 export class EventHub {
@@ -10,9 +10,14 @@ export class EventHub {
     this.subject.next(event);
   }
 
-  /** Facts of a unit changed. */
-  specimenChanged(specimenId: string): void {
-    this.emit({ type: 'specimen', specimenId });
+  /**
+   * Facts of a unit changed.
+   *
+   * @param specimenId - which unit
+   * @param only - which of its facts, where no other can have
+   */
+  specimenChanged(specimenId: string, only?: SeparateFacts): void {
+    this.emit({ type: 'specimen', specimenId, ...(only && { only }) });
   }
 
   /** A protocol or a rig changed: what figures come to may change. */

@@ -1,8 +1,10 @@
+import type { SeparateFacts } from '#contracts/events';
 import type { EventHub } from './event-hub';
 
 /** What has happened, as far as something that is remembered may be wrong by it. */
 export type Change =
-  | { readonly cause: 'unit'; readonly unit: string }
+  /** `only`: which of its facts, where no other can have changed. */
+  | { readonly cause: 'unit'; readonly unit: string; readonly only?: SeparateFacts }
   | { readonly cause: 'rules' }
   /** Answers of listeners were taken back, put back or moved, not only added. */
   | { readonly cause: 'answers' }
@@ -26,7 +28,8 @@ export class Memories {
 
   constructor(hub: EventHub) {
     hub.events.subscribe((event) => {
-      if (event.type === 'specimen') this.tell({ cause: 'unit', unit: event.specimenId });
+      if (event.type === 'specimen')
+        this.tell({ cause: 'unit', unit: event.specimenId, ...(event.only && { only: event.only }) });
       if (event.type === 'rules') this.tell({ cause: 'rules' });
     });
   }

@@ -109,9 +109,10 @@ export async function removalScope(
   const inRuns = among(runIds, 'run_id', 1);
   const takes = what === 'take' ? [id] : await ids(db, `SELECT id FROM every_take WHERE true ${inRuns.sql}`, inRuns.values); // prettier-ignore
   // Turns of a unit that became no run are known by its names.
+  const named = among(units, 's.id', 2);
   const ofNames =
     what === 'unit'
-      ? ` UNION SELECT sl.id FROM session_slot sl JOIN every_specimen s ON s.id = ANY (ARRAY(SELECT jsonb_array_elements_text($2::jsonb)::bigint))
+      ? ` UNION SELECT sl.id FROM session_slot sl JOIN every_specimen s ON true ${named.sql}
           JOIN model m ON m.id = s.model_id JOIN every_session_plan p ON p.id = sl.plan_id
           WHERE sl.run_id IS NULL AND p.document->>'category' = m.category
             AND sl.unit @> jsonb_build_object('maker', m.maker, 'model', m.name, 'label', s.label)`
@@ -119,7 +120,7 @@ export async function removalScope(
   const slots = await ids(
     db,
     `SELECT id FROM session_slot WHERE true ${inRuns.sql}${ofNames}`,
-    what === 'unit' ? [...inRuns.values, JSON.stringify(units)] : inRuns.values,
+    what === 'unit' ? [...inRuns.values, ...named.values] : inRuns.values,
   );
   const inSlots = among(slots, 'slot_id', 1);
   const slotTakes =
@@ -203,7 +204,7 @@ async function testsWith(db: Queryable, units: readonly string[], takes: readonl
   return db.query(
     `SELECT lt.id, lt.document->>'name' AS name, lt.status,
             (SELECT json_agg(a.id::text ORDER BY a.id) FROM test_item a WHERE a.test_id = lt.id
-               AND (jsonb_array_length($1::jsonb) > 0 OR (true ${ofTakes.sql.replaceAll('i.take_id', 'a.take_id')}))) AS items
+               AND (${units.length > 0} OR (true ${ofTakes.sql.replaceAll('i.take_id', 'a.take_id')}))) AS items
      FROM every_listening_test lt
      WHERE EXISTS (SELECT 1 FROM test_item i WHERE i.test_id = lt.id AND ((true ${ofUnits.sql}) OR (true ${ofTakes.sql})))
      ORDER BY lt.id`,

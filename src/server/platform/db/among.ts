@@ -12,10 +12,8 @@ export function among(
   parameter: number,
 ): { readonly sql: string; readonly values: readonly string[] } {
   if (ids === null) return { sql: '', values: [] };
-  return {
-    sql: `AND ${column} = ANY (ARRAY(SELECT jsonb_array_elements_text($${parameter}::jsonb)::bigint))`,
-    values: [JSON.stringify(ids)],
-  };
+  // A list that the planner can read: it sees how few there are, and looks them up instead of going through a table.
+  return { sql: `AND ${column} = ANY ($${parameter}::text::bigint[])`, values: [`{${ids.join(',')}}`] };
 }
 
 /**

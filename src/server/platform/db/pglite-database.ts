@@ -25,8 +25,8 @@ const START_PARAMETERS = [
 ];
 /** Writes a record to the log and flushes the log up to it, whatever is committed or not. */
 const FLUSH_LOG = "SELECT pg_logical_emit_message(false, 'sediment', '', true)";
-/** Statements that change nothing; anything else is flushed. */
-const READS = /^\s*(SELECT|SHOW|EXPLAIN)\b/i;
+/** Statements that change nothing; anything else is flushed. One that begins WITH may hold a change further in. */
+const READS = /^\s*((SELECT|SHOW|EXPLAIN)\b|WITH\b(?![^]*\b(INSERT|UPDATE|DELETE|MERGE)\b))/i;
 
 /** A database on disk. */
 export interface DatabaseFolder extends DurableFsHooks {

@@ -1,5 +1,5 @@
 import type { Measurement } from '#core/measure/measurement';
-import { amongUpTo } from '../../platform/db/among';
+import { among, amongUpTo } from '../../platform/db/among';
 import type { Queryable } from '../../platform/db/database';
 import type { FactRow } from '#domain/catalogue/fact';
 import type { RepeatedReading } from '#domain/catalogue/specimen-base';
@@ -119,9 +119,11 @@ export async function bridgingFacts(
   until: string | null = null,
 ): Promise<FactRow[]> {
   const { sql, values } = readOfUnits(ids, until);
+  const { sql: ofThese } = among(ids, 'x.specimen_id', 2);
   return db.query(
     `SELECT ${FACTS} AND me.value IS NOT NULL AND me.bound = 'exact' AND r.specimen_id IN
-       (SELECT x.specimen_id FROM run x GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1) ${sql}
+       (SELECT x.specimen_id FROM run x WHERE true ${ofThese}
+        GROUP BY x.specimen_id HAVING count(DISTINCT x.protocol_version_id) > 1) ${sql}
      ORDER BY se.held_on DESC, r.id DESC`,
     [algorithmVersion, ...values],
   );
