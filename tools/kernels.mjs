@@ -11,14 +11,15 @@ export const KERNELS = {
   fft: 'FFT_KERNEL',
   'channel-block': 'CHANNEL_BLOCK_KERNEL',
   cholesky: 'CHOLESKY_KERNEL',
+  'place-moves': 'PLACE_MOVES_KERNEL',
   'sample-decoder': 'SAMPLE_DECODER_KERNEL',
 };
 
 const folder = join(root, 'kernels');
 const sources = readdirSync(folder);
 
-/** Linear algebra belongs to the statistics, what a file holds to audio, the others to the signal. */
-const ROOMS = { cholesky: 'stats', 'sample-decoder': 'audio' };
+/** Linear algebra and places belong to the statistics, what a file holds to audio, the others to the signal. */
+const ROOMS = { cholesky: 'stats', 'place-moves': 'stats', 'sample-decoder': 'audio' };
 export const moduleOf = (kernel) => join(root, `src/core/${ROOMS[kernel] ?? 'dsp'}/${kernel}-kernel.ts`);
 
 /** The module that a kernel compiles to now. */

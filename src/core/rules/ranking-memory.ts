@@ -90,12 +90,7 @@ export class RankingMemory {
       const known = this.units.get(facts.id);
       return known?.facts === facts ? known.points : rubric.criteria.map((c) => criterionPoints(c, facts));
     });
-    const catalogue = rubric.criteria.map((_, c) =>
-      catalogueOfPoints(
-        rows.flatMap((row) => row[c].points ?? []),
-        MOST_POINTS,
-      ),
-    );
+    const catalogue = rubric.criteria.map((_, c) => catalogueOfPoints(knownPoints(rows, c), MOST_POINTS));
     const isSameCatalogue = catalogue.map((of, c) => sameCatalogue(this.catalogue.at(c), of));
     this.catalogue = catalogue;
     const shares = normalisedWeights(rubric, weights);
@@ -140,11 +135,15 @@ export class RankingMemory {
     const ordered = Array.from(order, (u) => all[u]);
     const ranks = this.places.of(ordered.map(({ facts: { id }, drawn }) => ({ id, drawn })));
     const strata = strataOf(ordered, stratumProbability, firstBeats);
-    const column = (value: (unit: Drawn, at: number) => number): Float64Array => Float64Array.from(ordered, value);
+    const column = (value: (unit: Drawn, at: number) => number): Float64Array => {
+      const values = new Float64Array(ordered.length);
+      for (let at = 0; at < values.length; at++) values[at] = value(ordered[at], at);
+      return values;
+    };
     return {
       order,
       stratum: Uint32Array.from(strata),
-      composite: Float64Array.from(order, (u) => composites[u]),
+      composite: column((_, at) => composites[order[at]]),
       sd: column((u) => u.sd),
       composite5: column((u) => u.composite90[0]),
       composite95: column((u) => u.composite90[1]),
@@ -155,6 +154,16 @@ export class RankingMemory {
       assumed: this.catalogue.map((c) => c.mean),
     };
   }
+}
+
+/** Points of a criterion, of the units that have them. */
+function knownPoints(rows: readonly (readonly CriterionPoints[])[], criterion: number): number[] {
+  const known: number[] = [];
+  for (const row of rows) {
+    const { points } = row[criterion];
+    if (points !== null) known.push(points);
+  }
+  return known;
 }
 
 /** Probability that one unit beats another, from their draws; the last answer stands while both keep theirs. */

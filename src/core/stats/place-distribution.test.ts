@@ -38,6 +38,22 @@ describe('a distribution of places that goes on from the last one', () => {
     }
   });
 
+  it('has room for as many as come, a few at a time, and for as few as stay', () => {
+    const bits = seededBits('room');
+    const kept = new PlaceDistribution();
+    let units: DrawnUnit[] = [];
+    // The first two span all composites: the others do not move the steps.
+    const ends = [0, 10].map((level, i) => ({ id: `end${i}`, drawn: new Float64Array(9).fill(level) }));
+    for (let size = 2; size < 140; size += 11) {
+      units = [...ends, ...units.slice(2), ...Array.from({ length: 11 }, (_, k) => drawnUnit(`${size}-${k}`, bits, 9))];
+      expect(kept.of(units)).toEqual(rankDistribution(units.map((u) => u.drawn)));
+    }
+    while (units.length > 3) {
+      units = units.filter((_, i) => i < 2 || i % 7 !== units.length % 7).slice(0, units.length - 1);
+      expect(kept.of(units)).toEqual(rankDistribution(units.map((u) => u.drawn)));
+    }
+  });
+
   it('of other numbers of draws begins anew, and of no units is none', () => {
     const bits = seededBits('draws');
     const kept = new PlaceDistribution();

@@ -1,4 +1,5 @@
 import { selectInPlace } from './order-statistic';
+import { PlaceTable } from './place-table';
 
 /** Where a unit's place falls over all draws. */
 export interface RankSpread {
@@ -24,21 +25,16 @@ export const percentIndex = (count: number, p: number): number => Math.max(0, Ma
 const STEPS = 8_192;
 /** Draws that are turned from unit-major to draw-major order together, to walk memory in order both ways. */
 const BLOCK = 16;
-/** Where more units have changed, counting all of them anew is quicker than moving the others past each. */
+/** Where more units have changed, counting all of them anew is quicker than moving each past the others. */
 const MOST_MOVED = 12;
-/** Twice a place: that of a unit that stands alone, and what another one that is better adds; so the mean of two neighbouring places is a whole number as well. */
-const ALONE = 2;
+/** Units that may come before a new table is made. */
+const ROOM = 100;
 
 interface Counted extends DrawnUnit {
   readonly lowest: number;
   readonly highest: number;
-  /** Step of each composite, 0 for the best. */
-  readonly steps: Uint16Array;
-  /** The best and the worst of them. */
-  best: number;
-  worst: number;
-  /** Twice the place in each draw. */
-  readonly places: Int32Array;
+  /** Where it stands in the table. */
+  row: number;
   spread: RankSpread | null;
   /** The doubled places that the interval was read from: where to look for them after the others have moved. */
   ends: readonly [number, number] | null;
@@ -55,11 +51,14 @@ interface StepScale {
  * best down, and a unit's place is one more than the units in better steps. Units in one step share the mean of their
  * places.
  *
- * It remembers what it counted: where a few units have changed, the others are moved past them instead. The answer is
+ * It remembers what it counted: where a few units have changed, they are moved past the others instead. The answer is
  * the same to the last bit, whatever was asked before.
  */
 export class PlaceDistribution {
   private counted = new Map<string, Counted>();
+  /** By their rows in the table. */
+  private rows: Counted[] = [];
+  private table = new PlaceTable(0, 0);
   private scale: StepScale = { lowest: 0, highest: 0 };
   private scratch = new Int32Array();
 
@@ -80,9 +79,10 @@ export class PlaceDistribution {
     const all = units.map(({ id }) => fresh.get(id) ?? (this.counted.get(id) as Counted));
     const scale = scaleOf(all);
     const isSameScale = scale.lowest === this.scale.lowest && scale.highest === this.scale.highest;
-    if (isSameScale && changed.length + gone.length <= MOST_MOVED) {
-      for (const unit of gone) this.replace(unit, null);
-      for (const unit of changed) this.replace(this.counted.get(unit.id) ?? null, unit);
+    const isFew = changed.length + gone.length <= MOST_MOVED;
+    if (isSameScale && isFew && this.counted.size > 0 && units.length <= this.table.room) {
+      for (const unit of gone) this.remove(unit);
+      for (const unit of changed) this.move(unit);
     } else this.countAll(all, scale);
     return all.map((unit) => (unit.spread ??= this.spreadOf(unit)));
   }
@@ -92,48 +92,63 @@ export class PlaceDistribution {
     return [...this.counted.values()].filter((c) => !ids.has(c.id));
   }
 
-  /** Takes a unit away, puts another in its place, or adds one; the others are moved past it. */
-  private replace(before: Counted | null, after: Counted | null): void {
-    if (before) this.counted.delete(before.id);
-    if (after) toSteps(after, this.scale);
-    let ahead = 0;
-    for (const other of this.counted.values()) {
-      // Most do not overlap: they are better, or worse, in every draw, and were.
-      if (after && other.worst < after.best && (!before || other.worst < before.best)) ahead++;
-      else if (before && after && after.worst < other.best && before.worst < other.best) continue;
-      else if (before && after ? meet(other, before, after) : movePast(other, before, after)) other.spread = null;
-    }
-    if (!after) return;
-    const { places } = after;
-    for (let d = 0; d < places.length; d++) places[d] += ALONE * (1 + ahead);
-    this.counted.set(after.id, after);
+  /** Puts a unit where it stands now: one that was there before is moved, another one comes in. */
+  private move(unit: Counted): void {
+    unit.row = this.counted.get(unit.id)?.row ?? this.table.units;
+    this.counted.set(unit.id, unit);
+    this.rows[unit.row] = unit;
+    this.forget(this.table.move(unit.row, (steps) => toSteps(unit, this.scale, steps)));
+  }
+
+  private remove(unit: Counted): void {
+    this.counted.delete(unit.id);
+    this.forget(this.table.remove(unit.row));
+    const last = this.rows.pop();
+    if (!last || last === unit) return;
+    last.row = unit.row;
+    this.rows[last.row] = last;
+  }
+
+  /** @param moved - for each row whether its places have moved */
+  private forget(moved: Uint8Array): void {
+    for (let row = 0; row < moved.length; row++) if (moved[row] !== 0) this.rows[row].spread = null;
   }
 
   private countAll(all: readonly Counted[], scale: StepScale): void {
     this.scale = scale;
     this.counted = new Map(all.map((unit) => [unit.id, unit]));
+    this.rows = [...all];
     const draws = this.scratch.length;
     const units = all.length;
+    if (this.table.draws !== draws || this.table.room < units) this.table = new PlaceTable(units + ROOM, draws);
+    const { table } = this;
+    table.units = units;
     const block = new Int32Array(BLOCK * units);
     const counts = new Int32Array(STEPS);
-    for (const unit of all) toSteps(unit, scale);
+    const steps = all.map((_, row) => table.steps(row));
+    const places = all.map((_, row) => table.places(row));
+    all.forEach((unit, row) => {
+      unit.row = row;
+      unit.spread = unit.ends = null;
+      toSteps(unit, scale, steps[row]);
+    });
     for (let from = 0; from < draws; from += BLOCK) {
       const size = Math.min(BLOCK, draws - from);
       for (let u = 0; u < units; u++) {
-        const { steps } = all[u];
-        for (let k = 0; k < size; k++) block[k * units + u] = steps[from + k];
+        const own = steps[u];
+        for (let k = 0; k < size; k++) block[k * units + u] = own[from + k];
       }
       for (let k = 0; k < size; k++) placeOneDraw(block.subarray(k * units, (k + 1) * units), counts);
       for (let u = 0; u < units; u++) {
-        const { places } = all[u];
-        for (let k = 0; k < size; k++) places[from + k] = block[k * units + u];
+        const own = places[u];
+        for (let k = 0; k < size; k++) own[from + k] = block[k * units + u];
       }
     }
-    for (const unit of all) unit.spread = unit.ends = null;
   }
 
   private spreadOf(unit: Counted): RankSpread {
-    const { places, ends } = unit;
+    const { ends } = unit;
+    const places = this.table.places(unit.row);
     const draws = places.length;
     let sum = 0;
     for (let d = 0; d < draws; d++) sum += places[d];
@@ -204,19 +219,7 @@ function unplaced({ id, drawn }: DrawnUnit): Counted {
     if (drawn[d] < lowest) lowest = drawn[d];
     if (drawn[d] > highest) highest = drawn[d];
   }
-  const steps = new Uint16Array(drawn.length);
-  return {
-    id,
-    drawn,
-    lowest,
-    highest,
-    steps,
-    best: 0,
-    worst: 0,
-    places: new Int32Array(drawn.length),
-    spread: null,
-    ends: null,
-  };
+  return { id, drawn, lowest, highest, row: -1, spread: null, ends: null };
 }
 
 function scaleOf(units: readonly Counted[]): StepScale {
@@ -230,57 +233,9 @@ function scaleOf(units: readonly Counted[]): StepScale {
 }
 
 /** Step 0 is the best composite of all draws, the last step the worst. */
-function toSteps(unit: Counted, { lowest, highest }: StepScale): void {
-  const { drawn, steps } = unit;
+function toSteps({ drawn }: DrawnUnit, { lowest, highest }: StepScale, steps: Uint16Array): void {
   const perUnit = highest > lowest ? (STEPS - 1) / (highest - lowest) : 0;
-  const stepOf = (composite: number): number => ((highest - composite) * perUnit + 0.5) | 0;
-  for (let d = 0; d < drawn.length; d++) steps[d] = stepOf(drawn[d]);
-  unit.best = stepOf(unit.highest);
-  unit.worst = stepOf(unit.lowest);
-}
-
-/**
- * What a unit at a step loses by another one: 2 where that is better, 1 where it is level, 0 where it is worse. The sign
- * bits of differences: a branch that goes either way as often would cost ten times as much.
- */
-const pushOf = (other: number, mine: number): number => ((other - mine) >>> 31) + ((other - mine - 1) >>> 31);
-
-/** What a unit's places gain (or lose) by another one; whether they moved. */
-function pushBy({ steps, places, best, worst }: Counted, other: Counted, sign: 1 | -1): boolean {
-  // Most pairs do not overlap: one is better in every draw.
-  if (worst < other.best) return false;
-  if (other.worst < best) {
-    for (let d = 0; d < places.length; d++) places[d] += sign * ALONE;
-    return true;
-  }
-  let moved = 0;
-  for (let d = 0; d < steps.length; d++) {
-    const push = pushOf(other.steps[d], steps[d]);
-    places[d] += sign * push;
-    moved |= push;
-  }
-  return moved !== 0;
-}
-
-/** One unit goes, or comes and learns its own places as well; whether those of the other moved. */
-function movePast(other: Counted, before: Counted | null, after: Counted | null): boolean {
-  if (after) pushBy(after, other, 1);
-  return (before !== null && pushBy(other, before, -1)) || (after !== null && pushBy(other, after, 1));
-}
-
-/** Another unit was there before and stands elsewhere now: both are counted in one pass, and most places stay. */
-function meet({ steps, places }: Counted, before: Counted, after: Counted): boolean {
-  let moved = 0;
-  for (let d = 0; d < steps.length; d++) {
-    const mine = steps[d];
-    const push = pushOf(after.steps[d], mine);
-    const by = push - pushOf(before.steps[d], mine);
-    places[d] += by;
-    // What the one loses by the other, the other does not lose by the one.
-    after.places[d] += ALONE - push;
-    moved |= by;
-  }
-  return moved !== 0;
+  for (let d = 0; d < drawn.length; d++) steps[d] = ((highest - drawn[d]) * perUnit + 0.5) | 0;
 }
 
 /** Turns the steps of one draw into twice the places. */

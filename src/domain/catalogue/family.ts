@@ -26,6 +26,8 @@ export class FamilyFacts {
 
   /** @param units - all of them, in any order */
   of(units: readonly KnownUnit[]): readonly KnownUnit[] {
+    // Most catalogues hold few configurations, and many none.
+    if (units.every((u) => u.base.variant_of === null)) return units;
     const byId = new Map(units.map((u) => [u.base.id, u]));
     const made: typeof this.made = new Map();
     const all = units.map((own) => {

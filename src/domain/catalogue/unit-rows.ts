@@ -9,10 +9,16 @@ import { specimenRow, type Placed } from './unit-row';
 
 interface Made {
   readonly from: readonly unknown[];
+  /** As it was handed out last. */
   readonly row: SpecimenRow;
 }
 
-/** Rows of lists; a row whose parts are the same objects as before is not made again, only put in its place. */
+const NOWHERE = { place: null, stratum: null, composite: null };
+
+/**
+ * Rows of lists. A row whose parts are the same objects as before is not made again, only put in its place; one that
+ * stands where it stood is the same object.
+ */
 export class UnitRows {
   private readonly made = new Map<string, Made>();
 
@@ -25,11 +31,13 @@ export class UnitRows {
   ): SpecimenRow {
     const from = [base, gearKind(base.category), sheet, unit, rules, scatters];
     const before = this.made.get(base.id);
-    const made = before?.from.every((part, i) => part === from[i])
-      ? before
-      : { from, row: specimenRow(base, unit, undefined, rules, scatters, unitClasses(base.category, sheet)) };
-    if (made !== before) this.made.set(base.id, made);
-    const { place, stratum, composite } = placed ?? { place: null, stratum: null, composite: null };
-    return { ...made.row, place, stratum, composite };
+    const isSame = before?.from.every((part, i) => part === from[i]) ?? false;
+    const known = isSame ? before?.row : undefined;
+    const { place, stratum, composite } = placed ?? NOWHERE;
+    if (known && known.place === place && known.stratum === stratum && known.composite === composite) return known;
+    const made = known ?? specimenRow(base, unit, undefined, rules, scatters, unitClasses(base.category, sheet));
+    const row = { ...made, place, stratum, composite };
+    this.made.set(base.id, { from, row });
+    return row;
   }
 }

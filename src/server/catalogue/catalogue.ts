@@ -17,6 +17,7 @@ import { UnitChanges } from '#domain/catalogue/unit-changes';
 import { namesOf } from '#domain/catalogue/unit-row';
 import { UnitRows } from '#domain/catalogue/unit-rows';
 import { groupBy } from '#domain/group-by';
+import { inOrder } from '#domain/in-order';
 import type { Clock } from '../platform/clock';
 import type { Database } from '../platform/db/database';
 import { Failure } from '../platform/failure';
@@ -270,7 +271,10 @@ export class Catalogue implements Remembered {
       }
     }
     return {
-      rows: units.flatMap((u) => rows.get(u.base.id) ?? []),
+      rows: inOrder(
+        rows,
+        units.map((u) => u.base.id),
+      ),
       byId: rows,
       inputs,
       ranked,
@@ -305,11 +309,10 @@ function testedOf(
   rubric: Rubric,
   controls: ReadonlySet<string>,
 ): RankingInputs {
-  const tested = members.flatMap(({ base }, i) =>
-    base.counts && isTested(base, facts[i], rubric.criteria) ? [{ base, facts: facts[i] }] : [],
-  );
-  const names = namesOf(tested.map((t) => t.base), controls); // prettier-ignore
-  return { rubric, units: tested.map((t) => t.facts), names };
+  const isRanked = ({ base }: KnownUnit, i: number): boolean =>
+    base.counts && isTested(base, facts[i], rubric.criteria);
+  const names = namesOf(members.filter(isRanked).map((m) => m.base), controls); // prettier-ignore
+  return { rubric, units: facts.filter((_, i) => isRanked(members[i], i)), names };
 }
 
 const nothingRanked = (rubric: Rubric): RankedKind => ({ rubric, standings: [], points: new Map() });

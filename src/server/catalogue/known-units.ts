@@ -4,6 +4,7 @@ import { unitKey } from '#contracts/unit-name';
 import { knownAgain, type KnownUnit } from '#domain/catalogue/known-unit';
 import type { UnitChanges } from '#domain/catalogue/unit-changes';
 import { groupBy } from '#domain/group-by';
+import { inOrder } from '#domain/in-order';
 import type { Database } from '../platform/db/database';
 import { bridgingFacts, currentFacts, repeatedFacts } from '../runs/queries/measurement';
 import { tablesOfUnits } from '../runs/queries/table-reading';
@@ -141,6 +142,6 @@ export class KnownUnits {
 
   /** By maker, model and label. */
   inOrder(): readonly KnownUnit[] {
-    return this.order.flatMap((id) => this.units.get(id) ?? []);
+    return inOrder(this.units, this.order);
   }
 }
