@@ -87,8 +87,10 @@ export function acceptedText(sheet: NumberSheet): string {
         : most !== undefined
           ? ` of at most ${numberText(most, sheet)}`
           : '';
-  return `${what}${range}${names.length > 1 ? ` (${names.join(', ')})` : ''}`;
+  return `${what}${range}${names.length > 1 || sheet.unit === '' ? inBrackets(names) : ''}`;
 }
+
+const inBrackets = (names: readonly string[]): string => (names.length === 0 ? '' : ` (${names.join(', ')})`);
 
 const refused = (what: string, sheet: NumberSheet, further = ''): Reading<number> => ({
   isUnderstood: false,
@@ -109,7 +111,8 @@ function factorOf(word: string, { unit, units }: NumberSheet): number | null {
   return exact?.[1] ?? null;
 }
 
-const fold = (unit: string): string => unit.toLowerCase().replace(/\s/gu, '');
+/** Ohm and micro have two signs each that look alike. */
+const fold = (unit: string): string => unit.normalize('NFKC').toLowerCase().replace(/\s/gu, '');
 
 const unitThatFits = (values: readonly number[], sheet: NumberSheet): string | null =>
   Object.entries(sheet.units ?? {}).find(([, factor]) => values.some((v) => isWithin(tidy(v * factor), sheet)))?.[0] ??

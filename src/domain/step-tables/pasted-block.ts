@@ -1,4 +1,5 @@
 import { readNumber } from '#core/text/read-number';
+import { cellSheet } from './cell-sheet';
 import type { ReadTable } from './read-step-table';
 import type { CellPlace, StepTable } from './step-table';
 
@@ -12,11 +13,13 @@ import type { CellPlace, StepTable } from './step-table';
  */
 export function pastedBlock(
   lines: readonly (readonly string[])[],
-  { rows, columns, unit }: StepTable,
+  table: StepTable,
   from: CellPlace,
 ): ReadTable | null {
+  const { rows, columns } = table;
+  const sheet = cellSheet(table);
   const filled = lines.filter((line) => line.some((c) => c.trim() !== ''));
-  const readings = filled.map((line) => line.map((text) => readNumber(text, { unit })));
+  const readings = filled.map((line) => line.map((text) => readNumber(text, sheet)));
   if (readings.length === 0 || readings.some((line) => line.some((r) => !r.isUnderstood))) return null;
   const [top, left] = [rows.indexOf(from.row), columns.indexOf(from.column)];
   const width = Math.max(...readings.map((line) => line.length));

@@ -1,6 +1,7 @@
 import { leading } from '#core/gear/run/leading-number';
 import { numberText, readNumber } from '#core/text/read-number';
 import type { TableCell } from '#contracts/table-reading';
+import { cellSheet } from './cell-sheet';
 import type { StepTable } from './step-table';
 
 /** A number that was read for a cell. */
@@ -113,10 +114,10 @@ function turned(lines: readonly Line[]): Line[] {
 }
 
 /** A value as it stands in the file: null where the cell is empty or cannot be read. */
-function valueIn({ line, cells }: Line, at: number, column: string, unit: string, notes: string[]): number | null {
+function valueIn({ line, cells }: Line, at: number, column: string, table: StepTable, notes: string[]): number | null {
   const text = cells[at] ?? '';
   if (/^[-–—]?$/.test(text)) return null;
-  const reading = readNumber(text, { unit, ...(unit === 'Ω' ? { units: { ohm: 1, kΩ: 1000, kohm: 1000 } } : {}) });
+  const reading = readNumber(text, cellSheet(table));
   if (reading.isUnderstood) return reading.value;
   notes.push(`Line ${line}, ${column}: ${reading.why}`);
   return null;
@@ -133,7 +134,7 @@ function readNamed(body: readonly Line[], columns: Columns, table: StepTable): R
       continue;
     }
     for (const [at, column] of columns) {
-      const value = valueIn(line, at, column, table.unit, notes);
+      const value = valueIn(line, at, column, table, notes);
       const key = `${row}\n${column}`;
       if (value === null) continue;
       if (cells.has(key)) notes.push(`Line ${line.line}: “${row}” stands there twice; the first one was taken.`);
@@ -164,7 +165,7 @@ function readCurve(body: readonly Line[], columns: Columns, table: StepTable): R
       .flatMap((line): Point[] => {
         const hz = frequencyOf(line.cells[0]);
         if (!(hz > 0)) return [];
-        const value = valueIn(line, at, column, table.unit, notes);
+        const value = valueIn(line, at, column, table, notes);
         return value === null ? [] : [{ hz, value }];
       })
       .sort((a, b) => a.hz - b.hz);

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { Button } from 'primeng/button';
 import { lastValueFrom } from 'rxjs';
+import { cellSheet } from '#domain/step-tables/cell-sheet';
 import { pastedBlock } from '#domain/step-tables/pasted-block';
 import { readStepTable } from '#domain/step-tables/read-step-table';
 import { inOrder, isAt, withCell, type CellPlace, type StepTable as Table } from '#domain/step-tables/step-table';
@@ -45,7 +46,7 @@ export class StepTable {
     { label: 'each column by its name', value: FROM_ITS_NAMES },
     ...this.table().columns.map((column) => ({ label: `its first numbers into “${column}”`, value: column })),
   ]);
-  protected readonly sheet = computed(() => ({ unit: '', units: { [this.table().unit]: 1 } }));
+  protected readonly sheet = computed(() => cellSheet(this.table()));
   private picked: CellPlace | null = null;
 
   protected valueOf(row: string, column: string): number | null {
