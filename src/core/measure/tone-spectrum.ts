@@ -101,11 +101,11 @@ export class ToneSpectrumMeter {
       this.buffer.fill(0, TONE_FRAME);
       this.transform(1);
     }
+    if (this.taken === 0) throw new RangeError(`A tone of at least ${TONE_FRAME} samples is needed.`);
     const [whole, first, second] = this.sums.map(({ powers, frames }) => {
       const mean = powers.map((p) => p / frames);
       return { powers: mean, binHz: this.sampleRate / TONE_FRAME, highHz: Math.min(20_000, 0.49 * this.sampleRate) };
     });
-    if (this.taken === 0) throw new RangeError(`A tone of at least ${TONE_FRAME} samples is needed.`);
     const hasHalves = this.sums.every(({ frames }) => frames > 0);
     return { whole, halves: hasHalves ? [first, second] : null };
   }

@@ -30,6 +30,9 @@ const MOST_MOVED = 12;
 /** Units that may come before a new table is made. */
 const ROOM = 100;
 
+/** Has room for nobody. */
+const NO_TABLE = new PlaceTable(0, 0);
+
 interface Counted extends DrawnUnit {
   readonly lowest: number;
   readonly highest: number;
@@ -58,7 +61,7 @@ export class PlaceDistribution {
   private counted = new Map<string, Counted>();
   /** By their rows in the table. */
   private rows: Counted[] = [];
-  private table = new PlaceTable(0, 0);
+  private table = NO_TABLE;
   private scale: StepScale = { lowest: 0, highest: 0 };
   private scratch = new Int32Array();
 

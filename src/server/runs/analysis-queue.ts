@@ -33,6 +33,7 @@ import {
   summaryOfAnalysis,
   type ClipAnalysisRow,
 } from './queries/analysis';
+import { BegunWork } from './begun-work';
 import { RunMeasuring } from './run-measuring';
 import { findClip } from './queries/clip';
 import { addSegmentChoice, latestChoice } from './queries/segment-choice';
@@ -63,6 +64,7 @@ export class AnalysisQueue {
   private readonly subscription: Subscription;
   private readonly ended = new Subject<string>();
   private readonly measuring: RunMeasuring;
+  private readonly begun = new BegunWork();
   private unfinished = 0;
   private idleWaiters: (() => void)[] = [];
 
@@ -206,9 +208,10 @@ export class AnalysisQueue {
         await failAnalysis(this.database, id, reason);
         job.fail(reason);
       }
+      const known = this.begun.now();
       this.ended.next(started.clip_sha256);
       for (const run of await runsOfAnalysis(this.database, id)) {
-        await this.measureRun(run.run_id).catch((error: unknown) => this.putAside(run.run_id, error));
+        await this.measureRun(run.run_id, known).catch((error: unknown) => this.putAside(run.run_id, error));
         this.hub.specimenChanged(run.specimen_id);
       }
     };
@@ -243,9 +246,17 @@ export class AnalysisQueue {
     await this.measureChoice(sha256, segmentsSchema.parse(choice.segments));
   }
 
-  /** Measures a run as soon as all of its clips are analysed; before that, does nothing. */
-  async measureRun(runId: string): Promise<void> {
-    if (await this.measuring.measure(runId)) this.setAside.clear('run', runName(runId));
+  /**
+   * Measures a run as soon as all of its clips are analysed; before that, does nothing. The last two clips of a run may
+   * end together: it is measured once for both.
+   *
+   * @param runId - which run
+   * @param known - moment at which everything was known that it has to be measured for
+   */
+  measureRun(runId: string, known = this.begun.now()): Promise<void> {
+    return this.begun.unlessSince(runId, known, async () => {
+      if (await this.measuring.measure(runId)) this.setAside.clear('run', runName(runId));
+    });
   }
 
   /** Measures a clip anew by segments that a person has set (null: by the automatic ones), and its runs with it. */
