@@ -13,6 +13,7 @@ import { FamilyFacts } from '#domain/catalogue/family';
 import { KindFacts } from '#domain/catalogue/kind-facts';
 import type { KnownUnit } from '#domain/catalogue/known-unit';
 import { isTested, type KindScatters } from '#domain/catalogue/unit-facts';
+import type { SpecimenBase } from '#domain/catalogue/specimen-base';
 import { UnitChanges } from '#domain/catalogue/unit-changes';
 import { namesOf } from '#domain/catalogue/unit-row';
 import { UnitRows } from '#domain/catalogue/unit-rows';
@@ -309,10 +310,14 @@ function testedOf(
   rubric: Rubric,
   controls: ReadonlySet<string>,
 ): RankingInputs {
-  const isRanked = ({ base }: KnownUnit, i: number): boolean =>
-    base.counts && isTested(base, facts[i], rubric.criteria);
-  const names = namesOf(members.filter(isRanked).map((m) => m.base), controls); // prettier-ignore
-  return { rubric, units: facts.filter((_, i) => isRanked(members[i], i)), names };
+  const bases: SpecimenBase[] = [];
+  const units: UnitFacts[] = [];
+  for (const [i, { base }] of members.entries()) {
+    if (!base.counts || !isTested(base, facts[i], rubric.criteria)) continue;
+    bases.push(base);
+    units.push(facts[i]);
+  }
+  return { rubric, units, names: namesOf(bases, controls) };
 }
 
 const nothingRanked = (rubric: Rubric): RankedKind => ({ rubric, standings: [], points: new Map() });

@@ -29,8 +29,8 @@ export interface RankedKind {
  * only what they change is made anew. A thread that does not remember is told everything.
  */
 export class KindRanking {
-  /** What the thread was told under `revision`. */
-  private told = new Map<string, UnitFacts>();
+  /** What the thread was told under `revision`: the very objects. */
+  private told: ReadonlySet<UnitFacts> = new Set();
   private points = new Map<string, readonly (number | null)[]>();
   private revision: number | null = null;
 
@@ -42,14 +42,14 @@ export class KindRanking {
   /** @param units - facts of every unit; the same object as the last time where nothing about it has changed */
   async rank(units: readonly UnitFacts[], rubric: Rubric): Promise<RankedKind> {
     const ids = units.map((u) => u.id);
-    const changed = units.filter((u) => this.told.get(u.id) !== u);
+    const changed = units.filter((u) => !this.told.has(u));
     const ask = (task: Pick<RankUnitsTask, 'changed' | 'after'>) =>
       this.pool.run('rank-units', { key: this.key, rubric, ids, ...task });
     const again = this.revision === null ? null : await ask({ changed, after: this.revision });
     const result = again ?? (await ask({ changed: units, after: null }));
     if (!result) throw new Error(`the worker ranked nothing of ${this.key}`);
     this.revision = result.revision;
-    this.told = new Map(units.map((u) => [u.id, u]));
+    this.told = new Set(units);
     // Kept only for units that are still there.
     this.points = new Map(ids.map((id) => [id, result.points[id] ?? this.points.get(id) ?? []]));
     return { rubric, standings: standingsOf(ids, result.standings), points: this.points };
