@@ -55,6 +55,7 @@ const HOP = TONE_FRAME / 4;
  */
 export class ToneSpectrumMeter {
   private readonly buffer = new Float64Array(TONE_FRAME + HOP);
+  /** Of the frames of the first half, of the second, and of those between. */
   private readonly sums = Array.from({ length: 3 }, () => ({ powers: new Float64Array(TONE_FRAME / 2), frames: 0 }));
   private readonly frames: number;
   /** Samples that are passed over before the first frame. */
@@ -102,12 +103,20 @@ export class ToneSpectrumMeter {
       this.transform(1);
     }
     if (this.taken === 0) throw new RangeError(`A tone of at least ${TONE_FRAME} samples is needed.`);
-    const [whole, first, second] = this.sums.map(({ powers, frames }) => {
-      const mean = powers.map((p) => p / frames);
-      return { powers: mean, binHz: this.sampleRate / TONE_FRAME, highHz: Math.min(20_000, 0.49 * this.sampleRate) };
-    });
-    const hasHalves = this.sums.every(({ frames }) => frames > 0);
-    return { whole, halves: hasHalves ? [first, second] : null };
+    const [first, second, between] = this.sums;
+    const hasHalves = first.frames > 0 && second.frames > 0;
+    return {
+      whole: this.meanOf(first, second, between),
+      halves: hasHalves ? [this.meanOf(first), this.meanOf(second)] : null,
+    };
+  }
+
+  private meanOf(...sums: readonly { readonly powers: Float64Array; readonly frames: number }[]): ToneSpectrum {
+    const frames = sums.reduce((n, s) => n + s.frames, 0);
+    const powers = new Float64Array(TONE_FRAME / 2);
+    for (const sum of sums) for (let k = 1; k < powers.length; k++) powers[k] += sum.powers[k];
+    for (let k = 1; k < powers.length; k++) powers[k] /= frames;
+    return { powers, binHz: this.sampleRate / TONE_FRAME, highHz: Math.min(20_000, 0.49 * this.sampleRate) };
   }
 
   /** @param count - frames that count of the two that go through one transform together */
@@ -118,9 +127,8 @@ export class ToneSpectrumMeter {
     fft.framePair(scale, HOP);
     for (let i = 0; i < count; i++) {
       const from = this.start + this.taken * HOP;
-      this.add(0, fft.powers[i]);
-      if (2 * (from + TONE_FRAME) <= this.length) this.add(1, fft.powers[i]);
-      else if (2 * from >= this.length) this.add(2, fft.powers[i]);
+      const isFirst = 2 * (from + TONE_FRAME) <= this.length;
+      this.add(isFirst ? 0 : 2 * from >= this.length ? 1 : 2, fft.powers[i]);
       this.taken++;
     }
     this.buffer.copyWithin(0, 2 * HOP);
