@@ -44,7 +44,10 @@ export function handleRows<P extends z.ZodType, B extends z.ZodType, R extends z
   call: (input: { params: z.output<P>; body: z.output<B> }) => Promise<readonly (z.input<R> & object)[]>,
 ): void {
   const texts = new RowTexts();
-  answer(site, endpoint, [], async (input, response) => void response.type('json').send(texts.of(await call(input))));
+  answer(site, endpoint, [], async (input, response) => {
+    const { body, tag } = texts.of(await call(input));
+    response.type('json').set('etag', tag).send(body);
+  });
 }
 
 function answer<P extends z.ZodType, B extends z.ZodType, A extends z.ZodType>(

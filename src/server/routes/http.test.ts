@@ -1,4 +1,6 @@
-import { request } from 'node:http';
+import { once } from 'node:events';
+import { request, type IncomingMessage } from 'node:http';
+import { text } from 'node:stream/consumers';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -14,6 +16,28 @@ const post = (url: string, body: unknown): Promise<Response> =>
 const upload = (address: string, name: string, bytes: Uint8Array<ArrayBuffer> | string, more = ''): Promise<Response> =>
   fetch(`${address}${PLAIN_PATHS.upload}?name=${encodeURIComponent(name)}${more}`, { method: 'POST', body: bytes });
 const problem = async (response: Response): Promise<Problem> => problemSchema.parse(await response.json()).error;
+
+it('a long list is sent once: whoever has it as it stands is told so, and after a fact it is sent as it is then', async () => {
+  const application = await testApplication();
+  const address = await serve(application);
+  const { id } = await application.scoring.addUnit(runDocument().specimen);
+  // As a browser asks that has it: fetch would say that it wants nothing that is kept.
+  const ask = async (tag: string) => {
+    const asked = request(`${address}${ENDPOINTS.specimens.path}`, { headers: { 'if-none-match': tag } });
+    asked.end();
+    const [response] = (await once(asked, 'response')) as [IncomingMessage];
+    return { status: response.statusCode, headers: response.headers, body: await text(response) };
+  };
+  const first = await ask('');
+  expect([first.status, first.headers['content-type']]).toEqual([200, 'application/json; charset=utf-8']);
+  expect(JSON.parse(first.body)).toMatchObject([{ id, price: null }]);
+  const tag = first.headers.etag ?? '';
+  expect(await ask(tag)).toMatchObject({ status: 304, body: '' });
+  await application.scoring.notePrice(id, { amount: 120, currency: 'EUR', kind: 'street', date: '2026-01-01' });
+  const after = await ask(tag);
+  expect(after.status).toBe(200);
+  expect(JSON.parse(after.body)).toMatchObject([{ id, price: { amount: 120 } }]);
+});
 
 describe('uploads', () => {
   it('stores a clip once, however often it comes, and plays it by ranges', async () => {
