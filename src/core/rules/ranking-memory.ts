@@ -51,6 +51,7 @@ interface Compared {
 
 /** A unit with what was drawn for it. */
 interface Drawn {
+  readonly id: string;
   readonly facts: UnitFacts;
   /** One per criterion. */
   readonly points: readonly CriterionPoints[];
@@ -70,6 +71,7 @@ interface Drawn {
 export class RankingMemory {
   private units = new Map<string, Drawn>();
   private readonly places = new PlaceDistribution();
+  private order: readonly number[] = [];
   private settings = '';
   private catalogue: readonly CatalogueOfPoints[] = [];
 
@@ -109,9 +111,10 @@ export class RankingMemory {
         selectInPlace(scratch, percentIndex(draws, 0.05)),
         selectInPlace(scratch, percentIndex(draws, 0.95)),
       ] as const;
-      return { facts, points, drawn, sd: standardDeviation(drawn), composite90, beatsNext: null, beatenByFirst: null };
+      const sd = standardDeviation(drawn);
+      return { id: facts.id, facts, points, drawn, sd, composite90, beatsNext: null, beatenByFirst: null };
     });
-    this.units = new Map(all.map((unit) => [unit.facts.id, unit]));
+    this.units = new Map(all.map((unit) => [unit.id, unit]));
     const composites = all.map(({ points }) =>
       points.reduce((sum, p, c) => sum + shares[c] * (p.points ?? catalogue[c].mean), 0),
     );
@@ -129,30 +132,46 @@ export class RankingMemory {
   }
 
   private standings(all: readonly Drawn[], composites: readonly number[], stratumProbability: number): Standings {
-    const order = Uint32Array.from(all.keys()).sort(
-      (a, b) => composites[b] - composites[a] || compareIds(all[a].facts.id, all[b].facts.id),
-    );
-    const ordered = Array.from(order, (u) => all[u]);
-    const ranks = this.places.of(ordered.map(({ facts: { id }, drawn }) => ({ id, drawn })));
-    const strata = strataOf(ordered, stratumProbability, firstBeats);
-    const column = (value: (unit: Drawn, at: number) => number): Float64Array => {
-      const values = new Float64Array(ordered.length);
-      for (let at = 0; at < values.length; at++) values[at] = value(ordered[at], at);
-      return values;
-    };
-    return {
-      order,
-      stratum: Uint32Array.from(strata),
-      composite: column((_, at) => composites[order[at]]),
-      sd: column((u) => u.sd),
-      composite5: column((u) => u.composite90[0]),
-      composite95: column((u) => u.composite90[1]),
-      rank5: column((_, at) => ranks[at].interval[0]),
-      rank95: column((_, at) => ranks[at].interval[1]),
-      expectedRank: column((_, at) => ranks[at].mean),
-      beatsNext: column((u, at) => (at + 1 < ordered.length ? beatsNext(u, ordered[at + 1]) : 0)),
+    const order = this.inOrder(all, composites);
+    const ordered = order.map((u) => all[u]);
+    const ranks = this.places.of(ordered);
+    const column = (): Float64Array => new Float64Array(ordered.length);
+    const standings = {
+      order: Uint32Array.from(order),
+      stratum: Uint32Array.from(strataOf(ordered, stratumProbability, firstBeats)),
+      composite: column(),
+      sd: column(),
+      composite5: column(),
+      composite95: column(),
+      rank5: column(),
+      rank95: column(),
+      expectedRank: column(),
+      beatsNext: column(),
       assumed: this.catalogue.map((c) => c.mean),
     };
+    for (let at = 0; at < ordered.length; at++) {
+      const unit = ordered[at];
+      const { mean, interval } = ranks[at];
+      standings.composite[at] = composites[order[at]];
+      standings.sd[at] = unit.sd;
+      standings.composite5[at] = unit.composite90[0];
+      standings.composite95[at] = unit.composite90[1];
+      standings.rank5[at] = interval[0];
+      standings.rank95[at] = interval[1];
+      standings.expectedRank[at] = mean;
+      standings.beatsNext[at] = at + 1 < ordered.length ? beatsNext(unit, ordered[at + 1]) : 0;
+    }
+    return standings;
+  }
+
+  /**
+   * Which unit stands at each place. Sorting goes on from the last order, which is nearly the new one: wherever it
+   * begins, no two units are level, and there is one order.
+   */
+  private inOrder(all: readonly Drawn[], composites: readonly number[]): readonly number[] {
+    const before = this.order.length === all.length ? this.order : all.map((_, u) => u);
+    this.order = [...before].sort((a, b) => composites[b] - composites[a] || compareIds(all[a].id, all[b].id));
+    return this.order;
   }
 }
 

@@ -1,5 +1,5 @@
 import { selectInPlace } from './order-statistic';
-import { PlaceTable } from './place-table';
+import { PlaceTable, SURVEYED } from './place-table';
 
 /** Where a unit's place falls over all draws. */
 export interface RankSpread {
@@ -76,10 +76,17 @@ export class PlaceDistribution {
       this.counted.clear();
       this.scratch = new Int32Array(draws);
     }
-    const changed = units.filter(({ id, drawn }) => this.counted.get(id)?.drawn !== drawn).map(unplaced);
-    const gone = this.notAmong(units);
-    const fresh = new Map(changed.map((unit) => [unit.id, unit]));
-    const all = units.map(({ id }) => fresh.get(id) ?? (this.counted.get(id) as Counted));
+    const changed: Counted[] = [];
+    let added = 0;
+    const all = units.map((unit) => {
+      const known = this.counted.get(unit.id);
+      if (known?.drawn === unit.drawn) return known;
+      const fresh = unplaced(unit);
+      changed.push(fresh);
+      if (!known) added++;
+      return fresh;
+    });
+    const gone = units.length - added === this.counted.size ? [] : this.notAmong(units);
     const scale = scaleOf(all);
     const isSameScale = scale.lowest === this.scale.lowest && scale.highest === this.scale.highest;
     const isFew = changed.length + gone.length <= MOST_MOVED;
@@ -150,13 +157,15 @@ export class PlaceDistribution {
   }
 
   private spreadOf(unit: Counted): RankSpread {
-    const { ends } = unit;
     const places = this.table.places(unit.row);
     const draws = places.length;
-    let sum = 0;
-    for (let d = 0; d < draws; d++) sum += places[d];
-    const [low, high] =
-      (ends && endsNear(places, ends)) ?? ENDS.map((p) => this.selected(places, percentIndex(draws, p)));
+    const [guessedLow, guessedHigh] = unit.ends ?? NO_ENDS;
+    const { sum, below } = this.table.survey(unit.row, guessedLow - NEAR, guessedHigh - NEAR);
+    const [low, high] = ENDS.map((p, end) => {
+      const k = percentIndex(draws, p);
+      const from = (end === 0 ? guessedLow : guessedHigh) - NEAR;
+      return valueNear(below[end], from, k) ?? this.selected(places, k);
+    });
     unit.ends = [low, high];
     return { mean: sum / 2 / draws, interval: [Math.floor(low / 2), Math.ceil(high / 2)] };
   }
@@ -169,40 +178,22 @@ export class PlaceDistribution {
 
 /** Shares of the draws that the interval leaves out below, and holds with what is below. */
 const ENDS = [0.05, 0.95];
+/** Where nothing is known from before: no doubled place is as small. */
+const NO_ENDS = [-SURVEYED, -SURVEYED] as const;
 /** Values on either side of a guess that are looked at: moving past one unit changes a doubled place by 2 at most. */
-const NEAR = 2;
-const WINDOW = 2 * NEAR + 1;
+const NEAR = (SURVEYED - 1) / 2;
 
 /**
- * Both ends of the interval where they lie near what they were, in one pass; null where they do not.
+ * A value by its index in sorted order, where it lies among those that were looked at; null where it does not.
  *
- * @param values - doubled places
- * @param guesses - the ends before a little changed
+ * @param below - how many values are below `from`, below the next whole number …
+ * @param from - the first whole number that was looked at
+ * @param k - 0 for the smallest
  */
-function endsNear(values: Int32Array, guesses: readonly [number, number]): readonly number[] | null {
-  const near = new Int32Array(2 * WINDOW);
-  const [firstLow, firstHigh] = [guesses[0] - NEAR, guesses[1] - NEAR];
-  let belowLow = 0;
-  let belowHigh = 0;
-  for (let i = 0; i < values.length; i++) {
-    const atLow = values[i] - firstLow;
-    const atHigh = values[i] - firstHigh;
-    belowLow += atLow >>> 31;
-    belowHigh += atHigh >>> 31;
-    if (atLow >>> 0 < WINDOW) near[atLow]++;
-    if (atHigh >>> 0 < WINDOW) near[WINDOW + atHigh]++;
-  }
-  const found = [belowLow, belowHigh].map((below, end) => {
-    const k = percentIndex(values.length, ENDS[end]);
-    if (k < below) return null;
-    let passed = below;
-    for (let at = 0; at < WINDOW; at++) {
-      passed += near[end * WINDOW + at];
-      if (k < passed) return (end === 0 ? firstLow : firstHigh) + at;
-    }
-    return null;
-  });
-  return found[0] === null || found[1] === null ? null : [found[0], found[1]];
+function valueNear(below: Int32Array, from: number, k: number): number | null {
+  if (k < below[0]) return null;
+  for (let at = 1; at < below.length; at++) if (k < below[at]) return from + at - 1;
+  return null;
 }
 
 /**

@@ -6,11 +6,25 @@ interface PlaceMovesKernel extends KernelExports {
   readonly NEXT: { readonly value: number };
   readonly STEPS: { readonly value: number };
   readonly PLACES: { readonly value: number };
+  readonly COUNTS: { readonly value: number };
   readonly MOVED: { readonly value: number };
   plan(units: number, draws: number): void;
   move(unit: number, units: number): void;
+  survey(unit: number, low: number, high: number): void;
 }
 
+/** Whole numbers in a row that a survey counts values at. */
+export const SURVEYED = 5;
+
+/** What a unit's doubled places are. */
+export interface PlaceSurvey {
+  readonly sum: number;
+  /** How many are below the first whole number of each window, below the second one …, and below what follows its last. */
+  readonly below: readonly [Int32Array, Int32Array];
+}
+
+/** Two windows, and the sum. */
+const COUNTED = 2 * (SURVEYED + 1) + 1;
 /** Worse than any step: where a unit stands that is not there. */
 const ABSENT = 0x7fff;
 /** Twice a place: that of a unit that stands alone, and what another one that is better adds; so the mean of two neighbouring places is a whole number as well. */
@@ -27,6 +41,7 @@ export class PlaceTable {
   /** Draws of a row, padded. */
   private readonly width: number;
   private readonly next: Uint16Array;
+  private surveyed: ReturnType<PlaceTable['views']> | null = null;
 
   /**
    * @param room - most units
@@ -67,6 +82,36 @@ export class PlaceTable {
     toSteps(this.next);
     this.kernel.move(unit, this.units);
     return new Uint8Array(this.kernel.memory.buffer, this.kernel.MOVED.value, this.units);
+  }
+
+  /**
+   * Surveys the doubled places of a unit.
+   *
+   * @param unit - its row
+   * @param low - first of the {@link SURVEYED} whole numbers of one window
+   * @param high - of the other one
+   * @returns views that the next call overwrites
+   */
+  survey(unit: number, low: number, high: number): PlaceSurvey {
+    this.kernel.survey(unit, low, high);
+    const { sum, below } = (this.surveyed ??= this.views());
+    // What pads the rows is 0, and was counted wherever that is below.
+    const padding = this.width - this.draws;
+    for (let k = 0; k <= SURVEYED; k++) {
+      if (low + k > 0) below[0][k] -= padding;
+      if (high + k > 0) below[1][k] -= padding;
+    }
+    return { sum: sum[0], below };
+  }
+
+  private views() {
+    const { memory, COUNTS } = this.kernel;
+    const counts = new Int32Array(memory.buffer, COUNTS.value, COUNTED);
+    const each = SURVEYED + 1;
+    return {
+      below: [counts.subarray(0, each), counts.subarray(each, 2 * each)] as const,
+      sum: counts.subarray(2 * each),
+    };
   }
 
   /**

@@ -1,3 +1,4 @@
+import type { GearKind } from '#core/gear/gear-kind';
 import { gearKind } from '#core/gear/kinds';
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { HeardFact } from '#core/rules/heard-points';
@@ -18,9 +19,20 @@ export interface OfKind {
   readonly scatters: KindScatters;
 }
 
+/** What facts of every unit of the kind are made with. */
+interface Shared {
+  readonly kind: GearKind | null;
+  readonly criteria: readonly Criterion[] | null;
+  readonly rates: ExchangeRates;
+  readonly scatters: KindScatters;
+}
+
 /** What a unit's facts were made of, and what came of it. */
 interface Made {
-  readonly from: readonly unknown[];
+  readonly known: KnownUnit;
+  readonly comparable: readonly RankedFact[];
+  readonly heard: HeardFact | null;
+  readonly shared: Shared;
   readonly facts: UnitFacts;
 }
 
@@ -34,7 +46,8 @@ export class KindFacts {
   private last: { readonly units: readonly KnownUnit[]; readonly protocols: readonly Protocol[] } | null = null;
   private comparable: ReadonlyMap<string, readonly RankedFact[]> = new Map();
   private scatters: KindScatters = new Map();
-  private made = new Map<string, Made>();
+  private shared: Shared | null = null;
+  private readonly made = new Map<string, Made>();
 
   /**
    * @param units - every unit of the kind, always in the same order
@@ -50,19 +63,31 @@ export class KindFacts {
     criteria: readonly Criterion[] | null,
     rates: ExchangeRates,
   ): OfKind {
-    const has = (part: 'facts' | 'bridging' | 'repeated'): boolean =>
-      this.last?.units.length === units.length && this.last.units.every((u, i) => u[part] === units[i][part]);
-    if (!has('facts') || !has('bridging') || this.last?.protocols !== protocols) this.compare(units, protocols);
-    if (!has('repeated')) this.scatters = this.scattersOf(units);
+    const before = this.last?.units.length === units.length ? this.last.units : null;
+    const has = (isSame: (was: KnownUnit, is: KnownUnit) => boolean): boolean =>
+      before?.every((was, i) => was === units[i] || isSame(was, units[i])) ?? false;
+    const isCompared = has((was, is) => was.facts === is.facts && was.bridging === is.bridging);
+    if (!isCompared || this.last?.protocols !== protocols) this.compare(units, protocols);
+    if (!has((was, is) => was.repeated === is.repeated)) this.scatters = this.scattersOf(units);
     this.last = { units, protocols };
-    const made = new Map<string, Made>();
-    const facts = units.map((unit) => {
-      const one = this.factsOf(unit, heard.get(unit.base.id) ?? null, criteria, rates);
-      made.set(unit.base.id, one);
-      return one.facts;
-    });
-    this.made = made;
+    const shared = this.sharedBy(units, criteria, rates);
+    const facts = units.map((unit) => this.factsOf(unit, heard.get(unit.base.id) ?? null, shared));
+    if (this.made.size > units.length) this.forgetAllBut(units);
     return { facts, scatters: this.scatters };
+  }
+
+  /** The same object where nothing of it has changed. */
+  private sharedBy(units: readonly KnownUnit[], criteria: readonly Criterion[] | null, rates: ExchangeRates): Shared {
+    const kind = units.length === 0 ? null : gearKind(units[0].base.category);
+    const { scatters } = this;
+    const was = this.shared;
+    const isSame = was?.kind === kind && was.criteria === criteria && was.rates === rates && was.scatters === scatters;
+    return isSame ? was : (this.shared = { kind, criteria, rates, scatters });
+  }
+
+  private forgetAllBut(units: readonly KnownUnit[]): void {
+    const ids = new Set(units.map((u) => u.base.id));
+    for (const id of this.made.keys()) if (!ids.has(id)) this.made.delete(id);
   }
 
   private compare(units: readonly KnownUnit[], protocols: readonly Protocol[]): void {
@@ -82,42 +107,40 @@ export class KindFacts {
     return isSame ? this.scatters : now;
   }
 
-  private factsOf(
-    known: KnownUnit,
-    heard: HeardFact | null,
-    criteria: readonly Criterion[] | null,
-    rates: ExchangeRates,
-  ) {
+  private factsOf(known: KnownUnit, heard: HeardFact | null, shared: Shared): UnitFacts {
     const { base, points, prices, needs, sheet, tables } = known;
     const before = this.made.get(base.id);
-    const facts = this.comparable.get(base.id) ?? NO_FACTS;
-    const heardAgain = heard === null ? null : unlessChanged(before?.facts.heard ?? undefined, heard);
-    const from = [
-      gearKind(base.category),
-      base.first_tested,
-      facts,
-      points,
-      prices,
-      needs,
-      sheet,
-      tables,
-      heardAgain,
-      criteria,
-      rates,
-      this.scatters,
-    ];
-    if (before?.from.every((part, i) => part === from[i])) return before;
+    const comparable = this.comparable.get(base.id) ?? NO_FACTS;
+    const heardAgain = heard === null ? null : unlessChanged(before?.heard ?? undefined, heard);
+    const isSame =
+      before?.shared === shared &&
+      before.comparable === comparable &&
+      before.heard === heardAgain &&
+      (before.known === known || hasSameParts(before.known, known));
+    if (isSame) return before.facts;
+    const { criteria, rates, scatters } = shared;
     const unit = {
-      ...unitFacts(base.id, facts, points, withRates(prices, rates)),
+      ...unitFacts(base.id, comparable, points, withRates(prices, rates)),
       ...(needs.length === 0 ? {} : { needs: needs.map((need) => partFacts(need, rates)) }),
       reviewedOn: base.first_tested,
       heard: heardAgain,
       sheet: sheetFacts(base.category, sheet),
       cells: cellFacts(tables),
     };
-    return { from, facts: withScatter(unit, criteria ?? [], this.scatters) };
+    const facts = withScatter(unit, criteria ?? [], scatters);
+    this.made.set(base.id, { known, comparable, heard: heardAgain, shared, facts });
+    return facts;
   }
 }
+
+/** Whether what facts are made of is the same, apart from what is compared with other units. */
+const hasSameParts = (was: KnownUnit, is: KnownUnit): boolean =>
+  was.base.first_tested === is.base.first_tested &&
+  was.points === is.points &&
+  was.prices === is.prices &&
+  was.needs === is.needs &&
+  was.sheet === is.sheet &&
+  was.tables === is.tables;
 
 const partFacts = (part: NeededPart, rates: ExchangeRates): NeededPart => ({
   ...part,

@@ -24,7 +24,7 @@ export interface KnownUnit {
 
 /** What was known before where nothing has changed, so that what follows from it need not be made again. */
 export const unlessChanged = <T>(before: T | undefined, now: T): T =>
-  before !== undefined && JSON.stringify(before) === JSON.stringify(now) ? before : now;
+  before !== undefined && (before === now || JSON.stringify(before) === JSON.stringify(now)) ? before : now;
 
 /** The same, part by part. */
 export function knownAgain(before: KnownUnit | undefined, now: KnownUnit): KnownUnit {

@@ -297,7 +297,8 @@ export class Catalogue implements Remembered {
   private kind(category: Category) {
     const known = this.kinds.get(category);
     if (known) return known;
-    const made = { facts: new KindFacts(), ranking: new KindRanking(category, this.rankingPool) };
+    const ranking = new KindRanking(category, (task) => this.rankingPool.run('rank-units', task));
+    const made = { facts: new KindFacts(), ranking };
     this.kinds.set(category, made);
     return made;
   }

@@ -1,8 +1,7 @@
 import type { UnitFacts } from '#core/rules/criterion-points';
 import type { Standings } from '#core/rules/ranking-memory';
 import type { Rubric } from '#core/rules/rubric';
-import type { RankUnitsTask } from '#worker/tasks/rank-units';
-import type { WorkerPool } from '../platform/worker-pool';
+import type { RankUnitsResult, RankUnitsTask } from '#worker/tasks/rank-units';
 
 /** Where a unit stands among its kind. */
 export interface Standing {
@@ -31,28 +30,37 @@ export interface RankedKind {
 export class KindRanking {
   /** What the thread was told under `revision`: the very objects. */
   private told: ReadonlySet<UnitFacts> = new Set();
-  private points = new Map<string, readonly (number | null)[]>();
+  private ids: readonly string[] = [];
+  private points: RankedKind['points'] = new Map();
   private revision: number | null = null;
 
   constructor(
     private readonly key: string,
-    private readonly pool: WorkerPool,
+    /** Asks a thread; null where it does not remember what it is to go on from. */
+    private readonly rankInThread: (task: RankUnitsTask) => Promise<RankUnitsResult | null>,
   ) {}
 
   /** @param units - facts of every unit; the same object as the last time where nothing about it has changed */
   async rank(units: readonly UnitFacts[], rubric: Rubric): Promise<RankedKind> {
-    const ids = units.map((u) => u.id);
+    const isSameUnits = units.length === this.ids.length && units.every((u, i) => u.id === this.ids[i]);
+    const ids = isSameUnits ? this.ids : units.map((u) => u.id);
     const changed = units.filter((u) => !this.told.has(u));
-    const ask = (task: Pick<RankUnitsTask, 'changed' | 'after'>) =>
-      this.pool.run('rank-units', { key: this.key, rubric, ids, ...task });
-    const again = this.revision === null ? null : await ask({ changed, after: this.revision });
-    const result = again ?? (await ask({ changed: units, after: null }));
+    const ask = (task: Pick<RankUnitsTask, 'ids' | 'changed' | 'after'>) =>
+      this.rankInThread({ key: this.key, rubric, ...task });
+    const told = isSameUnits ? null : ids;
+    const again = this.revision === null ? null : await ask({ ids: told, changed, after: this.revision });
+    const result = again ?? (await ask({ ids, changed: units, after: null }));
     if (!result) throw new Error(`the worker ranked nothing of ${this.key}`);
     this.revision = result.revision;
-    this.told = new Set(units);
-    // Kept only for units that are still there.
-    this.points = new Map(ids.map((id) => [id, result.points[id] ?? this.points.get(id) ?? []]));
+    if (!isSameUnits || changed.length > 0) this.told = new Set(units);
+    this.points = isSameUnits && changed.length === 0 ? this.points : this.pointsOf(ids, result.points);
+    this.ids = ids;
     return { rubric, standings: standingsOf(ids, result.standings), points: this.points };
+  }
+
+  /** Kept only for units that are still there; what was handed out before stays as it was. */
+  private pointsOf(ids: readonly string[], changed: RankUnitsResult['points']): RankedKind['points'] {
+    return new Map(ids.map((id) => [id, changed[id] ?? this.points.get(id) ?? []]));
   }
 }
 
