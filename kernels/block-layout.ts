@@ -1,12 +1,15 @@
 // Where the parts of a channel's block stand in the memory of its kernel. From 1024 on: coefficients (also in
 // pairs), states and results of K-weighting; the phases of the true-peak interpolator; twelve samples from before the block (the
 // interpolator reaches eleven back; twelve keep the block aligned), the block and two samples more (vectors hold two);
-// lowest and highest sample of every stride; coefficients and states of the low band, and the block at its rate.
+// lowest and highest sample of every stride; coefficients and states of the low band, and the block at its rate; a table
+// of peaks by value (place, value), and what may be repeats among those of a block.
 
 /** Samples of a block; BLOCK_FRAMES of src/core/audio/sample-stream.ts. */
 export const BLOCK: i32 = 8192;
 /** Samples of a stride; STRIDE of src/core/dsp/channel-block.ts. */
 export const STRIDE: i32 = 32;
+/** Slots of the table of peaks: so many more than come in 250 ms that two of unlike value rarely meet in one. */
+export const SLOT_BITS: i32 = 14;
 
 export const K_COEFFICIENTS: usize = 1024;
 export const K_PAIRS: usize = K_COEFFICIENTS + 8 * 8;
@@ -20,7 +23,10 @@ export const HIGHEST: usize = LOWEST + ((<usize>(BLOCK / STRIDE)) << 3);
 export const LOW_SECTIONS: usize = HIGHEST + ((<usize>(BLOCK / STRIDE)) << 3);
 export const LOW_STATES: usize = LOW_SECTIONS + 4 * 5 * 8;
 export const LOW_BAND: usize = LOW_STATES + 4 * 2 * 8;
-const END: usize = LOW_BAND + ((<usize>BLOCK) << 3);
+export const PEAK_PLACES: usize = LOW_BAND + ((<usize>BLOCK) << 3);
+export const PEAK_VALUES: usize = PEAK_PLACES + ((<usize>8) << SLOT_BITS);
+export const CANDIDATES: usize = PEAK_VALUES + ((<usize>8) << SLOT_BITS);
+const END: usize = CANDIDATES + ((<usize>(BLOCK / STRIDE)) << 4);
 
 /** Makes room for all of it. */
 export function plan(): void {

@@ -4,6 +4,7 @@
 // the samples are written once; JavaScript checks the bounds of every access to an array, this does not.
 export {
   BEFORE,
+  CANDIDATES,
   HIGHEST,
   K_COEFFICIENTS,
   K_PAIRS,
@@ -17,5 +18,6 @@ export {
 } from './block-layout';
 export { extremes } from './extremes';
 export { accumulate } from './k-weighting';
-export { lowBand } from './low-band';
+export { largestLow, lowBand } from './low-band';
+export { repeats } from './repeats';
 export { largest } from './true-peak';

@@ -89,3 +89,13 @@ export function lowBand(count: i32, divisor: i32): i32 {
   throughTwo(2, low);
   return low;
 }
+
+/** Largest magnitude of the samples `from` … `to` − 1 at LOW_BAND. */
+export function largestLow(from: i32, to: i32): f64 {
+  let at: usize = LOW_BAND + ((<usize>from) << 3);
+  const end: usize = LOW_BAND + ((<usize>to) << 3);
+  let pair = f64x2.splat(0);
+  for (; at + 16 <= end; at += 16) pair = f64x2.pmax(pair, f64x2.abs(v128.load(at)));
+  const largest = Math.max(f64x2.extract_lane(pair, 0), f64x2.extract_lane(pair, 1));
+  return at < end ? Math.max(largest, Math.abs(load<f64>(at))) : largest;
+}

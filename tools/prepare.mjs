@@ -3,8 +3,8 @@
 // standard output belongs to its results.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
 
 export const root = join(import.meta.dirname, '..');
 const say = (text) => process.stderr.write(`${text}\n`);
@@ -39,31 +39,54 @@ export function ensurePackages() {
   writeFileSync(stamp, hash);
 }
 
-function hashOf(paths) {
-  const hash = createHash('sha256');
+/** Every file of the sources, always in the same order. */
+function filesOf(folder, paths) {
+  const files = [];
   const visit = (path) => {
     for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
       const full = join(path, entry.name);
       if (entry.isDirectory()) visit(full);
-      else if (!entry.name.endsWith('.test.ts')) hash.update(full).update(readFileSync(full));
+      else if (!entry.name.endsWith('.test.ts')) files.push(full);
     }
   };
   for (const path of paths) {
-    const full = join(root, path);
+    const full = join(folder, path);
     if (existsSync(full) && !path.includes('.')) visit(full);
-    else hash.update(path).update(readFileSync(full));
+    else files.push(full);
+  }
+  return files;
+}
+
+function hashOf(folder, files) {
+  const hash = createHash('sha256');
+  for (const file of files) hash.update(relative(folder, file)).update(readFileSync(file));
+  return hash.digest('hex');
+}
+
+/** Names, sizes and when each was last touched: files that look the same need not be read. */
+function lookOf(files) {
+  const hash = createHash('sha256');
+  for (const file of files) {
+    const { size, ctimeMs } = statSync(file);
+    hash.update(`${file} ${size} ${ctimeMs}\n`);
   }
   return hash.digest('hex');
 }
 
-async function ensureBuild(name, sources, build, force) {
-  const stamp = join(root, 'dist', `.${name}`);
-  const hash = hashOf(sources);
-  if (!force && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
-  say(`Building the ${name} …`);
-  await build();
-  mkdirSync(join(root, 'dist'), { recursive: true });
-  writeFileSync(stamp, hash);
+/** Builds where a source is another one than at the last time; `dist` of the folder keeps what it was built from. */
+export async function ensureBuild(name, sources, build, force = false, folder = root) {
+  const stamp = join(folder, 'dist', `.${name}`);
+  const [builtHash, builtLook] = existsSync(stamp) ? readFileSync(stamp, 'utf8').split('\n') : [];
+  const files = filesOf(folder, sources);
+  const look = lookOf(files);
+  if (!force && look === builtLook) return;
+  const hash = hashOf(folder, files);
+  if (force || hash !== builtHash) {
+    say(`Building the ${name} …`);
+    await build();
+  }
+  mkdirSync(join(folder, 'dist'), { recursive: true });
+  writeFileSync(stamp, `${hash}\n${look}`);
 }
 
 const shared = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'src/core', 'src/contracts', 'src/domain'];

@@ -12,13 +12,13 @@ const marks = [10, 20, 30, 40, 50].map((m) => ({ row: `${m} m`, column: 'passed 
 function walked(link: LinkModel, seconds = 44) {
   const samples = lcgNoise(seconds * RATE, 0.1, 7);
   addLinkHoles(samples, RATE, link, 'walk');
-  const detector = new DropOutDetector(RATE);
   const block = new ChannelBlock();
+  const detector = new DropOutDetector(RATE, block);
   for (let at = 0; at < samples.length; at += BLOCK_FRAMES) {
     const part = samples.subarray(at, at + BLOCK_FRAMES);
     block.samples.set(part);
     block.scan(part.length);
-    detector.push(block);
+    detector.push();
   }
   detector.finish();
   return { samples, found: detector.found, walk: rangeWalk(detector.found, { cells: marks }) };

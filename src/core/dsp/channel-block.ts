@@ -22,11 +22,14 @@ interface ChannelBlockKernel extends KernelExports {
   readonly HIGHEST: Place;
   readonly LOW_SECTIONS: Place;
   readonly LOW_BAND: Place;
+  readonly CANDIDATES: Place;
   plan(): void;
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
   largest(from: number, to: number, start: number, outerPhases: boolean): number;
   lowBand(count: number, divisor: number): number;
+  largestLow(from: number, to: number): number;
+  repeats(strides: number, start: number, reach: number, longest: number): number;
 }
 
 /**
@@ -35,7 +38,7 @@ interface ChannelBlockKernel extends KernelExports {
  * look closer where something stands out.
  *
  * Fill `samples`, call `scan`, then push the block to the meters. A channel has one block, used again and again; each
- * of the meters that keep a state in the kernel (K-weighting, true peak, low band) may exist once per block.
+ * of the meters that keep a state in the kernel (K-weighting, true peak, low band, repeats) may exist once per block.
  */
 export class ChannelBlock {
   readonly kernel: ChannelBlockKernel = kernelInstance(CHANNEL_BLOCK_KERNEL);

@@ -1,3 +1,4 @@
+import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { STRIDE, type ChannelBlock } from './channel-block';
 
 /** A hole in a signal: the link held its last value (or zero), or played the same piece once more. */
@@ -20,11 +21,6 @@ const LEAST_CHANGES = 0.25;
 /** A gap counts where sound of at least this magnitude (−70 dBFS) came within 20 ms before it: what nobody hears is no gap. */
 const LEAST_SOUND = 3e-4;
 const SOUND_BEFORE_S = 0.02;
-/** Places of peaks: so many more than come in 250 ms that two of unlike value rarely meet in one. */
-const SLOT_BITS = 14;
-const SLOTS = 2 ** SLOT_BITS;
-/** Fibonacci hashing of a sample of up to 24 bits. */
-const slotOf = (value: number): number => Math.imul(Math.round(value * 2 ** 24), 0x9e3779b1) >>> (32 - SLOT_BITS);
 /** A peak is a candidate where nothing is larger within this many samples to either side. */
 const PEAK_REACH = STRIDE;
 
@@ -33,7 +29,7 @@ const PEAK_REACH = STRIDE;
  * samples that equal what stood up to 250 ms before, bit by bit) in one channel.
  *
  * Repeats are searched from peak to peak: a peak that nothing within ±32 samples exceeds stays such a peak wherever it
- * is copied to, so only peaks of equal value need to be compared sample by sample.
+ * is copied to, so only peaks of equal value (kernels/repeats.ts) need to be compared sample by sample.
  */
 export class DropOutDetector {
   readonly found: DropOut[] = [];
@@ -49,15 +45,21 @@ export class DropOutDetector {
   private stored = 0;
   private runStart = 0;
   private runValue = NaN;
-  /** The last peak of each value: a table by hash, in which a newer peak takes the place of an older one. */
-  private readonly peakAt = new Float64Array(SLOTS);
-  private readonly peakValue = new Float64Array(SLOTS);
+  /** Places of peaks, and how far back one of equal value stands: what may be repeats. */
+  private readonly candidates: Float64Array;
   private repeatEnd = 0;
   private repeatStart = 0;
   private repeatLag = 0;
 
-  /** @param sampleRate - in hertz */
-  constructor(private readonly sampleRate: number) {
+  /**
+   * @param sampleRate - in hertz
+   * @param block - the block that is pushed
+   */
+  constructor(
+    private readonly sampleRate: number,
+    private readonly block: ChannelBlock,
+  ) {
+    this.candidates = block.part(block.kernel.CANDIDATES, (2 * BLOCK_FRAMES) / STRIDE);
     this.shortest = Math.ceil(SHORTEST_DROP_OUT_S * sampleRate);
     this.longestLag = Math.round(LONGEST_LAG_S * sampleRate);
     this.longestRepeat = Math.round(LONGEST_REPEAT_S * sampleRate);
@@ -66,9 +68,9 @@ export class DropOutDetector {
     this.mask = size - 1;
   }
 
-  /** @param block - full, or the last one */
-  push(block: ChannelBlock): void {
-    const { samples, count, strides, lowest, highest } = block;
+  /** Takes the block as it stands: a full one, or the last. */
+  push(): void {
+    const { kernel, samples, count, strides, lowest, highest } = this.block;
     const start = this.position;
     this.store(samples, count);
     this.stored = start + count;
@@ -80,11 +82,11 @@ export class DropOutDetector {
       if (!Number.isNaN(this.runValue)) this.endRun(samples, from, Math.min(count, from + STRIDE), start);
       if (isFlat) this.beginRun(start + from, value);
     }
-    for (let s = 1; s < strides - 1; s++) {
-      const top = highest[s];
-      if (top > 0 && lowest[s] !== top && top >= highest[s - 1] && top >= highest[s + 1]) {
-        this.lookBack(samples, s * STRIDE, Math.min(count, (s + 1) * STRIDE), top, start);
-      }
+    const pairs = kernel.repeats(strides, start, PEAK_REACH, this.longestLag);
+    for (let i = 0; i < 2 * pairs; i += 2) {
+      const at = this.candidates[i];
+      // Peaks inside a repeat that was found already tell nothing new.
+      if (at >= this.repeatEnd) this.compare(at, this.candidates[i + 1]);
     }
     this.position += count;
   }
@@ -123,19 +125,6 @@ export class DropOutDetector {
       if (Math.abs(this.ring[i & this.mask] - held) >= LEAST_SOUND) return true;
     }
     return false;
-  }
-
-  private lookBack(samples: Float64Array, from: number, to: number, value: number, start: number): void {
-    let i = from;
-    while (i < to && samples[i] !== value) i++;
-    const at = start + i;
-    // Peaks inside a repeat that was found already tell nothing new.
-    const slot = slotOf(value);
-    const lag = at - this.peakAt[slot];
-    const isCandidate = this.peakValue[slot] === value && lag > PEAK_REACH && lag <= this.longestLag;
-    if (at >= this.repeatEnd && isCandidate) this.compare(at, lag);
-    this.peakAt[slot] = at;
-    this.peakValue[slot] = value;
   }
 
   /** How far the signal equals itself at a lag, around one sample; notes it when long enough. */

@@ -1,4 +1,3 @@
-import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { butterworthHighPass, butterworthLowPass } from './butterworth';
 import type { ChannelBlock } from './channel-block';
 import { FRAMES_PER_SECOND } from './frame-power';
@@ -19,8 +18,6 @@ export class LowBandFrames {
   readonly peaks = new GrowingFloats();
   private readonly divisor: number;
   private readonly lowRate: number;
-  /** The block in the band, at the low rate. */
-  private readonly low: Float64Array;
   private lowSamples = 0;
   private frame = 0;
   private frameEnd: number;
@@ -37,7 +34,6 @@ export class LowBandFrames {
     this.divisor = Math.max(1, Math.floor(sampleRate / LOW_RATE_HZ));
     this.lowRate = sampleRate / this.divisor;
     this.frameEnd = this.boundary(1);
-    this.low = block.part(block.kernel.LOW_BAND, BLOCK_FRAMES);
     const sections = [
       ...butterworthHighPass(4, PUFF_BAND.lowHz, this.lowRate),
       ...butterworthLowPass(4, PUFF_BAND.highHz, this.lowRate),
@@ -49,12 +45,14 @@ export class LowBandFrames {
 
   /** Takes the block as it stands. */
   push(): void {
-    const { low } = this;
-    const count = this.block.kernel.lowBand(this.block.count, this.divisor);
-    for (let i = 0; i < count; i++) {
-      const magnitude = Math.abs(low[i]);
-      if (magnitude > this.peak) this.peak = magnitude;
-      if (++this.lowSamples >= this.frameEnd) this.closeFrame();
+    const { kernel, count } = this.block;
+    const low = kernel.lowBand(count, this.divisor);
+    for (let at = 0; at < low;) {
+      const to = Math.min(low, at + Math.max(1, Math.ceil(this.frameEnd - this.lowSamples)));
+      this.peak = Math.max(this.peak, kernel.largestLow(at, to));
+      this.lowSamples += to - at;
+      at = to;
+      if (this.lowSamples >= this.frameEnd) this.closeFrame();
     }
   }
 

@@ -31,13 +31,13 @@ export class SpectralMeter {
     private readonly block: ChannelBlock,
   ) {
     this.bands = new BandPowerFrames(sampleRate);
-    this.dropOuts = new DropOutDetector(sampleRate);
+    this.dropOuts = new DropOutDetector(sampleRate, block);
   }
 
   /** Takes the block as it stands. */
   push(): void {
     this.bands.push(this.block.samples, this.block.count);
-    this.dropOuts.push(this.block);
+    this.dropOuts.push();
   }
 
   finish(): void {
