@@ -2,7 +2,8 @@
 // pairs), states and results of K-weighting; the phases of the true-peak interpolator; twelve samples from before the block (the
 // interpolator reaches eleven back; twelve keep the block aligned), the block and two samples more (vectors hold two);
 // lowest and highest sample of every stride; coefficients and states of the low band, and the block at its rate; a table
-// of peaks by value (place, value), and what may be repeats among those of a block.
+// of peaks by value (place, value), and what may be repeats among those of a block; lowest and highest sample of the block
+// and its flat strides.
 
 /** Samples of a block; BLOCK_FRAMES of src/core/audio/sample-stream.ts. */
 export const BLOCK: i32 = 8192;
@@ -26,7 +27,8 @@ export const LOW_BAND: usize = LOW_STATES + 4 * 2 * 8;
 export const PEAK_PLACES: usize = LOW_BAND + ((<usize>BLOCK) << 3);
 export const PEAK_VALUES: usize = PEAK_PLACES + ((<usize>8) << SLOT_BITS);
 export const CANDIDATES: usize = PEAK_VALUES + ((<usize>8) << SLOT_BITS);
-const END: usize = CANDIDATES + ((<usize>(BLOCK / STRIDE)) << 4);
+export const BLOCK_EXTREMES: usize = CANDIDATES + ((<usize>(BLOCK / STRIDE)) << 4);
+const END: usize = BLOCK_EXTREMES + 3 * 8;
 
 /** Makes room for all of it. */
 export function plan(): void {

@@ -4,6 +4,7 @@
 // the samples are written once; JavaScript checks the bounds of every access to an array, this does not.
 export {
   BEFORE,
+  BLOCK_EXTREMES,
   CANDIDATES,
   HIGHEST,
   K_COEFFICIENTS,

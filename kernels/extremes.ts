@@ -1,10 +1,10 @@
-import { HIGHEST, LOWEST, SAMPLES, STRIDE } from './block-layout';
+import { BLOCK_EXTREMES, HIGHEST, LOWEST, SAMPLES, STRIDE } from './block-layout';
 
 /**
  * Lowest and highest sample of every stride of a block; the last one may be short. Pairs of samples side by side, and
  * two such pairs, so that one comparison need not wait for the other.
  */
-export function extremes(count: i32): void {
+function ofStrides(count: i32): void {
   let low: usize = LOWEST;
   let high: usize = HIGHEST;
   const whole = count / STRIDE;
@@ -39,4 +39,23 @@ export function extremes(count: i32): void {
   }
   store<f64>(low, lowest);
   store<f64>(high, highest);
+}
+
+/** The same of the whole block, and how many of its strides hold one and the same value. */
+export function extremes(count: i32): void {
+  ofStrides(count);
+  let lowest = Infinity;
+  let highest = -Infinity;
+  let flat: f64 = 0;
+  const end: usize = (<usize>((count + STRIDE - 1) / STRIDE)) << 3;
+  for (let s: usize = 0; s < end; s += 8) {
+    const low = load<f64>(LOWEST + s);
+    const high = load<f64>(HIGHEST + s);
+    lowest = Math.min(lowest, low);
+    highest = Math.max(highest, high);
+    if (low == high) flat++;
+  }
+  store<f64>(BLOCK_EXTREMES, lowest);
+  store<f64>(BLOCK_EXTREMES, highest, 8);
+  store<f64>(BLOCK_EXTREMES, flat, 16);
 }

@@ -20,6 +20,7 @@ interface ChannelBlockKernel extends KernelExports {
   readonly SAMPLES: Place;
   readonly LOWEST: Place;
   readonly HIGHEST: Place;
+  readonly BLOCK_EXTREMES: Place;
   readonly LOW_SECTIONS: Place;
   readonly LOW_BAND: Place;
   readonly CANDIDATES: Place;
@@ -49,12 +50,30 @@ export class ChannelBlock {
   /** How many of the samples count, and in how many strides; the last one may be short. */
   count = 0;
   strides = 0;
+  /** Lowest and highest sample of the whole block, and strides that hold one and the same value. */
+  private readonly extremes: Float64Array;
 
   constructor() {
     this.kernel.plan();
     this.samples = this.part(this.kernel.SAMPLES, BLOCK_FRAMES);
     this.lowest = this.part(this.kernel.LOWEST, BLOCK_FRAMES / STRIDE);
     this.highest = this.part(this.kernel.HIGHEST, BLOCK_FRAMES / STRIDE);
+    this.extremes = this.part(this.kernel.BLOCK_EXTREMES, 3);
+  }
+
+  /** Lowest sample of the block. */
+  get bottom(): number {
+    return this.extremes[0];
+  }
+
+  /** Highest sample of the block. */
+  get top(): number {
+    return this.extremes[1];
+  }
+
+  /** Strides that hold one and the same value. */
+  get flatStrides(): number {
+    return this.extremes[2];
   }
 
   /**

@@ -70,18 +70,11 @@ export class DropOutDetector {
 
   /** Takes the block as it stands: a full one, or the last. */
   push(): void {
-    const { kernel, samples, count, strides, lowest, highest } = this.block;
+    const { kernel, samples, count, strides } = this.block;
     const start = this.position;
     this.store(samples, count);
     this.stored = start + count;
-    for (let s = 0; s < strides; s++) {
-      const from = s * STRIDE;
-      const value = lowest[s];
-      const isFlat = value === highest[s];
-      if (isFlat && value === this.runValue) continue;
-      if (!Number.isNaN(this.runValue)) this.endRun(samples, from, Math.min(count, from + STRIDE), start);
-      if (isFlat) this.beginRun(start + from, value);
-    }
+    if (this.block.flatStrides > 0 || !Number.isNaN(this.runValue)) this.followRuns(start);
     const pairs = kernel.repeats(strides, start, PEAK_REACH, this.longestLag);
     for (let i = 0; i < 2 * pairs; i += 2) {
       const at = this.candidates[i];
@@ -101,6 +94,18 @@ export class DropOutDetector {
     const first = Math.min(count, this.ring.length - at);
     this.ring.set(samples.subarray(0, first), at);
     if (first < count) this.ring.set(samples.subarray(first, count), 0);
+  }
+
+  private followRuns(start: number): void {
+    const { samples, count, strides, lowest, highest } = this.block;
+    for (let s = 0; s < strides; s++) {
+      const from = s * STRIDE;
+      const value = lowest[s];
+      const isFlat = value === highest[s];
+      if (isFlat && value === this.runValue) continue;
+      if (!Number.isNaN(this.runValue)) this.endRun(samples, from, Math.min(count, from + STRIDE), start);
+      if (isFlat) this.beginRun(start + from, value);
+    }
   }
 
   /** A gap of 5 ms holds at least one whole flat stride: from there its true beginning is looked for backwards. */

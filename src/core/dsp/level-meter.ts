@@ -8,7 +8,7 @@ const LOWEST_CLIP = 0.1;
 /**
  * Extremes and clipped runs of one channel. A clipped run is three or more equal samples in a row at the highest or
  * the lowest value of the clip, so that a clip turned down after it was clipped is still found out.
- * Only strides that reach an extreme found so far are looked at sample by sample.
+ * Only blocks that reach an extreme found so far are looked at, and of these the strides that do, sample by sample.
  */
 export class LevelMeter {
   private readonly top = new ExtremeRuns();
@@ -27,6 +27,11 @@ export class LevelMeter {
   /** @param block - full, or the last one */
   push(block: ChannelBlock): void {
     const { samples, count, strides, highest, lowest } = block;
+    if (block.top < this.top.extreme && -block.bottom < this.bottom.extreme) {
+      this.top.length = 0;
+      this.bottom.length = 0;
+      return;
+    }
     for (let s = 0; s < strides; s++) {
       const end = Math.min(count, (s + 1) * STRIDE);
       if (highest[s] >= this.top.extreme) this.top.scan(samples, s * STRIDE, end, 1);

@@ -23,13 +23,26 @@ export class WaveformPeaks {
    * @param channels - the same block of every channel; the extremes of all of them count
    */
   push(channels: readonly ChannelBlock[]): void {
-    for (let s = 0; s < channels[0].strides; s++) {
-      for (const { lowest, highest } of channels) {
-        if (lowest[s] < this.lowest) this.lowest = lowest[s];
-        if (highest[s] > this.highest) this.highest = highest[s];
-      }
-      if (++this.inColumn === this.columnLength) this.closeColumn();
+    const { strides } = channels[0];
+    for (let s = 0; s < strides;) {
+      const to = Math.min(strides, s + this.columnLength - this.inColumn);
+      if (to - s === strides) for (const { bottom, top } of channels) this.take(bottom, top);
+      else this.takeStrides(channels, s, to);
+      this.inColumn += to - s;
+      s = to;
+      if (this.inColumn === this.columnLength) this.closeColumn();
     }
+  }
+
+  private takeStrides(channels: readonly ChannelBlock[], from: number, to: number): void {
+    for (const { lowest, highest } of channels) {
+      for (let s = from; s < to; s++) this.take(lowest[s], highest[s]);
+    }
+  }
+
+  private take(lowest: number, highest: number): void {
+    if (lowest < this.lowest) this.lowest = lowest;
+    if (highest > this.highest) this.highest = highest;
   }
 
   /** @returns pairs low, high per column, and how many frames one column covers */

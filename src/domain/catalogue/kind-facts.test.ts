@@ -56,12 +56,14 @@ describe('facts of a kind', () => {
     ['a price', { prices: [{ amount: 90, currency: 'EUR', kind: 'street', date: '2026-01-01' }] }],
     ['points', { points: [{ specimen_id: '2', criterion: 'build', value: 4, reason: null, date: '2026-01-01' }] }],
     ['a part', { needs: [{ name: 'booster', uses: [], prices: [], isTyped: true }] }],
+    ['its sheet', { sheet: [{ field: 'weight', value: { type: 'number', value: 300, unit: 'g' } }] as never }],
+    ['a table', { tables: [{ protocol: 'p', step: 's', cells: [{ row: 'r', column: 'c', value: 4 }] }] as never }],
     ['the day of the first test', { base: { ...UNITS[1].base, first_tested: '2025-01-01' } }],
   ];
   it.each(CHANGES)('after %s has changed are those of a beginning, and made anew for that unit alone', (_, change) => {
     const kind = new KindFacts();
     const before = of(kind, UNITS);
-    const units = [UNITS[0], known('2', change), UNITS[2]];
+    const units = [UNITS[0], { ...UNITS[1], ...change }, UNITS[2]];
     const after = of(kind, units);
     expect(after).toEqual(of(new KindFacts(), units));
     expect(after.facts.map((f, i) => f === before.facts[i])).toEqual([true, false, true]);
@@ -86,11 +88,54 @@ describe('facts of a kind', () => {
     expect(after.facts[2].figures.rearRejection?.between).not.toBe(answered.facts[2].figures.rearRejection?.between);
   });
 
+  it('are the same objects where only that of a unit has changed which facts are not made of', () => {
+    const kind = new KindFacts();
+    const before = of(kind, UNITS);
+    const away = { ...UNITS[1], base: { ...UNITS[1].base, on_desk: false } };
+    expect(of(kind, [UNITS[0], away, UNITS[2]]).facts.map((f, i) => f === before.facts[i])).toEqual([true, true, true]);
+    const later = { ...away, points: [{ specimen_id: '2', criterion: 'build', value: 4, reason: null, date: '2026-01-01' }] }; // prettier-ignore
+    expect(of(kind, [UNITS[0], later, UNITS[2]]).facts[1].byHand['build']?.value).toBe(4);
+  });
+
+  it('follow other versions of protocols, and what bridges them', () => {
+    const [first] = PROTOCOLS;
+    const steps = first.steps.map((s) => (s.role === 'rear' || s.id === 'rear' ? { ...s, distanceM: 0.3 } : s));
+    const both = [first, { ...first, version: 2, steps }];
+    const second = (id: string, value: number): FactRow => ({ ...fact(id, value), protocol_version: 2, day: '2026-02-01' }); // prettier-ignore
+    const units = [UNITS[0], { ...UNITS[1], facts: [second('2', 9)] }, UNITS[2]];
+    const rejection = (kind: KindFacts, of: readonly KnownUnit[], protocols = both) =>
+      kind.of(of, protocols, new Map(), criteria, RATES).facts.map((f) => f.figures.rearRejection?.value ?? null);
+    const kind = new KindFacts();
+    expect(rejection(kind, units, [first, { ...first, version: 2 }])).toEqual([11, 9, 13]);
+    expect(rejection(kind, units), 'the step was done otherwise').toEqual([null, 9, null]);
+    const bridging = (id: string, before: number, after: number) => [second(id, after), fact(id, before)];
+    const bridged = [
+      { ...units[0], bridging: bridging('1', 12, 10) },
+      units[1],
+      { ...units[2], bridging: bridging('3', 16, 14) },
+    ];
+    expect(rejection(kind, bridged)).toEqual([9, 9, 11]);
+    expect(rejection(kind, units), 'and back').toEqual([null, 9, null]);
+  });
+
   it('of a unit that is gone are gone, and of one more are there', () => {
     const kind = new KindFacts();
     of(kind, UNITS);
     expect(of(kind, UNITS.slice(1)).facts.map((f) => f.id)).toEqual(['2', '3']);
     expect(of(kind, [...UNITS, known('4')]).facts.map((f) => f.id)).toEqual(['1', '2', '3', '4']);
+    expect(of(kind, []).facts).toEqual([]);
+    expect(of(kind, UNITS)).toEqual(of(new KindFacts(), UNITS));
+  });
+
+  it('of those that stay are the same objects as others come and go', () => {
+    const kind = new KindFacts();
+    const before = of(kind, UNITS);
+    const two = of(kind, UNITS.slice(1)).facts;
+    expect([two[0] === before.facts[1], two[1] === before.facts[2]]).toEqual([true, true]);
+    const back = of(kind, UNITS).facts;
+    // The one that came back is made anew, as it says the same.
+    expect(back.map((f, i) => f === before.facts[i])).toEqual([false, true, true]);
+    expect(back).toEqual(before.facts);
   });
 
   it('carry the price of parts by which it cannot be used', () => {
@@ -143,6 +188,10 @@ describe('rows of lists', () => {
     expect(first).toMatchObject({ id: '1', place: 2, stratum: 1, composite: 3.5 });
     const moved = rows.of(UNITS[0], facts[0], { ...PLACED, place: 5 }, criteria, scatters);
     expect(moved.place).toBe(5);
+    const at = (change: Partial<typeof PLACED>) =>
+      rows.of(UNITS[0], facts[0], { ...PLACED, ...change }, criteria, scatters);
+    expect(at({ stratum: 2 }).stratum).toBe(2);
+    expect(at({ stratum: 2, composite: 3.6 })).toMatchObject({ place: 2, stratum: 2, composite: 3.6 });
     expect(moved.figures).toBe(first.figures);
     expect(rows.of(UNITS[0], facts[0], undefined, criteria, scatters)).toMatchObject({ place: null, stratum: null, composite: null }); // prettier-ignore
   });
@@ -155,6 +204,12 @@ describe('rows of lists', () => {
     const dearer = { ...facts[0], prices: [{ amount: 180, currency: 'EUR', kind: 'street', date: '2026-02-01' }] } as const; // prettier-ignore
     expect(rows.of(UNITS[0], dearer as never, PLACED, criteria, scatters).price?.amount).toBe(180);
     expect(rows.of(UNITS[0], facts[0], PLACED, null, scatters).hasRules).toBe(false);
+    const condenser = { ...UNITS[0], sheet: [{ field: 'transducer', value: { type: 'words', words: ['condenser'] } }] as const }; // prettier-ignore
+    expect(rows.of(condenser, facts[0], PLACED, null, scatters).classes).not.toEqual(first.classes);
+    expect(rows.of(UNITS[0], facts[0], PLACED, null, scatters).classes).toEqual(first.classes);
+    const wide = of(new KindFacts(), [{ ...UNITS[0], repeated: [repeated(10), repeated(14)] }]).scatters;
+    const again = (of: typeof scatters) => rows.of(UNITS[0], facts[0], PLACED, criteria, of).figures;
+    expect(again(scatters)).not.toEqual(again(wide));
     expect(rows.of(UNITS[0], facts[0], PLACED, criteria, scatters)).toEqual(first);
   });
 });

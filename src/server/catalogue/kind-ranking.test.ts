@@ -79,3 +79,27 @@ it('keeps what it handed out: points of a unit that changed later are those of t
   await kind.rank([unit('1', 5)], RUBRIC);
   expect(before.points.get('1')).toEqual([2]);
 });
+
+it('says where each stands, best first, and how surely it stands above the next', async () => {
+  const { kind } = ranking('standings');
+  const { standings, points, rubric } = await kind.rank([unit('1', 2), unit('2', 4), unit('3', null)], RUBRIC);
+  expect(standings.map(({ id, place, stratum, composite }) => [id, place, stratum, composite])).toEqual([
+    ['2', 1, 1, 4],
+    ['3', 2, 1, 3],
+    ['1', 3, 2, 2],
+  ]);
+  expect([standings[0].rank90[0], standings[2].rank90[1], standings[2].beatsNext]).toEqual([1, 3, null]);
+  expect(standings[0].beatsNext).toBeGreaterThan(0.5);
+  expect(standings[1].sd).toBeGreaterThan(standings[0].sd);
+  expect([...points]).toEqual([
+    ['1', [2]],
+    ['2', [4]],
+    ['3', [null]],
+  ]);
+  expect(rubric).toBe(RUBRIC);
+});
+
+it('does not go on from nothing', async () => {
+  const kind = new KindRanking('nothing', () => Promise.resolve(null));
+  await expect(kind.rank([unit('1', 2)], RUBRIC)).rejects.toThrow('ranked nothing of nothing');
+});
