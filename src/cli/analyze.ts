@@ -1,6 +1,5 @@
 import { availableParallelism } from 'node:os';
 import { Command } from 'commander';
-import Table from 'cli-table3';
 import type { ClipSummary } from '#contracts/clip-summary';
 import { workerFolder } from '#server/platform/package-root';
 import { bytesOf, isShared } from '#server/platform/shared-clip';
@@ -30,7 +29,7 @@ export function analyzeCommand(): Command {
     .addOption(numberOption('--to <s>', 'and ends here', { low: 0, high: 1e6 }))
     .action(async (files: string[], options: AnalyzeOptions) => {
       const results = await analyzeFiles(files, options);
-      process.stdout.write(options.json ? `${JSON.stringify(results, null, 2)}\n` : table(results));
+      process.stdout.write(options.json ? `${JSON.stringify(results, null, 2)}\n` : await table(results));
     });
 }
 
@@ -80,8 +79,9 @@ async function measureInThreads(clips: Clips, { segments, ...options }: Task): P
   }
 }
 
-function table(results: readonly AnalyzedFile[]): string {
+async function table(results: readonly AnalyzedFile[]): Promise<string> {
   if (results.length === 0) return '';
+  const { default: Table } = await import('cli-table3');
   const rows = new Table({
     head: [
       'file',

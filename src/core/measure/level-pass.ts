@@ -145,5 +145,7 @@ function weightedFramePowers(channels: readonly LevelMeters[], weights: readonly
 /** A square of a sample of any format is larger than zero, so a mean square of zero is a frame of zeros. */
 function zeroFrames(channels: readonly LevelMeters[]): Uint8Array {
   const powers = channels.map((meters) => meters.frames.plain.view());
-  return Uint8Array.from(powers[0], (_, i) => (powers.every((p) => p[i] === 0) ? 1 : 0));
+  const isZero = new Uint8Array(powers[0].length).fill(1);
+  for (const channel of powers) for (let i = 0; i < isZero.length; i++) if (channel[i] !== 0) isZero[i] = 0;
+  return isZero;
 }

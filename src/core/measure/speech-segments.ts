@@ -75,7 +75,8 @@ export function speechSegments(framePowers: Float64Array, isZeroFrame: Uint8Arra
   const threshold = isSteady
     ? floor + settings.steadyRangeDb
     : speechThreshold(sounding.length > 0 ? sounding : levels, floor, loud);
-  const active = Uint8Array.from(levels, (level) => (level > threshold ? 1 : 0));
+  const active = new Uint8Array(count);
+  for (let i = 0; i < count; i++) if (levels[i] > threshold) active[i] = 1;
   // Soft sounds are taken out before short pauses are closed, or a breath would join the phrase that follows it.
   const sounds = runs(active, 1);
   const strong = new Uint8Array(count);
