@@ -118,6 +118,15 @@ describe('facts of a kind', () => {
     expect(rejection(kind, units), 'and back').toEqual([null, 9, null]);
   });
 
+  it('follow what readings of one among them differ by', () => {
+    const kind = new KindFacts();
+    const between = (units: readonly KnownUnit[]) => of(kind, units).facts[2].figures.rearRejection?.between;
+    const before = between(UNITS);
+    const scattered = [{ ...UNITS[0], repeated: [repeated(10), repeated(14)] }, ...UNITS.slice(1)];
+    expect(between(scattered)).not.toBe(before);
+    expect(between(UNITS)).toBe(before);
+  });
+
   it('of a unit that is gone are gone, and of one more are there', () => {
     const kind = new KindFacts();
     of(kind, UNITS);
@@ -196,20 +205,24 @@ describe('rows of lists', () => {
     expect(rows.of(UNITS[0], facts[0], undefined, criteria, scatters)).toMatchObject({ place: null, stratum: null, composite: null }); // prettier-ignore
   });
 
-  it('follow their unit, its facts and the rules', () => {
+  it('follow their unit, its facts and the rules, each for itself', () => {
     const rows = new UnitRows();
-    const first = rows.of(UNITS[0], facts[0], PLACED, criteria, scatters);
-    const away = known('1', { base: { ...UNITS[0].base, on_desk: false } });
-    expect(rows.of(away, facts[0], PLACED, criteria, scatters).onDesk).toBe(false);
-    const dearer = { ...facts[0], prices: [{ amount: 180, currency: 'EUR', kind: 'street', date: '2026-02-01' }] } as const; // prettier-ignore
-    expect(rows.of(UNITS[0], dearer as never, PLACED, criteria, scatters).price?.amount).toBe(180);
-    expect(rows.of(UNITS[0], facts[0], PLACED, null, scatters).hasRules).toBe(false);
-    const condenser = { ...UNITS[0], sheet: [{ field: 'transducer', value: { type: 'words', words: ['condenser'] } }] as const }; // prettier-ignore
-    expect(rows.of(condenser, facts[0], PLACED, null, scatters).classes).not.toEqual(first.classes);
-    expect(rows.of(UNITS[0], facts[0], PLACED, null, scatters).classes).toEqual(first.classes);
-    const wide = of(new KindFacts(), [{ ...UNITS[0], repeated: [repeated(10), repeated(14)] }]).scatters;
-    const again = (of: typeof scatters) => rows.of(UNITS[0], facts[0], PLACED, criteria, of).figures;
-    expect(again(scatters)).not.toEqual(again(wide));
-    expect(rows.of(UNITS[0], facts[0], PLACED, criteria, scatters)).toEqual(first);
+    const [unit, own] = [UNITS[0], facts[0]];
+    const first = rows.of(unit, own, PLACED, criteria, scatters);
+    const back = () => rows.of(unit, own, PLACED, criteria, scatters);
+    const away = { ...unit, base: { ...unit.base, on_desk: false } };
+    expect(rows.of(away, own, PLACED, criteria, scatters).onDesk).toBe(false);
+    expect(back()).toEqual(first);
+    const dearer = { ...own, prices: [{ amount: 180, currency: 'EUR', kind: 'street', date: '2026-02-01' }] } as const;
+    expect(rows.of(unit, dearer as never, PLACED, criteria, scatters).price?.amount).toBe(180);
+    expect(back()).toEqual(first);
+    expect(rows.of(unit, own, PLACED, null, scatters).hasRules).toBe(false);
+    expect(back()).toEqual(first);
+    const condenser = { ...unit, sheet: [{ field: 'transducer', value: { type: 'words', words: ['condenser'] } }] as const }; // prettier-ignore
+    expect(rows.of(condenser, own, PLACED, criteria, scatters).classes).not.toEqual(first.classes);
+    expect(back()).toEqual(first);
+    const wide = of(new KindFacts(), [{ ...unit, repeated: [repeated(10), repeated(14)] }]).scatters;
+    expect(rows.of(unit, own, PLACED, criteria, wide).figures).not.toEqual(first.figures);
+    expect(back()).toEqual(first);
   });
 });
