@@ -62,12 +62,12 @@ describe('what is sent out', () => {
     // Names: of units, takes, steps, files, hashes of the recordings; anywhere, in any case.
     const rows = await app.database.query<{ sha256: string; maker: string; model: string }>('SELECT t.clip_sha256 AS sha256, u.maker, u.model FROM take t JOIN run r ON r.id = t.run_id JOIN unit u ON u.id = r.specimen_id'); // prettier-ignore
     const secrets = [...units.map((u) => u.name), ...rows.flatMap((r) => [r.sha256.slice(0, 12), r.maker, r.model]), 'speech', 'known-worse', 'without highs']; // prettier-ignore
-    for (const [path, bytes] of files)
-      for (const secret of new Set(secrets)) {
-        // Samples as text are compared below, byte by byte: in millions of signs five letters meet by chance.
-        const text = `${path} ${bytes.toString('latin1').replaceAll(/[A-Za-z0-9+/]{2000,}/g, '')}`.toLowerCase();
+    for (const [path, bytes] of files) {
+      // Samples as text are compared below, byte by byte: in millions of signs five letters meet by chance.
+      const text = `${path} ${bytes.toString('latin1').replaceAll(/[A-Za-z0-9+/]{2000,}/g, '')}`.toLowerCase();
+      for (const secret of new Set(secrets))
         expect(text.includes(secret.toLowerCase()), `${secret} in ${path}`).toBe(false);
-      }
+    }
     // Metadata and durations: the same headers, nothing but the samples.
     const wavs = [...files].filter(([path]) => path.endsWith('.wav')).map(([, bytes]) => bytes);
     expect(new Set(wavs.map((w) => w.length)).size).toBe(1);
