@@ -156,6 +156,11 @@ describe('handling and wind', () => {
     const [z] = handlingNoise(loudest, 30, -23, 40);
     // At 40 dB the knock would stand at −10 dBFS, 13 dB over the speech.
     expect(z.value).toBeCloseTo(13, 1);
+    const [each, weighted] = handlingNoise({ zDbfs: -20, aDbfs: -26 }, 30, -23, 40);
+    expect([each.quantity, each.value, weighted.quantity, weighted.value]).toEqual(['handlingZ', 13, 'handlingA', 7]);
+    expect(handlingNoise({ zDbfs: -20, aDbfs: -26 }, 30, -Infinity, 40)[0].notMeasured).toMatch(
+      /speech take is silent/,
+    );
     expect(handlingNoise({ zDbfs: -Infinity, aDbfs: -Infinity }, 30, -23, 40)[1].notMeasured).toMatch(
       /digital silence/,
     );

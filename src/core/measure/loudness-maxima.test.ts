@@ -113,6 +113,11 @@ describe('dual mono and channels', () => {
     ];
     expect(dual.integratedLufs - mono.integratedLufs).toBeCloseTo(10 * Math.log10(2), 9);
     expect(dual.truePeakDbtp).toBe(mono.truePeakDbtp);
+    // Two channels are two loudspeakers as they are.
+    const stereo = async (dualMono: boolean) =>
+      (await analyseLevel(memoryStream([signal, signal]), { dualMono })).loudness.integratedLufs;
+    expect(await stereo(true)).toBe(await stereo(false));
+    expect(await stereo(false)).toBeCloseTo(dual.integratedLufs, 9);
   });
   it('two channels are told apart', async () => {
     const { channels, level } = await analyse([tone(-20, 2), scaled(tone(-20, 2), -12).map((x) => x + 0.01)]);

@@ -80,6 +80,14 @@ describe('noise from all pauses', () => {
     }
   });
 
+  it('a gain that rises in the pauses is named, and what is read is at most the noise', async () => {
+    for (const seed of ['a', 'b']) {
+      const noise = await noiseOf('automatic-gain', seed);
+      expect(noise.findings.map((f) => f.text)).toEqual([expect.stringMatching(/^the level rises in the pauses, by [23]\.\d dB: automatic gain\?$/)]); // prettier-ignore
+      expect([kinds(noise), noise.bound]).toEqual([['automatic-gain'], 'at-most']);
+    }
+  });
+
   it('a room that breathes by ±3 dB widens it', async () => {
     const [steady, breathing] = [await noiseOf('none'), await noiseOf('breathing')];
     expect(breathing.a.uncertaintyDb).toBeGreaterThan(5 * (steady.a.uncertaintyDb ?? Infinity));

@@ -186,6 +186,14 @@ describe('room from an impulse response, ISO 3382-2', () => {
     expect(room.t30).toBeNull();
     expect(roomMeasurements(room).find((m) => m.quantity === 't30')?.notMeasured).toMatch(/noise/);
   });
+  it('octaves are those that the sample rate holds whole', () => {
+    const octaves = (sampleRate: number) =>
+      roomReport(new Float64Array(sampleRate).fill(1e-3, 0, 9), sampleRate).octaves.map((o) => o.centreHz);
+    expect(octaves(rate)).toEqual([125, 250, 500, 1000, 2000, 4000]);
+    // The upper edge of 2 kHz is 2,828 Hz, that of 4 kHz 5,657 Hz.
+    expect(octaves(8000)).toEqual([125, 250, 500, 1000, 2000]);
+    expect(octaves(5600)).toEqual([125, 250, 500, 1000]);
+  });
   it('a free field has no decay, and says so', () => {
     const click = new Float64Array(rate);
     click[100] = 1;

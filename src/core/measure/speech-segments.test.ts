@@ -81,3 +81,26 @@ describe('speechSegments on labelled synthetic takes', () => {
     expect(speechSegments(new Float64Array())).toEqual({ speech: [], silence: [], events: [] });
   });
 });
+
+describe('from frames of 20 ms made by hand', () => {
+  /** Loud from 2 to 6 s and from 8 to 12 s, soft at 14 s, in 18 s of quiet. */
+  const powers = (soft: number) =>
+    Float64Array.from({ length: 900 }, (_, i) => {
+      const t = i / 50;
+      if ((t >= 2 && t < 6) || (t >= 8 && t < 12)) return 1e-3;
+      return t >= 14 && t < 14.6 ? soft : 1e-9;
+    });
+  const rounded = (list: readonly Segment[]) => list.map((s) => [Math.round(s.startS), Math.round(s.endS)]);
+
+  it('a soft sound is an event, what was said is none, whichever of two phrases it is', () => {
+    const { speech, silence, events } = speechSegments(powers(1e-6));
+    expect(rounded(speech)).toEqual([
+      [2, 6],
+      [8, 12],
+    ]);
+    expect(rounded(events)).toEqual([[14, 15]]);
+    expect(silence).toHaveLength(4);
+    expect(speechSegments(powers(1e-9)).events).toEqual([]);
+    expect(rounded(speechSegments(powers(1e-3)).speech)).toContainEqual([14, 15]);
+  });
+});

@@ -112,6 +112,9 @@ describe('a take of tones', () => {
         },
       };
       expect(await readToneOf(inPieces)).toEqual(whole);
+      // A reader that has to wait for its bytes.
+      const later = memoryStream(channels, RATE);
+      expect(await readToneOf({ ...later, read: async (into) => Promise.resolve(later.read(into)) })).toEqual(whole);
       expect(await readToneOf(memoryStream([sine(997, -1, 1)], RATE))).toBeNull();
     },
   );
