@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest';
+import { A_TOTAL, VALUES_PER_FRAME, Z_TOTAL } from '../dsp/band-power-frames';
+import { THIRD_OCTAVE_BANDS } from '../dsp/third-octave-bands';
+import { silenceMeasurements, silenceNoise, type NoiseInput } from './silence-noise';
+
+const RATE = 48_000;
+const LENGTH = 16_384;
+const HOP_S = LENGTH / 2 / RATE;
+const AT = THIRD_OCTAVE_BANDS.findIndex((b) => b.nominalHz === 1000);
+
+/** Frames of a clip whose noise, all of it about 1 kHz, has a level over time; dB re full scale, mean squares. */
+function clip(
+  seconds: number,
+  levelDb: (t: number) => number,
+  zeros: (t: number) => boolean = () => false,
+): NoiseInput {
+  const power = (t: number): number => (zeros(t) ? 0 : 10 ** (levelDb(t) / 10));
+  const frames = Math.floor(seconds / HOP_S) - 1;
+  const bandFrames = new Float64Array(frames * VALUES_PER_FRAME);
+  for (let f = 0; f < frames; f++)
+    for (const at of [AT, Z_TOTAL, A_TOTAL]) bandFrames[f * VALUES_PER_FRAME + at] = power((f + 1) * HOP_S);
+  const count = Math.floor(seconds * 50);
+  return {
+    ...{ bandFrames, frameLength: LENGTH, sampleRate: RATE, bits: 24 },
+    // A scatter of a third of a decibel: a level without any would make every change a disturbance.
+    framePowers: Float64Array.from(
+      { length: count },
+      (_, i) => power(i / 50) * 10 ** ((i % 2 === 0 ? 0.03 : -0.03) / 2),
+    ),
+    isZeroFrame: Uint8Array.from({ length: count }, (_, i) => (zeros(i / 50) ? 1 : 0)),
+  };
+}
+
+/** Words from 0 to 3 s and from 7 to 10 s; 4 s of pause behind either, less what is trimmed. */
+const PAUSES = [
+  { startS: 3.2, endS: 6.8 },
+  { startS: 10.2, endS: 13.8 },
+];
+const since = (t: number): number | null => (t >= 3 && t < 7 ? t - 3 : t >= 10 && t < 14 ? t - 10 : null);
+const spoken = (pause: (sinceS: number) => number) =>
+  clip(14.4, (t) => {
+    const inPause = since(t);
+    return inPause === null ? -20 : pause(inPause);
+  });
+/** AES17 dBFS of a mean square in dB: a full-scale sine is 0. */
+const dbfs = (meanSquareDb: number): number => meanSquareDb + 10 * Math.log10(2);
+
+describe('noise of pauses made by hand', () => {
+  it('is the mean power of their frames, over as many seconds as they last', () => {
+    const noise = silenceNoise(
+      spoken(() => -80),
+      PAUSES,
+    );
+    expect(noise?.a.levelDbfs).toBeCloseTo(dbfs(-80), 9);
+    expect(noise?.z.levelDbfs).toBeCloseTo(dbfs(-80), 9);
+    expect(noise).toMatchObject({ pauses: 2, bound: 'exact', refused: null, findings: [], highHz: 20_000 });
+    expect(noise?.seconds).toBeCloseTo(7.2, 9);
+    expect(noise?.thirdOctave[AT].levelDbfs).toBeCloseTo(dbfs(-80), 9);
+    expect(noise?.thirdOctave[AT + 1].levelDbfs).toBeNull();
+    const [z, a] = silenceMeasurements(noise);
+    expect([z.quantity, a.quantity]).toEqual(['silenceRmsZ', 'silenceRmsA']);
+    expect(a.condition).toMatch(/A-weighted, .*2 pauses of 7\.2 s/);
+  });
+
+  it('that still falls is at most what the end of each pause says', () => {
+    // 9 dB in 4 s: over the middle of the thirds of 3.6 s, 5.4 dB.
+    const noise = silenceNoise(
+      spoken((s) => -70 - 2.25 * s),
+      PAUSES,
+    );
+    expect(noise?.bound).toBe('at-most');
+    expect(noise?.findings).toEqual([{ kind: 'room-tail', text: expect.stringMatching(/^the level still falls in the pauses, by 5\.[2-6] dB: tail of the room$/) as string }]); // prettier-ignore
+    // Read at the last whole frame, whose middle lies less than a frame before the end of the pause.
+    const [latest, earliest] = [3.8 - HOP_S, 3.8 - 2.1 * HOP_S].map((s) => dbfs(-70 - 2.25 * s));
+    expect(noise?.a.levelDbfs).toBeGreaterThan(latest - 0.01);
+    expect(noise?.a.levelDbfs).toBeLessThan(earliest);
+  });
+
+  it('that rises is at most what the beginning says, and half as unsure as it rises', () => {
+    const noise = silenceNoise(
+      spoken((s) => -80 + 2.25 * s),
+      PAUSES,
+    );
+    expect(noise?.bound).toBe('at-most');
+    expect(noise?.findings).toEqual([{ kind: 'automatic-gain', text: expect.stringMatching(/^the level rises in the pauses, by 5\.[2-6] dB: automatic gain\?$/) as string }]); // prettier-ignore
+    const [soonest, latest] = [0.2 + HOP_S, 0.2 + 2.1 * HOP_S].map((s) => dbfs(-80 + 2.25 * s));
+    expect(noise?.a.levelDbfs).toBeGreaterThan(soonest - 0.01);
+    expect(noise?.a.levelDbfs).toBeLessThan(latest);
+    expect(noise?.a.uncertaintyDb).toBeGreaterThan(5.2 / 2);
+    expect(noise?.a.uncertaintyDb).toBeLessThan(3.2);
+  });
+
+  it('leaves out a click in a pause, and says where it was', () => {
+    const noise = silenceNoise(
+      spoken((s) => (s >= 2 && s < 2.04 ? -50 : -80)),
+      PAUSES,
+    );
+    expect(noise?.a.levelDbfs).toBeCloseTo(dbfs(-80), 9);
+    expect(noise?.findings).toEqual([{ kind: 'click', text: 'click in a pause at 5.0 s, 12.0 s, left out' }]);
+    expect(noise?.segment.endS).toBeLessThan(5);
+    // Where nothing is left without it, it is what there is.
+    const short = [{ startS: 4.8, endS: 5.3 }];
+    expect(
+      silenceNoise(
+        spoken((s) => (s >= 2 && s < 2.04 ? -50 : -80)),
+        short,
+      )?.a.levelDbfs,
+    ).not.toBeNaN();
+  });
+
+  it('says where the pauses differ, and is as unsure as that', () => {
+    const differs = (byDb: number) =>
+      silenceNoise(
+        clip(14.4, (t) => (since(t) === null ? -20 : t < 7 ? -80 : -80 + byDb)),
+        PAUSES,
+      );
+    expect(differs(2)?.findings).toEqual([]);
+    expect(differs(4)?.findings).toEqual([{ kind: 'unsteady', text: 'the pauses differ by 4.0 dB' }]);
+    // Six seconds, three of them 4 dB higher: 2.191 dB over √6, widened by Student's t for six, 2.571 / 2.
+    expect((differs(4)?.a.uncertaintyDb ?? 0) / ((2.191 / Math.sqrt(6)) * (2.571 / 2))).toBeCloseTo(1, 1);
+    expect(differs(0)?.a.uncertaintyDb).toBeLessThan(0.15);
+  });
+
+  it('has no figure where a pause is digital silence, but leaves out zeros at the edges of the file', () => {
+    const zeros = (from: number, to: number) =>
+      silenceNoise(clip(14.4, (t) => (since(t) === null ? -20 : -80), (t) => t >= from && t < to), PAUSES); // prettier-ignore
+    expect(zeros(4, 5)).toMatchObject({ refused: expect.stringMatching(/digital silence/) as string, pauses: 0 });
+    const edge = silenceNoise(
+      clip(14, (t) => (since(t) === null ? -20 : -80), (t) => t >= 10), // prettier-ignore
+      [PAUSES[0], { startS: 10.2, endS: 14 }],
+    );
+    expect(edge?.a.levelDbfs).toBeCloseTo(dbfs(-80), 9);
+    expect(edge?.findings).toEqual([{ kind: 'padding', text: 'digital silence at the edge of the file was left out' }]);
+    expect(
+      silenceNoise(
+        spoken(() => -80),
+        [],
+      ),
+    ).toBeNull();
+  });
+
+  it('below the steps of the format is none', () => {
+    const at16 = (db: number) => silenceNoise({ ...spoken(() => db), bits: 16 }, PAUSES)?.refused ?? null;
+    // 16 bits round with 2^−30/12, −101.1 dB; half of what of it lies below 20 kHz is −104.9 dB.
+    expect(at16(-106)).toMatch(/below what 16 bits can hold/);
+    expect(at16(-104)).toBeNull();
+  });
+});
