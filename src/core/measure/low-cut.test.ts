@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { butterworthHighPassDb } from '../dsp/butterworth';
-import { fitLowCut, lowCutVerdict } from './low-cut';
+import { fitLowCut, lowCutVerdict, lowCutWords } from './low-cut';
 
 /** Third octaves from 25 Hz to 1 kHz. */
 const HZ = Array.from({ length: 17 }, (_, i) => 25 * 2 ** (i / 3));
@@ -71,4 +71,12 @@ describe('what the parts of the material agree about', () => {
     const high = flat.filter((p) => p.hz > 170);
     expect(lowCutVerdict(high, [high, high], [high])).toMatchObject({ reason: 'it holds too little below 160 Hz' });
   });
+});
+
+it('is said with its order, its corner and how sure that is', () => {
+  const found = { kind: 'found', cornerHz: 80.4, order: 2, residualDb: 0.1, cornerU: 3.4, orders: [2, 2] } as const;
+  expect(lowCutWords(found)).toBe('low-cut of order 2 at 80 ±3 Hz');
+  expect(lowCutWords({ ...found, orders: [1, 3], cornerU: 0.2 })).toBe('low-cut of order 1 to 3 at 80 ±1 Hz');
+  expect(lowCutWords({ kind: 'none' })).toBe('no hidden low-cut');
+  expect(lowCutWords({ kind: 'untold', reason: 'why' })).toMatch(/cannot be told from these words: why$/);
 });

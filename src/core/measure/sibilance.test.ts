@@ -44,6 +44,16 @@ describe('sibilance from frames made by hand', () => {
     expect(sounds([s, s, v, v, s, s, s])).toBe(2);
   });
 
+  it('is surer of several fricatives than of one as long', () => {
+    const u = (list: readonly (readonly [number, number])[]) =>
+      sibilance(frames(list), FRAME_S, [{ startS: 0, endS: 9 }]).uncertainty ?? NaN;
+    const [s, t, v] = [[3, -12] as const, [1, -12] as const, VOWEL];
+    expect(u([s, t, s, t, s, t]) / u([s, t, s, v, v, t, s, t])).toBeCloseTo(Math.SQRT2, 6);
+    // In whatever order they come.
+    expect(sibilance(frames([t, s, s, s, t, t, s]), FRAME_S, [{ startS: 0, endS: 9 }]).value).toBeCloseTo(3, 9);
+    expect(sibilance(frames([s, t, t, t, t, t, t]), FRAME_S, [{ startS: 0, endS: 9 }]).value).toBeCloseTo(1.8, 9);
+  });
+
   it('leaves out what is 35 dB below the loud frames, whatever its balance', () => {
     const loud = Array.from({ length: 10 }, () => [3, -12] as const);
     const faint = (level: number) => [...loud, [3, level], [3, level]] as (readonly [number, number])[];

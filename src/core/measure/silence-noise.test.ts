@@ -139,6 +139,51 @@ describe('noise of pauses made by hand', () => {
     ).toBeNull();
   });
 
+  it('leaves out a pause with a breath all through it, where most have none', () => {
+    const breaths = (t: number) => (since(t) === null ? -20 : t > 10 ? -70 : -80);
+    const three = [{ startS: 3.2, endS: 4.7 }, { startS: 5, endS: 6.8 }, { startS: 10.2, endS: 11.8 }]; // prettier-ignore
+    const noise = silenceNoise(clip(14.4, breaths), three);
+    expect(noise?.findings).toEqual([{ kind: 'sound', text: '1 of 3 pauses up to 10.0 dB louder (breath?), left out' }]); // prettier-ignore
+    expect([noise?.pauses, noise?.a.levelDbfs]).toEqual([2, expect.closeTo(dbfs(-80), 9)]);
+    // Half of the time is no exception: then the pauses differ.
+    expect(silenceNoise(clip(14.4, breaths), PAUSES)?.findings[0]).toMatchObject({ kind: 'unsteady' });
+  });
+
+  it('leaves out an edge that was pasted, and says by how much it is quieter', () => {
+    const faded = (t: number) => (since(t) === null ? -20 : t > 10 ? -95 : -80);
+    const noise = silenceNoise(clip(12.2, faded), [PAUSES[0], { startS: 10.2, endS: 12.2 }]);
+    expect(noise?.findings).toEqual([{ kind: 'padding', text: 'the edge of the file is 15.0 dB quieter than the pauses between the words (pasted or faded?), left out' }]); // prettier-ignore
+    expect([noise?.pauses, noise?.a.levelDbfs]).toEqual([1, expect.closeTo(dbfs(-80), 9)]);
+  });
+
+  it('is at least what a gate leaves, and none where it closes by more than 10 dB', () => {
+    const gated = (byDb: number) =>
+      silenceNoise(
+        spoken((s) => (s < 0.5 ? -70 : -70 - byDb)),
+        PAUSES,
+      );
+    expect(gated(8)).toMatchObject({ bound: 'at-least', refused: null });
+    expect(gated(8)?.findings).toContainEqual({ kind: 'gate', text: expect.stringMatching(/^the noise falls by (7\.[89]|8\.[01]) dB after the words: gate or expander$/) as string }); // prettier-ignore
+    expect(gated(15)?.refused).toMatch(
+      /^The noise falls by (14\.[89]|15\.[01]) dB after the words: a gate or an expander hides it\.$/,
+    );
+    expect(silenceMeasurements(gated(15))[1]).toMatchObject({ value: null, notMeasured: gated(15)?.refused });
+    expect(gated(5)?.bound).toBe('exact');
+  });
+
+  it('leaves out a longer sound, and tells at most three places', () => {
+    const sounds = silenceNoise(
+      spoken((s) => (s >= 1 && s < 1.3 ? -60 : -80)),
+      PAUSES,
+    );
+    expect(sounds?.findings).toEqual([{ kind: 'sound', text: 'a sound in a pause at 4.0 s, 11.0 s, left out' }]);
+    const often = silenceNoise(
+      spoken((s) => (s % 1 >= 0.5 && s % 1 < 0.54 ? -60 : -80)),
+      PAUSES,
+    );
+    expect(often?.findings[0].text).toBe('click in a pause at 3.5 s, 4.5 s, 5.5 s …, left out');
+  });
+
   it('below the steps of the format is none', () => {
     const at16 = (db: number) => silenceNoise({ ...spoken(() => db), bits: 16 }, PAUSES)?.refused ?? null;
     // 16 bits round with 2^−30/12, −101.1 dB; half of what of it lies below 20 kHz is −104.9 dB.
