@@ -73,8 +73,8 @@ function total(lanes: v128): i32 {
 }
 
 /** One more for each lane that is below. */
-function counted(so_far: v128, values: v128, below: i32): v128 {
-  return i32x4.sub(so_far, i32x4.lt_s(values, i32x4.splat(below)));
+function counted(soFar: v128, values: v128, below: i32): v128 {
+  return i32x4.sub(soFar, i32x4.lt_s(values, i32x4.splat(below)));
 }
 
 /** Counts of a row's values below six neighbouring whole numbers from `first` on. */

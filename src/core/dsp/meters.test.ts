@@ -185,4 +185,25 @@ describe('WaveformPeaks', () => {
     const lowest = signal.reduce((m, x) => Math.min(m, x), 0);
     expect(pairs.reduce((m, x) => Math.min(m, x), 0)).toBeCloseTo(lowest, 6);
   });
+
+  it('of many minutes, where a column is longer than a block, holds the extremes of all channels', () => {
+    const count = 2400;
+    const level = (b: number): number => Math.sin(b) * (b % 7);
+    const peaks = new WaveformPeaks();
+    const blocks = [new ChannelBlock(), new ChannelBlock()];
+    for (let b = 0; b < count; b++) {
+      blocks[0].samples.fill(level(b)).fill(level(b) / 3, 0, 99);
+      blocks[1].samples.fill(-level(b) / 2);
+      for (const block of blocks) block.scan(BLOCK_FRAMES);
+      peaks.push(blocks);
+    }
+    const { pairs, framesPerColumn } = peaks.finish();
+    const inColumn = framesPerColumn / BLOCK_FRAMES;
+    expect(inColumn).toBe(2);
+    const wanted = Array.from({ length: count / inColumn }, (_, c) => {
+      const both = [level(2 * c), level(2 * c + 1)].flatMap((x) => [x, x / 3, -x / 2]);
+      return [Math.fround(Math.min(...both)), Math.fround(Math.max(...both))];
+    });
+    expect([...pairs]).toEqual(wanted.flat());
+  });
 });

@@ -41,7 +41,9 @@ export class PlaceTable {
   /** Draws of a row, padded. */
   private readonly width: number;
   private readonly next: Uint16Array;
-  private surveyed: ReturnType<PlaceTable['views']> | null = null;
+  /** What the kernel counts: each window, and the sum. */
+  private readonly below: PlaceSurvey['below'];
+  private readonly sum: Int32Array;
 
   /**
    * @param room - most units
@@ -54,6 +56,10 @@ export class PlaceTable {
     this.width = 8 * Math.ceil(draws / 8);
     this.kernel.plan(room, this.width);
     this.next = new Uint16Array(this.kernel.memory.buffer, this.kernel.NEXT.value, draws);
+    const counts = new Int32Array(this.kernel.memory.buffer, this.kernel.COUNTS.value, COUNTED);
+    const each = SURVEYED + 1;
+    this.below = [counts.subarray(0, each), counts.subarray(each, 2 * each)];
+    this.sum = counts.subarray(2 * each);
   }
 
   /** Step of a unit in each draw, 0 for the best, below 32,767; a view. */
@@ -94,7 +100,7 @@ export class PlaceTable {
    */
   survey(unit: number, low: number, high: number): PlaceSurvey {
     this.kernel.survey(unit, low, high);
-    const { sum, below } = (this.surveyed ??= this.views());
+    const { sum, below } = this;
     // What pads the rows is 0, and was counted wherever that is below.
     const padding = this.width - this.draws;
     for (let k = 0; k <= SURVEYED; k++) {
@@ -102,16 +108,6 @@ export class PlaceTable {
       if (high + k > 0) below[1][k] -= padding;
     }
     return { sum: sum[0], below };
-  }
-
-  private views() {
-    const { memory, COUNTS } = this.kernel;
-    const counts = new Int32Array(memory.buffer, COUNTS.value, COUNTED);
-    const each = SURVEYED + 1;
-    return {
-      below: [counts.subarray(0, each), counts.subarray(each, 2 * each)] as const,
-      sum: counts.subarray(2 * each),
-    };
   }
 
   /**
