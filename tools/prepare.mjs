@@ -2,8 +2,7 @@
 // Uses nothing but Node, since it runs before any package is there. All messages go to stderr: the command line's
 // standard output belongs to its results.
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 
 export const root = join(import.meta.dirname, '..');
@@ -26,17 +25,43 @@ function checkNode() {
     fail(`Sediment needs Node 20.19 or newer; this is ${process.versions.node}.`);
 }
 
+/** Of texts in their order. Loading cryptography takes a tenth of a short command's time, and is seldom needed. */
+function hashOf(texts) {
+  const hash = process.getBuiltinModule('node:crypto').createHash('sha256');
+  for (const text of texts) hash.update(text);
+  return hash.digest('hex');
+}
+
+/** Names, sizes and when each was last touched: files that look the same need not be read. */
+const lookOf = (files) =>
+  files
+    .map((file) => {
+      const { size, ctimeMs } = statSync(file);
+      return `${file} ${size} ${ctimeMs}\n`;
+    })
+    .join('');
+
+/** What a stamp says: a hash, and behind it how the files looked. */
+function readStamp(path) {
+  const text = existsSync(path) ? readFileSync(path, 'utf8') : '';
+  const end = text.indexOf('\n');
+  return end < 0 ? [text, ''] : [text.slice(0, end), text.slice(end + 1)];
+}
+
 /** Installs packages when the lock file is another one than at the last time. */
 export function ensurePackages() {
   checkNode();
-  const hash = createHash('sha256')
-    .update(readFileSync(join(root, 'package-lock.json')))
-    .digest('hex');
+  const lock = join(root, 'package-lock.json');
   const stamp = join(root, 'node_modules', '.sediment-packages');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
-  say('Installing packages …');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'Installing packages');
-  writeFileSync(stamp, hash);
+  const [installedHash, installedLook] = readStamp(stamp);
+  const look = lookOf([lock]);
+  if (look === installedLook) return;
+  const hash = hashOf([readFileSync(lock)]);
+  if (hash !== installedHash) {
+    say('Installing packages …');
+    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'Installing packages');
+  }
+  writeFileSync(stamp, `${hash}\n${look}`);
 }
 
 /** Every file of the sources, always in the same order. */
@@ -57,32 +82,18 @@ function filesOf(folder, paths) {
   return files;
 }
 
-function hashOf(folder, files) {
-  const hash = createHash('sha256');
-  for (const file of files) hash.update(relative(folder, file)).update(readFileSync(file));
-  return hash.digest('hex');
-}
-
-/** Names, sizes and when each was last touched: files that look the same need not be read. */
-function lookOf(files) {
-  const hash = createHash('sha256');
-  for (const file of files) {
-    const { size, ctimeMs } = statSync(file);
-    hash.update(`${file} ${size} ${ctimeMs}\n`);
-  }
-  return hash.digest('hex');
-}
-
 /** Builds where a source is another one than at the last time; `dist` of the folder keeps what it was built from. */
 export async function ensureBuild(name, sources, build, force = false, folder = root) {
   const stamp = join(folder, 'dist', `.${name}`);
-  const [builtHash, builtLook] = existsSync(stamp) ? readFileSync(stamp, 'utf8').split('\n') : [];
+  const [builtHash, builtLook] = readStamp(stamp);
   const files = filesOf(folder, sources);
   const look = lookOf(files);
   if (!force && look === builtLook) return;
-  const hash = hashOf(folder, files);
+  const hash = hashOf(files.flatMap((file) => [relative(folder, file), readFileSync(file)]));
   if (force || hash !== builtHash) {
     say(`Building the ${name} …`);
+    // A build that is broken off leaves nothing that counts as built, also where its sources are put back.
+    rmSync(stamp, { force: true });
     await build();
   }
   mkdirSync(join(folder, 'dist'), { recursive: true });

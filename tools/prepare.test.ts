@@ -37,4 +37,8 @@ it('builds again where a source has changed, and only there', async () => {
   };
   await expect(prepare(false, fails)).rejects.toThrow('mistake');
   expect(await prepare(), 'what failed is built the next time').toBe(6);
+  write('src/a.ts', 'bad');
+  await expect(prepare(false, fails)).rejects.toThrow('mistake');
+  write('src/a.ts', 'two');
+  expect(await prepare(), 'put back after a build that failed').toBe(7);
 });

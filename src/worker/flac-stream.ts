@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import type { Hash } from 'node:crypto';
 import { AudioFileError } from '#core/audio/audio-file-error';
 import type { ByteSource } from '#core/audio/byte-source';
 import { FlacFrameDecoder, type FlacFrame } from '#core/audio/flac-frames';
@@ -7,6 +7,8 @@ import { BLOCK_FRAMES, type SampleStream } from '#core/audio/sample-stream';
 
 /** Bytes that are read at a time; more where one frame is larger. */
 const READ_BYTES = 256 * 1024;
+/** Cryptography is loaded for the first file that has a sum: a tenth of what starting the command line takes. */
+const newMd5 = (): Hash => process.getBuiltinModule('node:crypto').createHash('md5');
 /** No frame of ours is larger: 65,536 samples of eight channels and 24 bits, stored as they are. */
 const LARGEST_FRAME = 2 * 2 ** 20;
 
@@ -22,7 +24,7 @@ export function openFlac(bytes: ByteSource & { close(): void }): SampleStream {
   const info = readFlacInfo(head.subarray(0, bytes.read(head, 0)), bytes.size);
   const { format, bits, md5 } = info;
   const decoder = new FlacFrameDecoder({ channels: format.channels, bits });
-  const hashing = md5 === null ? null : createHash('md5');
+  const hashing = md5 === null ? null : newMd5();
   const scale = 2 ** (1 - bits);
   let buffer = new Uint8Array(READ_BYTES);
   /** What of the buffer is not decoded yet, and where the file goes on behind it. */

@@ -18,10 +18,8 @@ const settled = new Map<number, number>();
 export function quasiPeak(samples: ArrayLike<number>, sampleRate: number): number {
   let scale = settled.get(sampleRate);
   if (scale === undefined) {
-    const sine = Float64Array.from(
-      { length: 4 * sampleRate },
-      (_, i) => Math.SQRT2 * Math.sin((2 * Math.PI * 1000 * i) / sampleRate),
-    );
+    const sine = new Float64Array(4 * sampleRate);
+    for (let i = 0; i < sine.length; i++) sine[i] = Math.SQRT2 * Math.sin((2 * Math.PI * 1000 * i) / sampleRate);
     scale = 1 / detect(sine, sampleRate);
     settled.set(sampleRate, scale);
   }

@@ -135,20 +135,27 @@ function gateStep(powers: Float64Array, from: number, to: number, loud: number):
   const start = Math.max(0, from - Math.round(SCREENING.gateLookBackS * FRAMES_PER_SECOND));
   const levels = levelsOf(powers, start, to);
   const ramps = [0, 0.25, 0.5, 1].map((share) => Math.round(share * SCREENING.gateRampS * FRAMES_PER_SECOND));
+  /** Level over the `hold` frames from each frame on: a stretch is asked for as the one before, and as those after. */
+  const heldFrom = Array.from({ length: Math.max(0, levels.length - hold + 1) }, (_, k) =>
+    powerMean(levels.slice(k, k + hold)),
+  );
+  let lowest = Math.min(...levels.slice(0, hold));
   let largest: number | null = null;
   for (let k = hold; k + hold <= levels.length; k++) {
-    const before = levels.slice(k - hold, k);
-    const held = powerMean(before);
+    const held = heldFrom[k - hold];
+    const lowestBefore = lowest;
+    lowest = Math.min(lowest, levels[k]);
     // A sound in the middle of a pause falls, too, and so does the last word: a gate holds the noise from there on.
-    if (held > loud - SCREENING.gateBelowLoudDb || Math.min(...levels.slice(0, k)) < held - 3) continue;
+    if (held > loud - SCREENING.gateBelowLoudDb || lowestBefore < held - 3) continue;
     for (const ramp of ramps) {
-      const after = levels.slice(k + ramp, k + ramp + hold);
-      if (after.length < hold) continue;
-      const drop = held - powerMean(after);
+      if (k + ramp >= heldFrom.length) continue;
+      const drop = held - heldFrom[k + ramp];
+      if (drop < SCREENING.gateDropDb || drop <= (largest ?? 0)) continue;
       const even = (drop * hold) / 2 / (hold + ramp);
-      const isFlat =
-        Math.max(course(before), course(after)) < Math.max(SCREENING.gateFlatDb, SCREENING.gateFlatShare * even);
-      if (drop >= SCREENING.gateDropDb && isFlat && drop > (largest ?? 0)) largest = drop;
+      const flat = Math.max(SCREENING.gateFlatDb, SCREENING.gateFlatShare * even);
+      const before = levels.slice(k - hold, k);
+      const after = levels.slice(k + ramp, k + ramp + hold);
+      if (Math.max(course(before), course(after)) < flat) largest = drop;
     }
   }
   return largest;
