@@ -19,6 +19,14 @@ describe('distributions', () => {
     expect([chiSquaredTail(0, 3), chiSquaredTail(5, 0)]).toEqual([1, NaN]);
   });
 
+  it('successes that cannot be, and chances that are none', () => {
+    expect([-1, 5].map((k) => binomialProbability(k, 4, 0.5))).toEqual([0, 0]);
+    expect([0, 1].map((k) => binomialProbability(k, 4, 0))).toEqual([1, 0]);
+    expect([3, 4].map((k) => binomialProbability(k, 4, 1))).toEqual([0, 1]);
+    expect([0, 5].map((k) => binomialTail(k, 4, 0.3))).toEqual([1, 0]);
+    expect(binomialTail(4, 4, 0.5)).toBeCloseTo(1 / 16, 12);
+  });
+
   it('the binomial tail is the sum of its parts', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 60 }), fc.double({ min: 0.01, max: 0.99, noNaN: true }), (n, p) => {
@@ -146,6 +154,61 @@ describe('consistency of one listener', () => {
         expect(result.circular).toBe(counted(beats));
         expect(result.circular).toBeLessThanOrEqual(result.most);
       }
+  });
+
+  /** Every way in which so many items can have met. */
+  function* tournaments(n: number): Generator<boolean[][]> {
+    const pairs = Array.from({ length: n }, (_, a) => Array.from({ length: a }, (_, b) => [a, b] as const)).flat();
+    for (let way = 0; way < 2 ** pairs.length; way++) {
+      const beats = Array.from({ length: n }, () => new Array<boolean>(n).fill(false));
+      pairs.forEach(([a, b], bit) => {
+        if ((way >> bit) & 1) beats[a][b] = true;
+        else beats[b][a] = true;
+      });
+      yield beats;
+    }
+  }
+
+  it.each([3, 4, 5])('most, by chance and ζ are those of every way in which %i items can meet', (n) => {
+    const circular: number[] = [];
+    const zetas: number[] = [];
+    let found = consistency([]);
+    for (const beats of tournaments(n)) {
+      found = consistency(beats);
+      circular.push(counted(beats));
+      zetas.push(found.zeta);
+    }
+    const most = Math.max(...circular);
+    expect(found).toMatchObject({ most, p: null });
+    expect(found.byChance).toBeCloseTo(circular.reduce((s, c) => s + c, 0) / circular.length, 12);
+    zetas.forEach((zeta, i) => {
+      expect(zeta).toBeCloseTo((most - circular[i]) / most, 12);
+    });
+  });
+
+  it('two items cannot go in a circle, nor can a win over oneself count', () => {
+    expect(consistency([[true, true], [false, true]])).toMatchObject({ circular: 0, most: 0, zeta: 1, byChance: 0 }); // prettier-ignore
+  });
+
+  // Upper points of χ² with 8·7·6/4² = 21 degrees of freedom, from memory of the usual table: 29.615 (0.10), 32.671
+  // (0.05), 35.479 (0.025), 38.932 (0.01). χ² = 2·(14 − circular + ½) + 21.
+  it.each([
+    [9, 0.05, 0.1],
+    [8, 0.025, 0.05],
+    [7, 0.01, 0.025],
+  ])('eight items with %i circular triads have a p between %f and %f', (circular, low, high) => {
+    const bits = seededBits('eight');
+    for (;;) {
+      const beats = Array.from({ length: 8 }, () => new Array<boolean>(8).fill(false));
+      for (let a = 0; a < 8; a++)
+        for (let b = 0; b < a; b++) if (uniform(bits) < 0.5) beats[a][b] = true;
+          else beats[b][a] = true; // prettier-ignore
+      if (counted(beats) !== circular) continue;
+      const { p } = consistency(beats);
+      expect(p).toBeGreaterThan(low);
+      expect(p).toBeLessThan(high);
+      return;
+    }
   });
 
   it('has the largest numbers of Kendall & Babington Smith (n = 7: 14, n = 8: 20), and a p that fits simulation', () => {
