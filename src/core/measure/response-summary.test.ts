@@ -10,7 +10,7 @@ function response(db: (hz: number) => number, { from = 20, to = 20_000, lowestVa
   const points = Array.from({ length: 24 * 10 + 1 }, (_, i) => 1000 * 2 ** ((i - 136) / 24))
     .filter((hz) => hz >= from * 0.999 && hz <= to * 1.001)
     .map((hz) => ({ hz, db: db(hz), u }));
-  return summariseResponse({ points, lowestValidHz } as Parameters<typeof summariseResponse>[0]);
+  return summariseResponse({ points, lowestValidHz });
 }
 const octaves = (hz: number, re: number): number => Math.log2(hz / re);
 /** Corners on the grid, four octaves below 1 kHz and three above it; 12 dB an octave beyond. */

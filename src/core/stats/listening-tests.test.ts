@@ -6,6 +6,7 @@ import { binomialProbability, binomialTail } from './binomial';
 import { chiSquaredTail } from './chi-squared';
 import { consistency } from './circular-triads';
 import { factorise } from './cholesky';
+import { logGamma, regularisedGammaUpper, trigamma } from './gamma';
 import { matchingTail, matchingTailOfRounds, rencontres } from './matching';
 import { rankCorrelation } from './rank-correlation';
 import { screenListeners, summariseRatings } from './rating-screening';
@@ -17,6 +18,22 @@ describe('distributions', () => {
     expect(chiSquaredTail(3.2, 7)).toBeCloseTo(0.865904741736, 11);
     expect(chiSquaredTail(40, 12.5)).toBeCloseTo(0.000100233129635, 13);
     expect([chiSquaredTail(0, 3), chiSquaredTail(5, 0)]).toEqual([1, NaN]);
+  });
+
+  it('gamma and trigamma agree with their closed forms', () => {
+    // Γ(½) = √π, Γ(¼)·Γ(¾) = π·√2, Γ(x + 1) = x·Γ(x); ψ′(1) = π²/6, ψ′(½) = π²/2, ψ′(x) = ψ′(x + 1) + 1/x².
+    expect(logGamma(0.5)).toBeCloseTo(Math.log(Math.PI) / 2, 12);
+    expect(logGamma(0.25) + logGamma(0.75)).toBeCloseTo(Math.log(Math.PI * Math.SQRT2), 12);
+    expect(logGamma(0.1) + Math.log(0.1)).toBeCloseTo(logGamma(1.1), 12);
+    expect(trigamma(1)).toBeCloseTo(Math.PI ** 2 / 6, 8);
+    expect(trigamma(0.5)).toBeCloseTo(Math.PI ** 2 / 2, 8);
+    for (const x of [0.3, 4.7, 5.9, 6.1, 20]) expect(trigamma(x) - trigamma(x + 1)).toBeCloseTo(1 / x ** 2, 8);
+    // Q(1, x) = e^−x, Q(2, x) = (1 + x)·e^−x, on both sides of where the series gives way to the fraction.
+    for (const x of [0, 0.1, 1.9, 2.1, 2.9, 3.1, 30]) {
+      expect(regularisedGammaUpper(1, x)).toBeCloseTo(Math.exp(-x), 12);
+      expect(regularisedGammaUpper(2, x)).toBeCloseTo((1 + x) * Math.exp(-x), 12);
+    }
+    expect(regularisedGammaUpper(2, -1)).toBe(1);
   });
 
   it('successes that cannot be, and chances that are none', () => {
