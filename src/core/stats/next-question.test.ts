@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { distanceVariance, nextHeat, nextPair, nextPairs, placesOf, type QuestionState } from './next-question';
 import { standardNormal } from './normal';
 import { seededBits } from './random';
-import type { WorthPosterior } from './worth-posterior';
 
 /** Worths that are independent of each other, with these means and deviations. */
 function state(means: readonly number[], sds: readonly number[], tie = 0, draws = 400): QuestionState {
