@@ -76,6 +76,9 @@ function warped(x: Float64Array, y: Float64Array): Float64Array {
   return bent;
 }
 
+/** What a course that never changes comes to by rounding stays far below this, in dB². */
+const FLAT = 1e-9;
+
 function correlation(x: Float64Array, y: Float64Array): number | null {
   const [mx, my] = [mean(x), mean(y)];
   let [xy, xx, yy] = [0, 0, 0];
@@ -84,5 +87,5 @@ function correlation(x: Float64Array, y: Float64Array): number | null {
     xx += (x[i] - mx) ** 2;
     yy += (y[i] - my) ** 2;
   }
-  return xx > 0 && yy > 0 ? xy / Math.sqrt(xx * yy) : null;
+  return xx > FLAT && yy > FLAT ? xy / Math.sqrt(xx * yy) : null;
 }

@@ -190,4 +190,34 @@ describe('noise of pauses made by hand', () => {
     expect(at16(-106)).toMatch(/below what 16 bits can hold/);
     expect(at16(-104)).toBeNull();
   });
+
+  it('counts the seconds of the pauses that count, and says how many they are', () => {
+    const one = silenceNoise(spoken(() => -80), [PAUSES[0]]); // prettier-ignore
+    expect([one?.pauses, one?.seconds]).toEqual([1, expect.closeTo(3.6, 9)]);
+    expect(silenceMeasurements(one)[1].condition).toContain('one pause of 3.6 s');
+    expect(silenceMeasurements(one)[1].settings).toEqual({ startS: 3.2, endS: 6.8, highHz: 20_000 });
+    const clicked = silenceNoise(spoken((s) => (s >= 2 && s < 2.04 ? -50 : -80)), PAUSES); // prettier-ignore
+    expect(silenceMeasurements(clicked)[0].settings.findings).toBe('click in a pause at 5.0 s, 12.0 s, left out');
+  });
+
+  it('three clicks are told one by one', () => {
+    const three = silenceNoise(spoken((s) => ([0.5, 1.5, 2.5].some((c) => s >= c && s < c + 0.04) ? -60 : -80)), [PAUSES[0]]); // prettier-ignore
+    expect(three?.findings[0].text).toBe('click in a pause at 3.5 s, 4.5 s, 5.5 s, left out');
+  });
+
+  it('looks for lines where no click is near: 0.3 s before and behind it, half a second at least', () => {
+    const clicked = (at: number, pause: readonly [number, number]) =>
+      silenceNoise(spoken((s) => (s >= at && s < at + 0.04 ? -50 : -80)), [{ startS: pause[0], endS: pause[1] }])?.segment; // prettier-ignore
+    expect(clicked(1, [3.2, 6.8])).toEqual({ startS: expect.closeTo(4.34, 9) as number, endS: 6.8 });
+    expect(clicked(3, [3.2, 6.8])).toEqual({ startS: 3.2, endS: expect.closeTo(5.7, 9) as number });
+    // Nothing of half a second is left: then the whole pause.
+    expect(clicked(1, [3.5, 4.7])).toEqual({ startS: 3.5, endS: 4.7 });
+  });
+
+  it('has the K-weighted power of what is undisturbed, to be taken off speech', () => {
+    const clean = silenceNoise(spoken(() => -80), PAUSES)?.kMeanSquare ?? NaN; // prettier-ignore
+    expect(10 * Math.log10(clean)).toBeCloseTo(-80, 2);
+    const clicked = silenceNoise(spoken((s) => (s >= 2 && s < 2.04 ? -50 : -80)), PAUSES)?.kMeanSquare ?? NaN; // prettier-ignore
+    expect(clicked / clean).toBeCloseTo(1, 2);
+  });
 });

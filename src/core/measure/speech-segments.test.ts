@@ -103,4 +103,65 @@ describe('from frames of 20 ms made by hand', () => {
     expect(speechSegments(powers(1e-9)).events).toEqual([]);
     expect(rounded(speechSegments(powers(1e-3)).speech)).toContainEqual([14, 15]);
   });
+
+  /** Levels over time in dB, K-weighted; frames of zeros where `isZero`. */
+  const found = (seconds: number, levelDb: (t: number) => number, isZero: (t: number) => boolean = () => false) => {
+    const count = Math.round(seconds * 50);
+    return speechSegments(
+      Float64Array.from({ length: count }, (_, i) => (isZero(i / 50) ? 0 : 10 ** (levelDb(i / 50) / 10))),
+      Uint8Array.from({ length: count }, (_, i) => (isZero(i / 50) ? 1 : 0)),
+    );
+  };
+  const exact = (list: readonly Segment[]) => list.map((s) => [s.startS, s.endS].map((v) => Number(v.toFixed(2))));
+
+  it('pasted zeros say nothing of the floor: noise between the words is a pause all the same', () => {
+    // A third of it zeros; with them the floor would be nothing, and the noise of the room stand far above it.
+    const speechAt = (t: number): number => (t % 6 < 3 ? -20 : -60);
+    const { speech, silence } = found(18, speechAt, (t) => t < 0.5 || t >= 17);
+    expect(speech.length).toBe(3);
+    expect(silence.some((s) => s.startS >= 3 && s.endS <= 6)).toBe(true);
+  });
+
+  it('a pause is trimmed by 0.2 s beside sound, and further while its edges stand out of its median', () => {
+    const plain = (t: number): number => (t < 3 || t >= 8 ? -20 : -70);
+    // Smoothing by 0.1 s takes two frames from either end of it.
+    expect(exact(found(11, plain).silence)).toEqual([[3.24, 7.76]]);
+    // A tail that falls by 30 dB a second, and a breath before the next word, both below what counts as sound.
+    const tail = (t: number): number => (t < 3 || t >= 8 ? -20 : Math.max(-70, t >= 7.5 ? -62 : -48 - 30 * (t - 3)));
+    const [[from, to]] = exact(found(11, tail).silence);
+    // At −67 dB, 3 dB above the median, it is quiet: 0.63 s after the word.
+    expect(from).toBeGreaterThan(3.6);
+    expect(from).toBeLessThan(3.7);
+    expect(to).toBeGreaterThan(7.42);
+    expect(to).toBeLessThan(7.54);
+  });
+
+  it('at the edges of the file a pause is not trimmed', () => {
+    const { silence } = found(11, (t) => (t < 3 || t >= 8 ? -70 : -20));
+    expect(exact(silence)).toEqual([[0, 2.76], [8.24, 11]]); // prettier-ignore
+  });
+
+  it('half a second is a pause, less is none; 0.3 s between words belong to the phrase', () => {
+    // Trimmed by 0.2 s on either side, and by two frames that smoothing takes.
+    const pause = (seconds: number) => found(12, (t) => (t < 2 || (t >= 5 && t < 5 + seconds - 1e-9) ? -70 : -20));
+    expect(exact(pause(0.96).silence)).toEqual([[0, 1.76]]);
+    expect(exact(pause(0.98).silence)[1]).toEqual([5.24, 5.74]);
+    expect(exact(pause(0.36).speech)).toEqual([[1.96, 12]]);
+    expect(pause(0.4).speech.length).toBe(2);
+  });
+
+  it('0.15 s of sound is speech, less is an event', () => {
+    const word = (seconds: number) => found(12, (t) => (t < 3 || (t >= 6 && t < 6 + seconds - 1e-9) ? -20 : -70));
+    // Smoothing adds two frames on either side.
+    expect(word(0.06).speech.length).toBe(1);
+    expect(exact(word(0.06).events)).toEqual([[5.96, 6.1]]);
+    expect(exact(word(0.08).speech)[1]).toEqual([5.96, 6.12]);
+    expect(word(0.08).events).toEqual([]);
+  });
+
+  it('a steady clip is silence where it is soft', () => {
+    const steady = (db: number) => found(6, (t) => db + (Math.floor(t * 50) % 2 === 0 ? 1 : -1));
+    expect(exact(steady(-40).silence)).toEqual([[0, 6]]);
+    expect(steady(-30)).toEqual({ speech: [], silence: [], events: [] });
+  });
 });
