@@ -1,14 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { toneLines as lines } from '../testing/tone-lines';
 import { dynamicRangeIn } from './dynamic-range';
 import { smpteIn, twinToneIn } from './intermodulation';
-import type { ToneSpectrum } from './tone-spectrum';
 
-/** A spectrum with bins of 1 Hz that holds sines of these amplitudes, each in one bin. */
-function lines(amplitudes: Readonly<Record<number, number>>, highHz = 20_000): ToneSpectrum {
-  const powers = new Float64Array(24_000);
-  for (const [hz, amplitude] of Object.entries(amplitudes)) powers[Number(hz)] = amplitude ** 2 / 2;
-  return { powers, binHz: 1, highHz };
-}
 const db = (ratio: number): number => 20 * Math.log10(ratio);
 
 describe('distortion of two tones at once, from lines that are known', () => {

@@ -10,9 +10,11 @@ import {
 } from '../testing/studies/sweeps';
 import { share } from '../testing/studies/coverage';
 import { convolve } from '../dsp/convolve';
+import type { ImpulseResponse } from './impulse-response';
 import { measureResponse, sweepMeasurements } from './response-report';
 import { roomMeasurements, roomReport } from './room-acoustics';
 import { roomText } from './room-text';
+import { sweepFindings } from './sweep-checks';
 
 const RATE = NOISY_RATE;
 const DIRECT = Float64Array.of(1);
@@ -136,4 +138,74 @@ it('the interval of a critical distance holds it, or leaves it open above', () =
     expect(share(row), row.figure).toBeGreaterThan(0.925);
     expect(share(row), row.figure).toBeLessThan(0.99);
   }
+});
+
+describe('what a recording shows beside the sweep, from levels made by hand', () => {
+  const rate = 8000;
+  interface Levels {
+    readonly beforeDb?: number;
+    readonly afterDb?: number;
+    /** At the end of the sweep's time, from 500 Hz on; below it the unit is weak. */
+    readonly sweepDb?: number;
+    readonly beforeS?: number;
+    readonly afterS?: number;
+  }
+  /** A sweep of one second, 20 Hz to 3.2 kHz: 500 Hz is passed after 0.63 s. Samples alternate at their level. */
+  function found(
+    { beforeDb = -60, afterDb = -60, sweepDb = -20, beforeS = 0.2, afterS = 0.4 }: Levels,
+    change?: (samples: Float64Array) => void,
+  ) {
+    // prettier-ignore
+    const start = Math.round(beforeS * rate);
+    const samples = Float64Array.from({ length: Math.round((beforeS + 1 + afterS) * rate) }, (_, i) => {
+      const t = (i - start) / rate;
+      const db = t < 0 ? beforeDb : t >= 1 ? afterDb : t > 0.7 ? sweepDb : -80;
+      // Never three equal ones in a row.
+      return (i % 2 === 0 ? 1 : -1) * 10 ** (db / 20);
+    });
+    change?.(samples);
+    const response = { sampleRate: rate, peak: start, sweep: { lowHz: 20, highHz: 3200, seconds: 1 } };
+    return sweepFindings(samples, response as ImpulseResponse).map(({ kind, text }) => [kind, text]);
+  }
+
+  it('nothing, where the noise is the same before and after, and the sweep stands out', () => {
+    expect(found({})).toEqual([]);
+    expect(found({ sweepDb: -49.9 })).toEqual([]);
+  });
+
+  it('a gain that moved, by more than 3 dB either way', () => {
+    expect([found({ afterDb: -57.1 }), found({ afterDb: -62.9 })]).toEqual([[], []]);
+    expect(found({ afterDb: -52 })).toEqual([['gain-moved', 'the noise after the sweep is 8 dB higher than before it: automatic gain?']]); // prettier-ignore
+    expect(found({ afterDb: -68 })).toEqual([['gain-moved', 'the noise after the sweep is 8 dB lower than before it: automatic gain?']]); // prettier-ignore
+    // Too little before or behind it, or digital silence, tells nothing.
+    for (const levels of [{ beforeS: 0.14 }, { afterS: 0.29 }, { beforeDb: -Infinity }])
+      expect(found({ afterDb: -52, ...levels })).toEqual([]);
+    expect(found({ afterDb: -52, beforeS: 0.15, afterS: 0.3 }).length).toBe(1);
+    // A click is no gain: the level is that of the middle of blocks of 10 ms.
+    const click = (samples: Float64Array): void => {
+      samples[samples.length - 100] = 0.01;
+    };
+    expect(found({}, click)).toEqual([]);
+  });
+
+  it('a sweep in the noise, by less than 10 dB where it is loudest', () => {
+    expect(found({ sweepDb: -50.6 })).toEqual([['weak', 'the sweep stands only 9 dB above the noise']]);
+    expect(found({ sweepDb: -66 })).toEqual([['weak', 'the sweep stands only 0 dB above the noise']]);
+    expect(found({ sweepDb: -50.6, afterDb: -Infinity })).toEqual([]);
+  });
+
+  it('samples at the ceiling: three equal ones, unless all is faint', () => {
+    const flat = (length: number, value: number) => (samples: Float64Array) => {
+      samples.fill(value, 10_000, 10_000 + length);
+    };
+    const clipped = [['clipped', 'the recording clips: levels and distortion are not those of the unit']];
+    expect(found({}, flat(3, 0.9))).toEqual(clipped);
+    expect(found({}, flat(3, -0.9))).toEqual(clipped);
+    expect(found({}, flat(2, 0.9))).toEqual([]);
+    const swings = (samples: Float64Array): void => {
+      samples.set([0.9, -0.9, 0.9, -0.9, 0.9, 0.9, -0.9], 10_000);
+    };
+    expect(found({}, swings)).toEqual([]);
+    expect([found({ sweepDb: -40 }, flat(3, 0.099)), found({ sweepDb: -40 }, flat(3, 0.1))]).toEqual([[], clipped]);
+  });
 });

@@ -115,9 +115,9 @@ export function sweepFindings(recorded: Float64Array, response: ImpulseResponse)
   const end = Math.min(recorded.length, peak + Math.round(sweep.seconds * sampleRate));
   const quiet = Math.round(QUIET_S * sampleRate);
   const [before, after] = [recorded.subarray(0, start), recorded.subarray(end)];
-  const last = noiseDb(after.subarray(-quiet));
+  const last = noiseDb(after.subarray(-quiet), sampleRate);
   if (after.length >= 2 * quiet && before.length >= quiet && last !== null) {
-    const first = noiseDb(before.subarray(0, quiet));
+    const first = noiseDb(before.subarray(0, quiet), sampleRate);
     if (first !== null && Math.abs(last - first) > LARGEST_GAIN_DB)
       findings.push({
         kind: 'gain-moved',
@@ -127,7 +127,7 @@ export function sweepFindings(recorded: Float64Array, response: ImpulseResponse)
   if (last !== null) {
     // The loudest half of the sweep's time: what lies outside the unit's range is weak by nature.
     const from = start + Math.round(sweepTime(sweep, 500) * sampleRate);
-    const level = noiseDb(recorded.subarray(from, end));
+    const level = noiseDb(recorded.subarray(from, end), sampleRate);
     if (level !== null && level - last < LEAST_ABOVE_NOISE_DB)
       findings.push({
         kind: 'weak',
@@ -141,8 +141,8 @@ export function sweepFindings(recorded: Float64Array, response: ImpulseResponse)
 const LEAST_ABOVE_NOISE_DB = 10;
 
 /** Level of a stretch by the median of 10 ms blocks, dB; null where it holds only zeros. */
-function noiseDb(samples: Float64Array): number | null {
-  const block = 480;
+function noiseDb(samples: Float64Array, sampleRate: number): number | null {
+  const block = Math.round(0.01 * sampleRate);
   const powers = Array.from({ length: Math.floor(samples.length / block) }, (_, b) =>
     mean(samples.subarray(b * block, (b + 1) * block).map((x) => x * x)),
   );
@@ -154,9 +154,11 @@ function clippedRuns(samples: Float64Array): number {
   let most = 0;
   for (const x of samples) most = Math.max(most, Math.abs(x));
   if (most < CLIPPED_FROM) return 0;
-  let [runs, length] = [0, 0];
+  let [runs, length, before] = [0, 0, 0];
   for (const x of samples) {
-    length = Math.abs(x) === most ? length + 1 : 0;
+    // What swings from one extreme to the other is as steep as can be, not flat.
+    length = Math.abs(x) < most ? 0 : x === before ? length + 1 : 1;
+    before = x;
     if (length === CLIPPED_RUN) runs++;
   }
   return runs;
