@@ -54,6 +54,31 @@ describe('levels at several distances', () => {
     expect(width(scattered)).toBeGreaterThan(width(once));
   });
 
+  it('hold the critical distance where the squares are what Student’s t allows, four rungs of 0.7 dB known beforehand', () => {
+    const list = rungs(FIVE, 0.5).map((r, i) => ({ ...r, db: r.db + [0.4, -0.5, 0.2, 0.3, -0.4][i] }));
+    /** Squares that are left at a critical distance, the direct level free. */
+    const squares = (criticalM: number): number => {
+      const rest = list.map((r) => r.db - 10 * Math.log10(1 / r.distanceM ** 2 + 1 / criticalM ** 2));
+      const mean = rest.reduce((s, v) => s + v, 0) / rest.length;
+      return rest.reduce((s, v) => s + (v - mean) ** 2, 0);
+    };
+    const fit = fitDistanceLadder(list);
+    const best = squares(fit?.criticalM ?? NaN);
+    expect(fit?.residualDb).toBeCloseTo(Math.sqrt(best / 5), 9);
+    for (const factor of [0.98, 1.02]) expect(squares((fit?.criticalM ?? NaN) * factor)).toBeGreaterThan(best);
+    // Three degrees of freedom of its own and four known: t(0.975, 7) = 2.3646 (table).
+    const allowed = best + 2.3646 ** 2 * ((best + 4 * 0.7 ** 2) / 7);
+    const [least, most] = fit?.critical95 ?? [NaN, NaN];
+    for (const [edge, beyond] of [
+      [least, 0.99],
+      [most ?? NaN, 1.01],
+    ] as const) {
+      // prettier-ignore
+      expect(squares(edge)).toBeLessThan(allowed);
+      expect(squares(edge * beyond)).toBeGreaterThan(allowed);
+    }
+  });
+
   it('are no ladder at fewer than three distances', () => {
     expect(fitDistanceLadder([...rungs([0.1, 0.2], 0.5), ...rungs([0.1, 0.2], 0.5)])).toBeNull();
     const told = distanceMeasurements(rungs([0.2, 0.1], 0.5));

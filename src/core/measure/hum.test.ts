@@ -167,4 +167,74 @@ describe('lines of a spectrum', () => {
     const [found] = tonalLines(withSine(single, 440, 1e-10), 20, 20_000);
     expect(found.aboveFloorDb).toBeCloseTo(10 * Math.log10(((1e-10 * 2) / 3 + 1e-14) / (1e-14 / Math.LN2)), 6);
   });
+
+  /** Under a Hann window a sine between two bins stands in five; its amplitude at a distance of x bins (Harris 1978). */
+  const hannPower = (x: number): number => {
+    if (Math.abs(x) < 1e-9) return 1;
+    if (Math.abs(Math.abs(x) - 1) < 1e-9) return 0.25;
+    return (Math.sin(Math.PI * x) / (Math.PI * x) / (1 - x * x)) ** 2;
+  };
+  const sineAt = (spectrum: PowerSpectrum, hz: number, power: number): PowerSpectrum => {
+    const powers = spectrum.powers.slice();
+    const bin = hz / spectrum.binHz;
+    for (let k = Math.ceil(bin - 3); k <= bin + 3; k++) powers[k] += power * (2 / 3) * hannPower(k - bin);
+    return { ...spectrum, powers };
+  };
+
+  it.each([
+    [441.3, 1],
+    [440.6, 1],
+    [100.35, 0.5],
+    [51.2, 0.5],
+    [15_000.2, 0.7],
+  ])('finds a sine at %f Hz between bins of %f Hz, to a twentieth of a bin and to 0.1 dB', (hz, binHz) => {
+    const [found, ...rest] = tonalLines(sineAt(floorOf(1e-14, binHz, 40_000), hz, 5e-9), 20, 20_000);
+    expect(rest).toEqual([]);
+    expect(Math.abs(found.hz - hz)).toBeLessThan(0.05 * binHz);
+    expect(Math.abs(found.levelDbfs + 80)).toBeLessThan(0.1);
+  });
+
+  it('takes the floor from the median around, so that lines beside it, and a step, do not raise it', () => {
+    const crowded = [425, 433, 447, 455].reduce((s, hz) => sineAt(s, hz, 1e-8), FLOOR);
+    const found = tonalLines(sineAt(crowded, 440, 1e-12), 20, 20_000).find((l) => Math.round(l.hz) === 440);
+    expect(found?.levelDbfs).toBeCloseTo(10 * Math.log10(2e-12), 1);
+    expect(found?.aboveFloorDb).toBeCloseTo(10 * Math.log10(((1e-12 * 2) / 3 + 1e-14) / 1e-14), 1);
+    // Forty bins to either side, but for the nearest three: raised from there on, it is another floor.
+    const raised = (from: number, to: number) => {
+      const powers = FLOOR.powers.slice();
+      for (const side of [1, -1]) for (let d = from; d <= to; d++) powers[1000 + side * d] = 1e-12;
+      return tonalLines(sineAt({ ...FLOOR, powers }, 1000, 1e-7), 990, 1010)[0].aboveFloorDb;
+    };
+    const plain = 10 * Math.log10((1e-7 * 2) / 3 / 1e-14);
+    expect(raised(1, 3)).toBeCloseTo(plain, 3);
+    expect(raised(4, 21)).toBeCloseTo(plain, 3);
+    expect(raised(4, 23)).toBeCloseTo(plain - 20, 1);
+    expect(raised(22, 41)).toBeCloseTo(plain - 20, 1);
+    expect(raised(41, 80)).toBeCloseTo(plain, 3);
+  });
+
+  it('at the ends of the spectrum takes what floor there is', () => {
+    const low = tonalLines(sineAt(FLOOR, 10, 5e-9), 5, 20)[0];
+    expect([Math.round(low.hz), Math.round(low.aboveFloorDb)]).toEqual([10, 55]);
+    const short = floorOf(1e-14, 1, 1000);
+    expect(tonalLines(sineAt(short, 990, 5e-9), 20, 20_000).map((l) => Math.round(l.hz))).toEqual([990]);
+    expect(tonalLines(sineAt(short, 998, 5e-9), 20, 20_000)).toEqual([]);
+  });
+
+  it('two bins that are equally high are one line; a flank, or a wall on one side, is none', () => {
+    const powers = FLOOR.powers.slice();
+    [1e-13, 1e-9, 1e-9, 1e-13].forEach((p, i) => (powers[500 + i] = p));
+    expect(tonalLines({ ...FLOOR, powers }, 20, 20_000).length).toBe(1);
+    // Higher two bins further on either side: that one is the line.
+    for (const side of [2, -2]) {
+      const twin = FLOOR.powers.slice();
+      twin[500] = 1e-10;
+      twin[500 + side] = 1e-9;
+      expect(tonalLines({ ...FLOOR, powers: twin }, 20, 20_000).map((l) => Math.round(l.hz)), `${side}`).toEqual([500 + side]); // prettier-ignore
+      const wall = FLOOR.powers.slice();
+      wall[500] = 1e-10;
+      for (let d = 3; d < 60; d++) wall[500 + Math.sign(side) * d] = 2.1e-11;
+      expect(tonalLines({ ...FLOOR, powers: wall }, 480, 520)).toEqual([]);
+    }
+  });
 });
