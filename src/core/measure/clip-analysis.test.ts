@@ -4,6 +4,7 @@ import { memoryStream } from '../audio/memory-stream';
 import { analyseClip, completeAnalysis, levelsAndEvents } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import { clipSummary } from './clip-summary';
+import { analyseLevel } from './level-pass';
 import { spectralPass } from './spectral-pass';
 
 describe('level, AES17', () => {
@@ -94,6 +95,14 @@ describe('noise in the pause', () => {
     expect(clipSummary(await analyse([lcgNoise(96_000, 0.001)])).noise.reSpeechDb).toEqual({ z: null, a: null });
   });
 
+  it('says now and then how much is done, of a clip whose length is known', async () => {
+    const shares: number[] = [];
+    const clip = memoryStream([lcgNoise(20 * 48_000, 0.001)], 48_000);
+    await analyseLevel(clip, { onProgress: (share) => shares.push(share) });
+    // Blocks of 8,192 samples, of which every sixty-fourth is told: the first and the sixty-fifth.
+    expect(shares.map((s) => s * 960_000)).toEqual([8192, 65 * 8192]);
+  });
+
   it('has lines where a silent part was looked at closely, and none where it was not', async () => {
     const whine = [1, 2, 3].reduce((sum, k) => mixed(sum, sine(1000 * k, -70, 5)), lcgNoise(5 * 48_000, 0.0001));
     const { hum, interference } = clipSummary(await analyse([whine]));
@@ -101,6 +110,7 @@ describe('noise in the pause', () => {
     expect(interference?.lines.map((l) => Math.round(l.hz))).toEqual([1000, 2000, 3000]);
     expect(interference?.busWhine).toMatchObject({ spacingHz: 1000, linesHz: { length: 3 } });
     expect(interference?.limitDbfs).toBeLessThan(interference?.totalDbfs ?? -Infinity);
+    expect(clipSummary(await analyse([whine])).format.durationS).toBe(5);
     const once = clipSummary(await analyseClip(memoryStream([whine], 48_000)));
     expect([once.hum, once.interference, once.noise.itu468Dbfs]).toEqual([null, null, null]);
   });

@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { decimalsFor, figureText, formatNumber } from './figure-text';
+import { decimalsFor, figureText, formatNumber, plusMinus } from './figure-text';
 
 describe('a number for people', () => {
   it('has a true minus, but nothing less than nothing', () => {
     expect([formatNumber(-1.25, 1), formatNumber(-0.04, 1), formatNumber(-0.4, 0), formatNumber(0.05, 2)]).toEqual(['−1.3', '0.0', '0', '0.05']); // prettier-ignore
     expect(formatNumber(-10, 1)).toBe('−10.0');
+  });
+
+  it('has a ± that is never nothing, unless it was given by hand', () => {
+    expect([plusMinus(0.42, 1), plusMinus(0.02, 1), plusMinus(0, 1), plusMinus(3.4, 0), plusMinus(0.2, 0)]).toEqual(['±0.4', '±0.1', '±0', '±3', '±1']); // prettier-ignore
   });
 
   it('keeps one digit of its uncertainty, two where that begins with a one (JCGM 100:2008 7.2.6)', () => {

@@ -220,4 +220,30 @@ describe('noise of pauses made by hand', () => {
     const clicked = silenceNoise(spoken((s) => (s >= 2 && s < 2.04 ? -50 : -80)), PAUSES)?.kMeanSquare ?? NaN; // prettier-ignore
     expect(clicked / clean).toBeCloseTo(1, 2);
   });
+
+  it('a room that breathes, down in one pause and up in the other, has no tail and no automatic gain', () => {
+    const course = (first: number, second: number) =>
+      silenceNoise(clip(14.4, (t) => { const s = since(t); return s === null ? -20 : -75 + (t < 7 ? first : second) * (s - 2); }), PAUSES); // prettier-ignore
+    const kinds = (noise: ReturnType<typeof silenceNoise>) => [noise?.bound, ...(noise?.findings.map((f) => f.kind) ?? [])]; // prettier-ignore
+    expect(kinds(course(-2.25, -2.25))).toEqual(['at-most', 'room-tail']);
+    expect(kinds(course(2.25, 2.25))).toEqual(['at-most', 'automatic-gain']);
+    expect(kinds(course(-2.25, 2.25))).toEqual(['exact']);
+    expect(kinds(course(2.25, -2.25))).toEqual(['exact']);
+    // Where one goes and the other stands, half of the time goes: neither.
+    expect(kinds(course(-2.25, 0))[0]).toBe(kinds(course(0, -2.25))[0]);
+  });
+
+  it('says of how many frames, and how long, the scatter is', () => {
+    const noise = silenceNoise(spoken(() => -80), [PAUSES[0]]); // prettier-ignore
+    // Frames 19 to 37: the first begins at 3.24 s, the last one ends at 6.66 s.
+    expect(noise?.a.spread).toMatchObject({ count: 19, of: 'frames of 341 ms at 50 % overlap' });
+    expect(noise?.a.spread?.sd).toBeCloseTo(0, 9);
+  });
+
+  it('at a rate that holds less than 20 kHz, counts all of the rounding noise', () => {
+    // 16 bits at 32 kHz: all of −101.1 dB lies in the band, half of it is −104.1 dB.
+    const at = (db: number) => silenceNoise({ ...spoken(() => db), sampleRate: 32_000, bits: 16 }, [{ startS: 4.9, endS: 10 }])?.refused ?? null; // prettier-ignore
+    expect(at(-104.4)).toMatch(/below what 16 bits can hold/);
+    expect(at(-103.8)).toBeNull();
+  });
 });
