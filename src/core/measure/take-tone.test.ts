@@ -78,6 +78,14 @@ describe('a take of tones', () => {
     expect(channelsDbfs[1]).toBeCloseTo(-6, 2);
   });
 
+  it('knows a channel whose tone does not stand out of its noise', () => {
+    const loud = tone(1000, -6);
+    const inNoise = (...channels: Float64Array[]) => read(...channels).channelsInNoise;
+    expect(inNoise(loud, noise(-60, 2))).toEqual([false, true]);
+    // Noise of −90 dBFS puts some −120 dBFS where the tone is looked for.
+    expect(inNoise(mixed(tone(1000, -100), noise(-90, 3)), loud)).toEqual([false, false]);
+  });
+
   it('knows clipping from a tone that only touches full scale', () => {
     expect(read(tone(997, 0)).isClipped).toBe(false);
     expect(read(scaled(tone(997, 0), 1).map((x) => Math.max(-1, Math.min(1, x)))).isClipped).toBe(true);
