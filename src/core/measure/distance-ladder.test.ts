@@ -73,7 +73,6 @@ describe('levels at several distances', () => {
       [least, 0.99],
       [most ?? NaN, 1.01],
     ] as const) {
-      // prettier-ignore
       expect(squares(edge)).toBeLessThan(allowed);
       expect(squares(edge * beyond)).toBeGreaterThan(allowed);
     }

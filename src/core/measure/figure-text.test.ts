@@ -15,7 +15,7 @@ describe('a number for people', () => {
     const decimals = (u: number) => decimalsFor(u, 3);
     expect([0.1, 0.14, 0.2, 0.9, 1, 1.9, 2, 9, 10, 19, 20, 300].map(decimals)).toEqual([2, 2, 1, 1, 1, 1, 0, 0, 0, 0, -1, -2]); // prettier-ignore
     expect([decimalsFor(0.001, 1), decimalsFor(0.3, 0)]).toEqual([1, 0]);
-    // 0.2 is a little less than two tenths in binary.
+    // 0.3 − 0.1 comes out a little less than two tenths.
     expect(decimalsFor(0.3 - 0.1, 3)).toBe(1);
   });
 });

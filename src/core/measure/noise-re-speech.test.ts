@@ -50,7 +50,7 @@ describe('noise re speech', () => {
   });
 
   it('takes the noise that the speech stands in off its loudness, at the gain of the speech', () => {
-    // Half of what the speech take holds is noise, recorded 10 dB lower in the silent take.
+    // A quarter of what the speech take holds is noise, recorded 10 dB lower in the silent take.
     const found = noiseReSpeech(speech(4e-4, 50), take(noise(-60, { kMeanSquare: 1e-5 }), 40))[1];
     expect(found.settings.speechLufs).toBeCloseTo(powerToLufs(3e-4), 9);
     expect(found.value).toBeCloseTo(-50 - 23 - powerToLufs(3e-4), 9);

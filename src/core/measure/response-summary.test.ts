@@ -81,7 +81,6 @@ describe('the body of a response', () => {
       [up.peak, 1],
       [down.dip, -1],
     ] as const) {
-      // prettier-ignore
       expect(found?.hz).toBeCloseTo(1000, 6);
       expect(Math.abs(sign * (found?.db ?? NaN) - (6 - raised))).toBeLessThan(0.02);
       expect(found?.u).toBe(U);

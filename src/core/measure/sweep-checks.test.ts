@@ -155,7 +155,6 @@ describe('what a recording shows beside the sweep, from levels made by hand', ()
     { beforeDb = -60, afterDb = -60, sweepDb = -20, beforeS = 0.2, afterS = 0.4 }: Levels,
     change?: (samples: Float64Array) => void,
   ) {
-    // prettier-ignore
     const start = Math.round(beforeS * rate);
     const samples = Float64Array.from({ length: Math.round((beforeS + 1 + afterS) * rate) }, (_, i) => {
       const t = (i - start) / rate;

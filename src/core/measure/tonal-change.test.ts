@@ -47,7 +47,6 @@ describe('what a part does to the sound, by third octaves', () => {
       [63, 2],
       [12_500, -2],
     ] as const)
-      // prettier-ignore
       expect(tonalChange(curve(bump(edge, db)))?.largest.hz, `${edge} Hz`).toBe(edge);
     for (const beyond of [50, 16_000])
       expect(tonalChange(curve(bump(beyond, 4)))?.largest.hz, `${beyond} Hz`).not.toBe(beyond);
