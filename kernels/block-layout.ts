@@ -28,10 +28,10 @@ export const PEAK_PLACES: usize = LOW_BAND + ((<usize>BLOCK) << 3);
 export const PEAK_VALUES: usize = PEAK_PLACES + ((<usize>8) << SLOT_BITS);
 export const CANDIDATES: usize = PEAK_VALUES + ((<usize>8) << SLOT_BITS);
 export const BLOCK_EXTREMES: usize = CANDIDATES + ((<usize>(BLOCK / STRIDE)) << 4);
-const END: usize = BLOCK_EXTREMES + 3 * 8;
+export const END: usize = (BLOCK_EXTREMES + 3 * 8 + 63) & ~63;
 
-/** Makes room for all of it. */
-export function plan(): void {
-  const pages: i32 = <i32>((END + 65535) >> 16);
+/** Makes room for all of it, and so many bytes behind it. */
+export function plan(room: i32): void {
+  const pages: i32 = <i32>((END + <usize>room + 65535) >> 16);
   if (memory.size() < pages) memory.grow(pages - memory.size());
 }

@@ -9,11 +9,15 @@ const root = join(import.meta.dirname, '..');
 /** Kernel (its sources may import others of the folder), and the name of the constant that holds it. */
 export const KERNELS = {
   fft: 'FFT_KERNEL',
+  'hann-frames': 'HANN_FRAMES_KERNEL',
   'channel-block': 'CHANNEL_BLOCK_KERNEL',
   cholesky: 'CHOLESKY_KERNEL',
   'place-moves': 'PLACE_MOVES_KERNEL',
   'sample-decoder': 'SAMPLE_DECODER_KERNEL',
 };
+
+/** They work in the memory of another one. */
+const GUESTS = ['hann-frames'];
 
 const folder = join(root, 'kernels');
 const sources = readdirSync(folder);
@@ -26,7 +30,10 @@ export const moduleOf = (kernel) => join(root, `src/core/${ROOMS[kernel] ?? 'dsp
 export async function compiledModule(kernel) {
   let bytes;
   const { error, stderr } = await asc.main(
-    [`${kernel}.ts`, '-O3', '--runtime', 'stub', '--enable', 'simd', '--noAssert', '--outFile', 'kernel.wasm'],
+    [
+      ...[`${kernel}.ts`, '-O3', '--runtime', 'stub', '--enable', 'simd', '--noAssert', '--outFile', 'kernel.wasm'],
+      ...(GUESTS.includes(kernel) ? ['--importMemory'] : []),
+    ],
     {
       readFile: (name) => (sources.includes(name) ? readFileSync(join(folder, name), 'utf8') : null),
       writeFile: (name, data) => {

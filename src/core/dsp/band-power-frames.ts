@@ -1,7 +1,7 @@
-import type { FramePairPlan } from './fft';
+import type { ChannelBlock } from './channel-block';
 import { GrowingFloats } from './growing-floats';
-import { hannPlan } from './hann';
-import { binRange } from './bin-range';
+import { binRange, shareOf } from './bin-range';
+import { HannFrames, hannRoom } from './hann-frames';
 import { THIRD_OCTAVE_BANDS } from './third-octave-bands';
 import { aWeightingPower } from './weighting-curves';
 
@@ -24,6 +24,9 @@ export function frameLength(sampleRate: number): number {
   return 2 ** Math.floor(Math.log2(0.35 * sampleRate));
 }
 
+/** Bytes that they need behind their block. */
+export const bandPowerRoom = (sampleRate: number): number => hannRoom(frameLength(sampleRate));
+
 /**
  * Welch's method, one channel: Hann windows at 50 % overlap, and of each frame the mean square in every third
  * octave, unweighted 20 Hz–20 kHz, and A-weighted 20 Hz–20 kHz. Keeping band powers frame by frame (33 numbers)
@@ -38,81 +41,78 @@ export class BandPowerFrames {
   readonly frameLength: number;
   /** VALUES_PER_FRAME numbers per frame, frame after frame. */
   readonly values = new GrowingFloats();
-  private readonly hop: number;
-  private readonly fft: FramePairPlan;
-  /** How many of the bands lie below half the sample rate: they come first. */
-  private readonly heard: number;
-  /** Samples of the two frames that are being gathered. */
-  private readonly buffer: Float64Array;
-  private readonly scale: number;
-  private filled = 0;
+  private readonly hann: HannFrames;
 
-  constructor(sampleRate: number) {
-    const n = (this.frameLength = frameLength(sampleRate));
-    this.hop = n / 2;
-    ({ fft: this.fft, scale: this.scale } = hannPlan(n));
-    const binWidth = sampleRate / n;
-    const bands = THIRD_OCTAVE_BANDS.filter((b) => b.highHz <= sampleRate / 2);
-    this.heard = bands.length;
-    this.fft.planSums(
-      [...bands, { lowHz: AUDIO_BAND.lowHz, highHz: highestTotalHz(sampleRate) }].map((b) => binRange(b, binWidth)),
-      Float64Array.from({ length: n / 2 }, (_, k) => aWeightingPower(k * binWidth)),
+  /** Which of the summed pieces a value is the sum of: from one on, up to another. */
+  private readonly pieces: readonly (readonly [number, number])[];
+
+  /**
+   * @param sampleRate - in hertz
+   * @param block - the block that is pushed, with {@link bandPowerRoom}
+   */
+  constructor(sampleRate: number, block: ChannelBlock) {
+    const size = (this.frameLength = frameLength(sampleRate));
+    const binWidth = sampleRate / size;
+    const audio = { lowHz: AUDIO_BAND.lowHz, highHz: highestTotalHz(sampleRate) };
+    const heard = [...THIRD_OCTAVE_BANDS.filter((b) => b.highHz <= sampleRate / 2), audio];
+    // No bin is summed twice: the totals are made of the pieces between all edges.
+    const edges = [...new Set(heard.flatMap((b) => [b.lowHz, b.highHz]))].sort((a, b) => a - b);
+    this.pieces = heard.map((b) => [edges.indexOf(b.lowHz), edges.indexOf(b.highHz)]);
+    this.hann = new HannFrames(block, {
+      size,
+      step: size / 2,
+      ranges: edges.slice(1).map((highHz, i) => binRange({ lowHz: edges[i], highHz }, binWidth)),
+      onFrames: (count) => {
+        this.keep(0);
+        if (count === 2) this.keep(1);
+      },
+    });
+    const range = binRange(audio, binWidth);
+    this.hann.weigh(
+      Float64Array.from({ length: size / 2 }, (_, k) => shareOf(k, range) * aWeightingPower(k * binWidth)),
     );
-    this.buffer = this.fft.samples.subarray(0, n + this.hop);
   }
 
   /** Frames finished so far. */
   get frames(): number {
-    return this.values.length / VALUES_PER_FRAME;
+    return this.hann.frames;
   }
 
   /** Mean power per bin over all frames so far, one-sided; the long-term spectrum in full resolution. */
   meanPowers(): Float64Array {
-    return this.fft.powerSum.map((p) => p / Math.max(1, this.frames));
+    return this.hann.powerSum.map((p) => p / Math.max(1, this.frames));
   }
 
-  /**
-   * @param samples - full scale ±1
-   * @param count - how many of them to take
-   */
-  push(samples: Float64Array, count: number): void {
-    let taken = 0;
-    while (taken < count) {
-      const part = Math.min(count - taken, this.buffer.length - this.filled);
-      this.buffer.set(samples.subarray(taken, taken + part), this.filled);
-      this.filled += part;
-      taken += part;
-      if (this.filled === this.buffer.length) {
-        this.fft.framePair(this.scale, this.hop);
-        this.storeFrame(0, 0);
-        this.storeFrame(1, this.hop);
-        this.buffer.copyWithin(0, 2 * this.hop);
-        this.filled -= 2 * this.hop;
-      }
-    }
+  /** Takes the block as it stands. */
+  push(): void {
+    this.hann.push();
   }
 
   /** Takes the last whole frame, if one is waiting; what is left of less than a frame is not used. */
   finish(): void {
-    if (this.filled >= this.frameLength) {
-      this.buffer.fill(0, this.frameLength);
-      this.fft.framePair(this.scale, this.hop);
-      this.storeFrame(0, 0);
-      this.filled = 0;
-    }
+    this.hann.finish();
   }
 
-  private storeFrame(frame: 0 | 1, from: number): void {
-    if (isZero(this.buffer, from, from + this.frameLength)) this.fft.powers[frame].fill(0);
-    const sums = this.fft.sumFrame(frame);
-    for (let b = 0; b < THIRD_OCTAVE_BANDS.length; b++) this.values.push(b < this.heard ? sums[b] : NaN);
-    this.values.push(sums[this.heard]);
-    this.values.push(sums[this.heard + 1]);
+  private keep(frame: 0 | 1): void {
+    const from = frame * (this.frameLength / 2);
+    if (isZero(this.hann.samples, from, from + this.frameLength)) this.hann.powers[frame].fill(0);
+    const sums = this.hann.rangeSums(frame);
+    const { pieces, values } = this;
+    const bands = pieces.length - 1;
+    for (let b = 0; b < THIRD_OCTAVE_BANDS.length; b++) values.push(b < bands ? total(sums, pieces[b]) : NaN);
+    values.push(total(sums, pieces[bands]));
+    values.push(this.hann.addFrame(frame));
   }
 }
 
+function total(sums: Float64Array, [from, to]: readonly [number, number]): number {
+  let sum = 0;
+  for (let i = from; i < to; i++) sum += sums[i];
+  return sum;
+}
+
 /** Ends at the first sample that is not zero: costs nothing but in silence. */
-function isZero(samples: Float64Array, from: number, to: number): boolean {
+function isZero(samples: Float32Array, from: number, to: number): boolean {
   for (let i = from; i < to; i++) if (samples[i] !== 0) return false;
   return true;
 }

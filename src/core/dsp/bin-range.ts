@@ -31,3 +31,10 @@ export function sumRange(power: Float64Array, range: BinRange): number {
   for (let k = range.first + 1; k < range.last; k++) sum += power[k];
   return range.lastShare > 0 ? sum + range.lastShare * power[range.last] : sum;
 }
+
+/** How much of a bin a range covers, 0…1. */
+export function shareOf(bin: number, { first, last, firstShare, lastShare }: BinRange): number {
+  if (bin === first) return firstShare;
+  if (bin === last) return lastShare;
+  return bin > first && bin < last ? 1 : 0;
+}

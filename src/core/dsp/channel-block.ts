@@ -24,7 +24,9 @@ interface ChannelBlockKernel extends KernelExports {
   readonly LOW_SECTIONS: Place;
   readonly LOW_BAND: Place;
   readonly CANDIDATES: Place;
-  plan(): void;
+  /** Where the block ends, and what was reserved behind it begins. */
+  readonly END: Place;
+  plan(room: number): void;
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
   largest(from: number, to: number, start: number, outerPhases: boolean): number;
@@ -52,9 +54,13 @@ export class ChannelBlock {
   strides = 0;
   /** Lowest and highest sample of the whole block, and strides that hold one and the same value. */
   private readonly extremes: Float64Array;
+  /** Where what nobody has taken yet begins. */
+  private free: number;
 
-  constructor() {
-    this.kernel.plan();
+  /** @param room - bytes behind the block, for kernels that work beside it */
+  constructor(private readonly room = 0) {
+    this.kernel.plan(room);
+    this.free = this.kernel.END.value;
     this.samples = this.part(this.kernel.SAMPLES, BLOCK_FRAMES);
     this.lowest = this.part(this.kernel.LOWEST, BLOCK_FRAMES / STRIDE);
     this.highest = this.part(this.kernel.HIGHEST, BLOCK_FRAMES / STRIDE);
@@ -84,6 +90,20 @@ export class ChannelBlock {
    */
   part(from: Place, length: number): Float64Array<ArrayBuffer> {
     return new Float64Array(this.kernel.memory.buffer, from.value, length);
+  }
+
+  /**
+   * Takes a piece of the room behind the block.
+   *
+   * @param bytes - as many as it needs
+   * @returns where it begins, in bytes
+   * @throws RangeError where the block was made with less room
+   */
+  take(bytes: number): number {
+    const from = this.free;
+    this.free += 64 * Math.ceil(bytes / 64);
+    if (this.free > this.kernel.END.value + this.room) throw new RangeError(`The block has no room for ${bytes} bytes`);
+    return from;
   }
 
   /** @param count - how many samples were filled in, at most BLOCK_FRAMES */

@@ -1,4 +1,4 @@
-import { FramePairPlan } from './fft';
+import type { FramePairPlan } from './fft';
 import { LONGEST_SHARED, sharedFramePairPlan } from './shared-plan';
 
 /**
@@ -20,31 +20,27 @@ export interface HannPlan {
   readonly scale: number;
 }
 
-/** @param length - samples of a frame, a power of two, 64 or more */
-export function hannPlan(length: number): HannPlan {
-  const fft = new FramePairPlan(length);
-  const { window, scale } = framePower(length);
-  fft.window.set(window);
-  return { fft, scale };
-}
-
 /**
- * As {@link hannPlan}, of a plan that others share: its tables cost more than the transforms of a short take. Whoever
- * uses it is done with it before anybody else can ask.
+ * Of a plan that others share: its tables cost more than the transforms of a short take. Whoever uses it is done with it
+ * before anybody else can ask.
+ *
+ * @param length - samples of a frame, a power of two, 64 or more
  */
 export function sharedHannPlan(length: number): HannPlan {
-  const { window, scale } = framePower(length);
+  const { window, scale } = hannPower(length);
   return { fft: sharedFramePairPlan(length, window), scale };
 }
 
-interface FramePower {
+/** A periodic Hann window, and the factor that makes |X|² under it one-sided mean squares. */
+export interface HannPower {
   readonly window: Float64Array;
   readonly scale: number;
 }
 /** Made once per thread for each length; those of short frames and long ones come to some megabytes. */
-const known = new Map<number, FramePower>();
+const known = new Map<number, HannPower>();
 
-function framePower(length: number): FramePower {
+/** @param length - samples */
+export function hannPower(length: number): HannPower {
   const found = known.get(length);
   if (found) return found;
   const window = hann(length);

@@ -1,17 +1,21 @@
 const compiled = new Map<string, WebAssembly.Module>();
 
+/** A kernel's memory; what it holds is never moved. */
+export type KernelMemory = WebAssembly.Memory;
+
 /** What every kernel exports. */
 export interface KernelExports {
-  readonly memory: { readonly buffer: ArrayBuffer };
+  readonly memory: KernelMemory;
 }
 
 /**
- * A kernel with memory of its own. The bytes are compiled once.
+ * A kernel, with memory of its own or in that of another one. The bytes are compiled once.
  *
  * @param hex - WebAssembly in hexadecimal, as the *-kernel.ts modules hold it
+ * @param memory - of the kernel that it works beside
  * @returns its exports, of the type that the caller knows
  */
-export function kernelInstance<Exports extends KernelExports>(hex: string): Exports {
+export function kernelInstance<Exports extends KernelExports>(hex: string, memory?: KernelMemory): Exports {
   let module = compiled.get(hex);
   if (!module) {
     const bytes = new Uint8Array(hex.length / 2);
@@ -19,6 +23,6 @@ export function kernelInstance<Exports extends KernelExports>(hex: string): Expo
     module = new WebAssembly.Module(bytes);
     compiled.set(hex, module);
   }
-  const exports: unknown = new WebAssembly.Instance(module).exports;
+  const exports: unknown = new WebAssembly.Instance(module, memory ? { env: { memory } } : {}).exports;
   return exports as Exports;
 }

@@ -3,8 +3,11 @@ declare namespace WebAssembly {
   class Module {
     constructor(bytes: Uint8Array<ArrayBuffer>);
   }
+  class Memory {
+    readonly buffer: ArrayBuffer;
+  }
   class Instance {
-    constructor(module: Module, imports?: Record<string, never>);
+    constructor(module: Module, imports?: Record<string, Record<string, Memory>>);
     readonly exports: unknown;
   }
 }

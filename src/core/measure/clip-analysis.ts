@@ -84,11 +84,15 @@ export async function levelsAndEvents(
   options: LevelOptions,
   beside?: (block: ChannelBlock) => SpectralMeter,
 ): Promise<Pick<ClipPasses, 'level' | 'events'>> {
+  const { sampleRate } = stream.format;
   const meters: EventMeter[] = [];
-  const level = await levelPass(stream, options, (block) => {
-    const events = new EventMeter(stream.format.sampleRate, block);
-    meters.push(events);
-    return beside ? [events, beside(block)] : [events];
+  const level = await levelPass(stream, options, {
+    room: EventMeter.room(sampleRate) + (beside ? SpectralMeter.room(sampleRate) : 0),
+    of: (block) => {
+      const events = new EventMeter(sampleRate, block);
+      meters.push(events);
+      return beside ? [events, beside(block)] : [events];
+    },
   });
   return { level, events: eventsOf(meters) };
 }

@@ -1,6 +1,6 @@
 import type { ChannelBlock } from '../dsp/channel-block';
 import { LowBandFrames } from '../dsp/low-band-frames';
-import { SibilantFrames } from '../dsp/sibilant-frames';
+import { SibilantFrames, sibilantRoom } from '../dsp/sibilant-frames';
 import { largestOf, meanOf } from './over-channels';
 
 /** What happens at single moments of a clip. */
@@ -15,24 +15,26 @@ export interface ClipEvents {
 
 /** Looks for puffs and consonants in one channel. */
 export class EventMeter {
+  /** Bytes that one needs behind its block. */
+  static readonly room = sibilantRoom;
   readonly lowBand: LowBandFrames;
   readonly sibilant: SibilantFrames;
 
   /**
    * @param sampleRate - in hertz
-   * @param block - the block that is pushed
+   * @param block - the block that is pushed, with {@link EventMeter.room}
    */
   constructor(
     sampleRate: number,
-    private readonly block: ChannelBlock,
+    block: ChannelBlock,
   ) {
     this.lowBand = new LowBandFrames(sampleRate, block);
-    this.sibilant = new SibilantFrames(sampleRate);
+    this.sibilant = new SibilantFrames(sampleRate, block);
   }
 
   push(): void {
     this.lowBand.push();
-    this.sibilant.push(this.block.samples, this.block.count);
+    this.sibilant.push();
   }
 }
 

@@ -48,7 +48,7 @@ export interface LevelOptions {
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
 export function analyseLevel(stream: SampleStream, options: LevelOptions = {}): Promise<LevelAnalysis> {
-  return levelPass(stream, options, () => []);
+  return levelPass(stream, options, { room: 0, of: () => [] });
 }
 
 /** A further meter of one channel, over the block that its level meters have seen. */
@@ -58,22 +58,30 @@ export interface FurtherMeter {
   finish?(): void;
 }
 
+/** The further meters of a pass. */
+export interface FurtherMeters {
+  /** Bytes that those of a channel need behind its block. */
+  readonly room: number;
+  /** Makes those of a channel. */
+  readonly of: (block: ChannelBlock) => readonly FurtherMeter[];
+}
+
 /**
  * {@link analyseLevel}, with further meters over the same samples.
  *
  * @param stream - the clip; it is read to its end and not closed
  * @param options - settings
- * @param further - makes the further meters of a channel
+ * @param further - those meters
  */
 export async function levelPass(
   stream: SampleStream,
   options: LevelOptions,
-  further: (block: ChannelBlock) => readonly FurtherMeter[],
+  further: FurtherMeters,
 ): Promise<LevelAnalysis> {
   const { format } = stream;
-  const blocks = Array.from({ length: format.channels }, () => new ChannelBlock());
+  const blocks = Array.from({ length: format.channels }, () => new ChannelBlock(further.room));
   const samples = blocks.map((block) => block.samples);
-  const channels = blocks.map((block) => new LevelMeters(format.sampleRate, block, further(block)));
+  const channels = blocks.map((block) => new LevelMeters(format.sampleRate, block, further.of(block)));
   const waveform = new WaveformPeaks();
   let frames = 0;
   for (let reads = 0; ; reads++) {

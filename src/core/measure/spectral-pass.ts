@@ -1,5 +1,5 @@
 import type { SampleStream } from '../audio/sample-stream';
-import { BandPowerFrames, VALUES_PER_FRAME } from '../dsp/band-power-frames';
+import { BandPowerFrames, bandPowerRoom, VALUES_PER_FRAME } from '../dsp/band-power-frames';
 import { ChannelBlock } from '../dsp/channel-block';
 import { DropOutDetector } from '../dsp/drop-out-detector';
 import { worstChannel, type DropOuts } from './drop-outs';
@@ -19,24 +19,26 @@ export interface ClipSpectra {
 
 /** Takes the spectra of one channel, and looks for holes: about as much work as its levels. */
 export class SpectralMeter {
+  /** Bytes that one needs behind its block. */
+  static readonly room = bandPowerRoom;
   readonly bands: BandPowerFrames;
   readonly dropOuts: DropOutDetector;
 
   /**
    * @param sampleRate - in hertz
-   * @param block - the block that is pushed
+   * @param block - the block that is pushed, with {@link SpectralMeter.room}
    */
   constructor(
     sampleRate: number,
-    private readonly block: ChannelBlock,
+    block: ChannelBlock,
   ) {
-    this.bands = new BandPowerFrames(sampleRate);
+    this.bands = new BandPowerFrames(sampleRate, block);
     this.dropOuts = new DropOutDetector(sampleRate, block);
   }
 
   /** Takes the block as it stands. */
   push(): void {
-    this.bands.push(this.block.samples, this.block.count);
+    this.bands.push();
     this.dropOuts.push();
   }
 
@@ -66,7 +68,7 @@ export function spectraOf(channels: readonly SpectralMeter[]): ClipSpectra {
  */
 export async function spectralPass(stream: SampleStream): Promise<ClipSpectra> {
   const { channels, sampleRate } = stream.format;
-  const blocks = Array.from({ length: channels }, () => new ChannelBlock());
+  const blocks = Array.from({ length: channels }, () => new ChannelBlock(SpectralMeter.room(sampleRate)));
   const samples = blocks.map((block) => block.samples);
   const meters = blocks.map((block) => new SpectralMeter(sampleRate, block));
   for (;;) {
