@@ -24,9 +24,8 @@ export const HIGHEST: usize = LOWEST + ((<usize>(BLOCK / STRIDE)) << 3);
 export const LOW_SECTIONS: usize = HIGHEST + ((<usize>(BLOCK / STRIDE)) << 3);
 export const LOW_STATES: usize = LOW_SECTIONS + 4 * 5 * 8;
 export const LOW_BAND: usize = LOW_STATES + 4 * 2 * 8;
-export const PEAK_PLACES: usize = LOW_BAND + ((<usize>BLOCK) << 3);
-export const PEAK_VALUES: usize = PEAK_PLACES + ((<usize>8) << SLOT_BITS);
-export const CANDIDATES: usize = PEAK_VALUES + ((<usize>8) << SLOT_BITS);
+export const PEAKS: usize = LOW_BAND + ((<usize>BLOCK) << 3);
+export const CANDIDATES: usize = PEAKS + ((<usize>16) << SLOT_BITS);
 export const BLOCK_EXTREMES: usize = CANDIDATES + ((<usize>(BLOCK / STRIDE)) << 4);
 export const END: usize = (BLOCK_EXTREMES + 3 * 8 + 63) & ~63;
 

@@ -10,10 +10,9 @@
 //
 // Then the twiddle factors (stockham.ts) of the first stage (1.5 n doubles) and of the later ones. Behind them what pairs
 // of frames need, where it was asked for: the first table of a quarter of the size, window, samples, and the powers of
-// both frames (pair-powers.ts). The caller fills tables and input.
+// both frames (pair-powers.ts). The caller gives cosines, then the input.
 import { layOut, pairPowers } from './pair-powers';
-import { Apart, Beside, Frames, first, further, laterFactors, standApart } from './stockham';
-export { laterFactors } from './stockham';
+import { Apart, Beside, Frames, fillFactors, first, further, laterFactors, standApart } from './stockham';
 
 /** Bytes: an odd number of cache lines. */
 export const GAP: usize = 9 * 64;
@@ -59,6 +58,13 @@ export function planFrames(size: i32): usize {
   SAMPLES = WINDOW + bytes + GAP;
   reserve(layOut(size, SAMPLES + 2 * bytes + GAP, GAP));
   return QUARTER_FIRST;
+}
+
+/** Fills the tables, those of the size or those of a quarter of it, from cosines that stand where the work is done. */
+export function fill(size: i32): void {
+  if (size == n) fillFactors<f64>(WORK, size, FIRST, LATER);
+  // The tables of a quarter are the last ones of the whole, all but its first.
+  else fillFactors<f64>(WORK, size, QUARTER_FIRST, 0);
 }
 
 /** Where the real parts of a result begin: stages swap input and work, so it depends on their number. */

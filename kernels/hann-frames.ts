@@ -10,7 +10,7 @@
 // powers of both frames (n/2 floats each); weights per bin, and the sum of the powers of all frames (n/2 doubles each); 64
 // ranges of bins (first, last, share of the first, share of the last), and the sum of each. The caller fills tables,
 // window, weights and ranges.
-import { Beside, Frames, first, further, laterFactors, turned } from './stockham';
+import { Beside, Frames, fillFactors, first, further, laterFactors, turned } from './stockham';
 
 /** Bytes: an odd number of cache lines. Without gaps all that a butterfly reads and writes would meet in one set of the cache. */
 const GAP: usize = 9 * 64;
@@ -18,11 +18,11 @@ const MOST_RANGES: usize = 64;
 
 let n: i32 = 0;
 let INPUT: usize = 0,
-  WORK: usize = 0;
+  WORK: usize = 0,
+  FIRST: usize = 0,
+  QUARTER_FIRST: usize = 0,
+  LATER: usize = 0;
 /** Where the caller finds what it fills and reads. */
-export let FIRST: usize = 0;
-export let QUARTER_FIRST: usize = 0;
-export let LATER: usize = 0;
 export let WINDOW: usize = 0;
 export let SAMPLES: usize = 0;
 export let POWERS_A: usize = 0;
@@ -51,6 +51,12 @@ export function plan(size: i32, from: usize): usize {
   RANGES = TOTALS + bytes + GAP;
   SUMS = RANGES + MOST_RANGES * 32;
   return SUMS + MOST_RANGES * 8;
+}
+
+/** Fills the tables, those of the size or those of a quarter of it, from cosines that stand where the window begins. */
+export function fill(size: i32): void {
+  if (size == n) fillFactors<f32>(WINDOW, size, FIRST, 0);
+  else fillFactors<f32>(WINDOW, size, QUARTER_FIRST, LATER);
 }
 
 /** Takes `count` doubles from an address on; they stand behind the `filled` samples that came before. */

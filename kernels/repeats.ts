@@ -1,11 +1,32 @@
 // What may be a repeat in a block: a peak that equals, bit by bit, one that came shortly before it.
-import { CANDIDATES, HIGHEST, LOWEST, PEAK_PLACES, PEAK_VALUES, SAMPLES, SLOT_BITS, STRIDE } from './block-layout';
+import { CANDIDATES, HIGHEST, LOWEST, PEAKS, SAMPLES, SLOT_BITS, STRIDE } from './block-layout';
 
 /** A value's slot by Fibonacci hashing, as a sample of up to 24 bits. */
 function slotOf(value: f64): usize {
   // No sample is as large; a float may be.
   const whole = <i32>Math.min(Math.floor(value * 16777216 + 0.5), 2147483647);
   return <usize>((<u32>(whole * <i32>0x9e3779b1)) >> (32 - SLOT_BITS));
+}
+
+/** Which sample of a stride is the first of that value, eight at a time; one of them is. */
+function placeOf(value: f64, stride: usize): i32 {
+  const wanted = f64x2.splat(value);
+  let at = stride;
+  while (true) {
+    const a = f64x2.eq(v128.load(at), wanted),
+      b = f64x2.eq(v128.load(at, 16), wanted),
+      c = f64x2.eq(v128.load(at, 32), wanted),
+      d = f64x2.eq(v128.load(at, 48), wanted);
+    // 64 bits become 8: a byte for each sample.
+    const found = i8x16.bitmask(
+      i8x16.narrow_i16x8_s(
+        i16x8.narrow_i32x4_s(v128.shuffle<i32>(a, b, 0, 2, 4, 6), v128.shuffle<i32>(c, d, 0, 2, 4, 6)),
+        i16x8.splat(0),
+      ),
+    );
+    if (found != 0) return <i32>((at - stride) >> 3) + ctz(found);
+    at += 64;
+  }
 }
 
 /**
@@ -27,19 +48,17 @@ export function repeats(strides: i32, start: f64, reach: f64, longest: f64): i32
     if (!(top > 0)) continue;
     if (top < load<f64>(HIGHEST + stride - 8) || top < load<f64>(HIGHEST + stride + 8)) continue;
     if (load<f64>(LOWEST + stride) == top) continue;
-    const from = s * STRIDE;
-    let i = from;
-    while (i < from + STRIDE && load<f64>(SAMPLES + ((<usize>i) << 3)) != top) i++;
-    const at = start + <f64>i;
-    const slot = slotOf(top) << 3;
-    const lag = at - load<f64>(PEAK_PLACES + slot);
-    if (load<f64>(PEAK_VALUES + slot) == top && lag > reach && lag <= longest) {
+    const at = start + <f64>(s * STRIDE + placeOf(top, SAMPLES + stride * STRIDE));
+    // A slot: place, value.
+    const slot = PEAKS + (slotOf(top) << 4);
+    const lag = at - load<f64>(slot);
+    if (load<f64>(slot, 8) == top && lag > reach && lag <= longest) {
       store<f64>(out, at);
       store<f64>(out, lag, 8);
       out += 16;
     }
-    store<f64>(PEAK_PLACES + slot, at);
-    store<f64>(PEAK_VALUES + slot, top);
+    store<f64>(slot, at);
+    store<f64>(slot, top, 8);
   }
   return <i32>((out - CANDIDATES) >> 4);
 }

@@ -20,6 +20,42 @@ export function laterFactors(size: i32): i32 {
   return numbers;
 }
 
+/** −sin of a step of the first quarter, which is a cosine of it, too. */
+function sine(cosines: usize, at: usize, quarter: usize): f64 {
+  return at == 0 ? 0 : -load<f64>(cosines + ((quarter - at) << 3));
+}
+
+/**
+ * Fills the tables for a size from the cosines of −2πi·p/N, p = 0 … N/4 − 1 (doubles); the sines, and what turns further,
+ * are the same numbers in another order. The later stages take every 4th, 16th … step of the first one.
+ *
+ * @param firstTable - of the first stage
+ * @param later - of the later ones, 0 where none is wanted
+ */
+export function fillFactors<E>(cosines: usize, size: i32, firstTable: usize, later: usize): void {
+  const quarter = <usize>size >> 2,
+    lanes: usize = 16 / sizeof<E>();
+  for (let p: usize = 0; p < quarter; p++) {
+    let to = firstTable + (6 * (p - (p % lanes)) + (p % lanes)) * sizeof<E>();
+    for (let r: usize = 1; r <= 3; r++, to += 32) {
+      const turned: usize = r * p >= 2 * quarter ? 2 : r * p >= quarter ? 1 : 0;
+      const at = r * p - turned * quarter;
+      const cos = load<f64>(cosines + (at << 3)),
+        sin = sine(cosines, at, quarter);
+      store<E>(to, <E>(turned == 0 ? cos : turned == 1 ? sin : -cos));
+      store<E>(to, <E>(turned == 0 ? sin : turned == 1 ? -cos : -sin), 16);
+    }
+  }
+  if (later == 0) return;
+  let to = later;
+  for (let length = size >> 2, step: usize = 4; length > 2; length >>= 2, step <<= 2) {
+    for (let p: usize = 0; p < quarter; p += step) {
+      const from = firstTable + (6 * (p - (p % lanes)) + (p % lanes)) * sizeof<E>();
+      for (let i: usize = 0; i < 6; i++, to += sizeof<E>()) store<E>(to, load<E>(from + 16 * i));
+    }
+  }
+}
+
 function mulRe<E>(ar: v128, ai: v128, c: v128, s: v128): v128 {
   return v128.sub<E>(v128.mul<E>(ar, c), v128.mul<E>(ai, s));
 }

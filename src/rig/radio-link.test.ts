@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { rangeWalk } from '#core/gear/microphone/range-walk';
 import { ChannelBlock } from '#core/dsp/channel-block';
 import { DropOutDetector } from '#core/dsp/drop-out-detector';
-import { BLOCK_FRAMES } from '#core/audio/sample-stream';
+import { inBlocks } from '#core/testing/blocks';
 import { lcgNoise } from '#core/testing/signals';
 import { PACE_MS, addLinkHoles, type LinkModel } from './radio-link';
 
@@ -14,12 +14,7 @@ function walked(link: LinkModel, seconds = 44) {
   addLinkHoles(samples, RATE, link, 'walk');
   const block = new ChannelBlock();
   const detector = new DropOutDetector(RATE, block);
-  for (let at = 0; at < samples.length; at += BLOCK_FRAMES) {
-    const part = samples.subarray(at, at + BLOCK_FRAMES);
-    block.samples.set(part);
-    block.scan(part.length);
-    detector.push();
-  }
+  inBlocks(samples, block, () => detector.push());
   detector.finish();
   return { samples, found: detector.found, walk: rangeWalk(detector.found, { cells: marks }) };
 }

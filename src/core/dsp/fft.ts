@@ -1,6 +1,6 @@
 import { FFT_KERNEL } from './fft-kernel';
 import { kernelInstance, type KernelExports } from './kernel-instance';
-import { fillTwiddleFactors } from './twiddle-factors';
+import { fillCosines } from './twiddle-factors';
 
 /** Real and imaginary parts of a block. */
 export interface ComplexBlock {
@@ -16,7 +16,8 @@ interface FftKernel extends KernelExports {
   plan(size: number): number;
   /** The same with room for pairs of frames; returns where that begins: first table of a quarter, window, samples. */
   planFrames(size: number): number;
-  laterFactors(size: number): number;
+  /** Fills the tables of a size from the cosines where the work is done. */
+  fill(size: number): void;
   /** Where results begin. */
   resultAt(): number;
   forward(): void;
@@ -35,6 +36,8 @@ export class FftPlan {
   readonly input: ComplexBlock;
   readonly output: ComplexBlock;
   protected readonly kernel: FftKernel;
+  /** Bytes from one array of the size to the next: input (real, imaginary), then work. */
+  private readonly pitch: number;
 
   /**
    * @param size - a power of two, 16 or more
@@ -49,13 +52,9 @@ export class FftPlan {
     this.kernel = kernelInstance(FFT_KERNEL);
     layOut(this.kernel);
     /** An array of the size, the first, the second … of the memory. */
-    const pitch = 8 * size + this.kernel.GAP.value;
+    const pitch = (this.pitch = 8 * size + this.kernel.GAP.value);
     const array = (i: number): Float64Array => this.part(BASE + i * pitch, size);
-    fillTwiddleFactors(
-      this.part(BASE + 4 * pitch, 1.5 * size),
-      this.part(BASE + 4 * pitch + 12 * size, this.kernel.laterFactors(size)),
-      size,
-    );
+    this.fill(size);
     this.input = { re: array(0), im: array(1) };
     const result = (this.kernel.resultAt() - BASE) / pitch;
     this.output = { re: array(result), im: array(result + 1) };
@@ -64,6 +63,12 @@ export class FftPlan {
   /** Transforms what stands in `input` into `output`. */
   forward(): void {
     this.kernel.forward();
+  }
+
+  /** Fills the tables, of the size or of a quarter of it. */
+  protected fill(size: number): void {
+    fillCosines(this.part(BASE + 2 * this.pitch, size / 4), size);
+    this.kernel.fill(size);
   }
 
   /** @returns a part of the kernel's memory, from a byte on, so many doubles */
@@ -94,9 +99,7 @@ export class FramePairPlan extends FftPlan {
       from = kernel.planFrames(size);
     });
     const quarter = size / 4;
-    const later = this.kernel.laterFactors(quarter);
-    // The tables of a quarter are the last ones of the whole, all but its first.
-    fillTwiddleFactors(this.part(from, 1.5 * quarter), this.part(from - 8 * later, later), quarter);
+    this.fill(quarter);
     from += 12 * quarter;
     const next = (length: number): Float64Array => {
       const part = this.part(from, length);

@@ -3,7 +3,7 @@ import type { ChannelBlock } from './channel-block';
 import { hannPower } from './hann';
 import { HANN_FRAMES_KERNEL } from './hann-frames-kernel';
 import { kernelInstance, type KernelExports } from './kernel-instance';
-import { fillTwiddleFactors } from './twiddle-factors';
+import { fillCosines } from './twiddle-factors';
 
 /** A place in the kernel's memory, in bytes. */
 interface Place {
@@ -12,9 +12,6 @@ interface Place {
 
 /** kernels/hann-frames.ts. */
 interface HannFramesKernel extends KernelExports {
-  readonly FIRST: Place;
-  readonly QUARTER_FIRST: Place;
-  readonly LATER: Place;
   readonly WINDOW: Place;
   readonly SAMPLES: Place;
   readonly POWERS_A: Place;
@@ -25,6 +22,7 @@ interface HannFramesKernel extends KernelExports {
   readonly SUMS: Place;
   /** Returns where what is laid out ends. */
   plan(size: number, from: number): number;
+  fill(size: number): void;
   gather(from: number, count: number, filled: number): void;
   keep(from: number, count: number): void;
   framePair(scale: number, step: number, bins: number): void;
@@ -89,10 +87,10 @@ export class HannFrames {
       throw new RangeError(`Frames of ${size} samples: a power of two, 64 or more, is needed`);
     const kernel = (this.kernel = kernelInstance(HANN_FRAMES_KERNEL, block.kernel.memory));
     kernel.plan(size, block.take(hannRoom(size)));
-    const quarter = size / 4;
-    const later = (kernel.WINDOW.value - kernel.LATER.value) / 4;
-    fillTwiddleFactors(this.floats(kernel.FIRST, 1.5 * size), new Float32Array(0), size);
-    fillTwiddleFactors(this.floats(kernel.QUARTER_FIRST, 1.5 * quarter), this.floats(kernel.LATER, later), quarter);
+    for (const of of [size, size / 4]) {
+      fillCosines(this.doubles(kernel.WINDOW, of / 4), of);
+      kernel.fill(of);
+    }
     const { window, scale } = hannPower(size);
     this.floats(kernel.WINDOW, size).set(window);
     this.scale = scale;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { BLOCK_FRAMES } from '../audio/sample-stream';
+import { inBlocks } from '../testing/blocks';
 import { joined, lcgNoise, sine } from '../testing/signals';
 import { BiquadCascade } from './biquad';
 import { ChannelBlock } from './channel-block';
@@ -8,15 +9,6 @@ import { kWeighting } from './k-weighting';
 import { LevelMeter } from './level-meter';
 import { TRUE_PEAK_PHASES, TruePeakMeter } from './true-peak';
 import { WaveformPeaks } from './waveform-peaks';
-
-function inBlocks(signal: Float64Array, block: ChannelBlock, visit: () => void): void {
-  for (let at = 0; at < signal.length; at += BLOCK_FRAMES) {
-    const part = signal.subarray(at, at + BLOCK_FRAMES);
-    block.samples.set(part);
-    block.scan(part.length);
-    visit();
-  }
-}
 
 function truePeak(signal: Float64Array): number {
   const block = new ChannelBlock();

@@ -19,7 +19,9 @@ export function quasiPeak(samples: ArrayLike<number>, sampleRate: number): numbe
   let scale = settled.get(sampleRate);
   if (scale === undefined) {
     const sine = new Float64Array(4 * sampleRate);
-    for (let i = 0; i < sine.length; i++) sine[i] = Math.SQRT2 * Math.sin((2 * Math.PI * 1000 * i) / sampleRate);
+    for (let i = 0; i < sampleRate; i++) sine[i] = Math.SQRT2 * Math.sin((2 * Math.PI * 1000 * i) / sampleRate);
+    // A second holds whole periods.
+    for (let s = 1; s < 4; s++) sine.copyWithin(s * sampleRate, 0, sampleRate);
     scale = 1 / detect(sine, sampleRate);
     settled.set(sampleRate, scale);
   }

@@ -1,4 +1,4 @@
-import { FftPlan, type ComplexBlock } from './fft';
+import type { ComplexBlock } from './fft';
 import type { ComplexGain } from './itu468-weighting';
 import { fftSize, inverseReal, transformReal } from './real-transform';
 import { sharedFftPlan } from './shared-plan';
@@ -7,8 +7,9 @@ import { sharedFftPlan } from './shared-plan';
 type Gain = (frequency: number) => ComplexGain;
 
 /** Samples that are filtered by one transform; more go through it in blocks, which stay in the processor's caches. */
-const LONGEST_AT_ONCE = 2 ** 18;
 const BLOCK_SIZE = 2 ** 16;
+/** Of a plan that is shared. */
+const SMALLEST = 64;
 
 /**
  * Filters samples by a gain given over frequency, exactly up to half the sample rate (no bilinear warping).
@@ -21,13 +22,13 @@ const BLOCK_SIZE = 2 ** 16;
  */
 export function spectralFilter(samples: Float64Array, sampleRate: number, gain: Gain, ringS = 0.1): Float64Array {
   const ring = Math.ceil(ringS * sampleRate);
-  return samples.length + ring <= LONGEST_AT_ONCE
+  return samples.length + ring <= BLOCK_SIZE
     ? atOnce(samples, sampleRate, gain, ring)
     : inBlocks(samples, sampleRate, gain, ring);
 }
 
 function atOnce(samples: Float64Array, sampleRate: number, gain: Gain, ring: number): Float64Array {
-  const fft = new FftPlan(fftSize(samples.length + ring));
+  const fft = sharedFftPlan(fftSize(Math.max(SMALLEST, samples.length + ring)));
   const { re, im } = transformReal(fft, samples);
   for (let k = 0; k <= fft.size / 2; k++) {
     const g = gain((k * sampleRate) / fft.size);

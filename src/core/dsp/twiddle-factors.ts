@@ -15,43 +15,14 @@ function quarterOfCosines(size: number): Float64Array {
 const LARGEST_KEPT = 2 ** 20;
 
 /**
- * Cosines and sines of −2πi·rp/N for r = 1, 2, 3, in the order in which the stages of kernels/stockham.ts read them. As
- * many steps p as a vector of 16 bytes holds stand together in the first stage; the later ones take every 4th, 16th … p.
+ * Cosines of −2πi·p/N, p = 0 … N/4 − 1, of which kernels/stockham.ts makes all factors of its stages.
  *
- * @param firstStage - 1.5 × size numbers, doubles or floats
- * @param later - those of all later stages, none if none are wanted
+ * @param into - N/4 numbers
  * @param size - N, a power of two, 16 or more
  */
-export function fillTwiddleFactors<Floats extends Float64Array | Float32Array>(
-  firstStage: Floats,
-  later: Floats,
-  size: number,
-): void {
-  const lanes = 16 / firstStage.BYTES_PER_ELEMENT;
-  const placeInFirst = (p: number): number => 6 * (p - (p % lanes)) + (p % lanes);
-  const quarter = size / 4;
+export function fillCosines(into: Float64Array, size: number): void {
   const known = quarterOfCosines(size);
-  const stride = known.length / quarter;
-  const cos = new Float64Array(quarter);
-  const sin = new Float64Array(quarter);
-  // A quarter of the cosines are computed; the rest, and all sines, are the same numbers in another order.
-  cos[0] = 1;
-  for (let p = 1; p < quarter; p++) {
-    cos[p] = known[p * stride];
-    sin[p] = -known[(quarter - p) * stride];
-  }
-  for (let p = 0; p < quarter; p++) {
-    for (let r = 1; r <= 3; r++) {
-      const turned = r * p >= 2 * quarter ? 2 : r * p >= quarter ? 1 : 0;
-      const at = r * p - turned * quarter;
-      const to = placeInFirst(p) + 2 * lanes * (r - 1);
-      firstStage[to] = turned === 0 ? cos[at] : turned === 1 ? sin[at] : -cos[at];
-      firstStage[to + lanes] = turned === 0 ? sin[at] : turned === 1 ? -cos[at] : -sin[at];
-    }
-  }
-  for (let at = 0, step = 4; at < later.length; step *= 4) {
-    for (let p = 0; p < quarter; p += step) {
-      for (let i = 0; i < 6; i++) later[at++] = firstStage[placeInFirst(p) + lanes * i];
-    }
-  }
+  const stride = known.length / into.length;
+  if (stride === 1) into.set(known);
+  else for (let p = 0; p < into.length; p++) into[p] = known[p * stride];
 }

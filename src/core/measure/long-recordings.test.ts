@@ -1,8 +1,8 @@
+import { inBlocks } from '../testing/blocks';
 import { describe, expect, it } from 'vitest';
 import { ChannelBlock } from '../dsp/channel-block';
 import { FramePowerMeter } from '../dsp/frame-power';
 import { ToneFrames } from '../dsp/tone-frames';
-import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
 import { seededBits, uniform } from '../stats/random';
 import { LiveMeter } from './live-meter';
@@ -23,13 +23,10 @@ function cuts(sound: Float64Array, method: CutMethod, silenceS: number | null = 
   const block = new ChannelBlock();
   const meter = new FramePowerMeter(RATE, block);
   const tones = new ToneFrames(RATE, 2000);
-  for (let at = 0; at < sound.length; at += BLOCK_FRAMES) {
-    const part = sound.subarray(at, at + BLOCK_FRAMES);
-    block.samples.set(part);
-    block.scan(part.length);
+  inBlocks(sound, block, () => {
     meter.push();
-    tones.push(part, part.length);
-  }
+    tones.push(block.samples, block.count);
+  });
   return cutRecording(meter.kWeighted.view().slice(), Uint8Array.from(tones.marks), method, silenceS).map((p) => [
     p.startS,
     p.endS,

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { BandPowerFrames, VALUES_PER_FRAME, Z_TOTAL } from '../dsp/band-power-frames';
+import { BandPowerFrames, bandPowerRoom, VALUES_PER_FRAME, Z_TOTAL } from '../dsp/band-power-frames';
+import { ChannelBlock } from '../dsp/channel-block';
+import { inBlocks } from '../testing/blocks';
 import { quantised } from '../testing/quantised';
 import { colouredNoise, noisyTake, NOISY_RATE, PHRASES, type PauseFault } from '../testing/noisy-takes';
 import { coverage, share } from '../testing/studies/coverage';
@@ -115,9 +117,10 @@ describe('silence is told by samples', () => {
   });
 
   it('a frame of zeros beside a loud one is zero, not what rounding leaves of its neighbour', () => {
-    const meter = new BandPowerFrames(RATE);
+    const block = new ChannelBlock(bandPowerRoom(RATE));
+    const meter = new BandPowerFrames(RATE, block);
     const samples = joined(colouredNoise(1, 0.2, null, 'loud'), new Float64Array(RATE));
-    meter.push(samples, samples.length);
+    inBlocks(samples, block, () => meter.push());
     meter.finish();
     const totals = Array.from({ length: meter.frames }, (_, f) => meter.values.view()[f * VALUES_PER_FRAME + Z_TOTAL]);
     const first = totals.indexOf(0);
