@@ -37,7 +37,8 @@ export function gatedLoudness(stepPowers: ArrayLike<number>, noisePower = 0): Ga
     for (let s = 0; s < STEPS_PER_BLOCK; s++) sum += stepPowers[i + s];
     blocks.push(sum / STEPS_PER_BLOCK - noisePower);
   }
-  const audible = blocks.filter((p) => p > lufsToPower(ABSOLUTE_GATE_LUFS));
+  const absolute = lufsToPower(ABSOLUTE_GATE_LUFS);
+  const audible = blocks.filter((p) => p > absolute);
   const gate = meanOf(audible) * 10 ** (RELATIVE_GATE_LU / 10);
   const kept = audible.filter((p) => p > gate);
   const power = meanOf(kept);

@@ -24,7 +24,8 @@ export function loudnessRange(stepPowers: ArrayLike<number>): Db | null {
     if (i >= STEPS_PER_BLOCK) sum -= stepPowers[i - STEPS_PER_BLOCK];
     if (i >= STEPS_PER_BLOCK - 1) blocks.push(Math.max(0, sum / STEPS_PER_BLOCK));
   }
-  const audible = blocks.filter((p) => p > lufsToPower(ABSOLUTE_GATE_LUFS));
+  const absolute = lufsToPower(ABSOLUTE_GATE_LUFS);
+  const audible = blocks.filter((p) => p > absolute);
   if (audible.length === 0) return null;
   const gate = (audible.reduce((s, p) => s + p, 0) / audible.length) * 10 ** (RELATIVE_GATE_LU / 10);
   const kept = Float64Array.from(

@@ -28,9 +28,15 @@ export interface Plosive {
  */
 export function plosives(peaks: Float64Array, speech: readonly Segment[]): Plosive[] {
   const frame = (s: number): number => Math.min(peaks.length, Math.round(s * FRAMES_PER_SECOND));
-  const inSpeech = speech.flatMap(({ startS, endS }) => [...peaks.subarray(frame(startS), frame(endS))]);
+  const phrases = speech.map(({ startS, endS }) => peaks.subarray(frame(startS), frame(endS)));
+  const inSpeech = new Float64Array(phrases.reduce((sum, phrase) => sum + phrase.length, 0));
   if (inSpeech.length === 0) return [];
-  const median = quantileSorted(Float64Array.from(inSpeech).sort(), 0.5);
+  let filled = 0;
+  for (const phrase of phrases) {
+    inSpeech.set(phrase, filled);
+    filled += phrase.length;
+  }
+  const median = quantileSorted(inSpeech.sort(), 0.5);
   const least = median * 10 ** (LEAST_ABOVE_MEDIAN_DB / 20);
   const rise = Math.round(RISE_S * FRAMES_PER_SECOND);
   const apart = Math.round(SAME_BURST_S * FRAMES_PER_SECOND);

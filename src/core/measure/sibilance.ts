@@ -34,9 +34,11 @@ export function sibilance(frames: Float64Array, frameS: number, speech: readonly
     return notMeasured('sibilance', condition, 'The sample rate is too low: 5–10 kHz must be in the file.');
   }
   const loud = quantileSorted(Float64Array.from(powers).sort(), 0.9);
-  const hissing = ratios.flatMap((r, i) =>
-    Number.isFinite(r) && r > FRICATIVE_DB && powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB ? [i] : [],
-  );
+  const hissing: number[] = [];
+  ratios.forEach((r, i) => {
+    const isHiss = Number.isFinite(r) && r > FRICATIVE_DB;
+    if (isHiss && powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB) hissing.push(i);
+  });
   const fricatives = hissing.map((i) => ratios[i]);
   // Frames of one fricative are one reading: they come out of one mouth at one moment.
   const sounds = hissing.filter((i, k) => k === 0 || places[i] - places[hissing[k - 1]] > 2).length;

@@ -86,7 +86,12 @@ export function speechSegments(framePowers: Float64Array, isZeroFrame: Uint8Arra
   const shortest = settings.shortestSpeechS * FRAMES_PER_SECOND;
   const phrases = runs(fillGaps(strong, Math.round(settings.shortestPauseS * FRAMES_PER_SECOND)), 1);
   const speech = phrases.filter((run) => run.end - run.start >= shortest);
-  const isInSpeech = (run: Run): boolean => speech.some((s) => run.start >= s.start && run.end <= s.end);
+  // Both stand in the order of time.
+  let next = 0;
+  const isInSpeech = (run: Run): boolean => {
+    while (next < speech.length && speech[next].end < run.end) next++;
+    return next < speech.length && run.start >= speech[next].start;
+  };
   const silence = runs(active, 0)
     .map((run) => trimmedPause(run, levels, count))
     .filter((r) => r.end - r.start >= settings.shortestSilenceS * FRAMES_PER_SECOND);
