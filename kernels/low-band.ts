@@ -59,14 +59,29 @@ export function lowBand(count: i32, divisor: i32): i32 {
     const stop: usize = groupEnd < end ? groupEnd : end;
     let weight = <f64>inGroup;
     inGroup += <i32>((stop - at) >> 3);
+    // Two samples side by side, and two such pairs, so that one addition need not wait for the other.
     let weights = f64x2.replace_lane(f64x2.splat(weight), 1, weight + 1);
-    let sums = f64x2.splat(0);
-    let ramps = f64x2.splat(0);
-    for (; at + 16 <= stop; at += 16) {
+    let sums = f64x2.splat(0),
+      more = f64x2.splat(0);
+    let ramps = f64x2.splat(0),
+      steeper = f64x2.splat(0);
+    for (; at + 32 <= stop; at += 32) {
+      const x = v128.load(at),
+        y = v128.load(at, 16);
+      sums = f64x2.add(sums, x);
+      more = f64x2.add(more, y);
+      ramps = f64x2.add(ramps, f64x2.mul(x, weights));
+      steeper = f64x2.add(steeper, f64x2.mul(y, f64x2.add(weights, f64x2.splat(2))));
+      weights = f64x2.add(weights, f64x2.splat(4));
+    }
+    sums = f64x2.add(sums, more);
+    ramps = f64x2.add(ramps, steeper);
+    if (at + 16 <= stop) {
       const x = v128.load(at);
       sums = f64x2.add(sums, x);
       ramps = f64x2.add(ramps, f64x2.mul(x, weights));
       weights = f64x2.add(weights, f64x2.splat(2));
+      at += 16;
     }
     sum += f64x2.extract_lane(sums, 0) + f64x2.extract_lane(sums, 1);
     ramp += f64x2.extract_lane(ramps, 0) + f64x2.extract_lane(ramps, 1);

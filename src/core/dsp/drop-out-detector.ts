@@ -37,7 +37,7 @@ export class DropOutDetector {
   private readonly shortest: number;
   private readonly longestLag: number;
   private readonly longestRepeat: number;
-  /** The past, as a ring. */
+  /** The past, as a ring: a block, and as far back as a repeat of its first sample may reach. */
   private readonly ring: Float64Array;
   private readonly mask: number;
   private position = 0;
@@ -45,6 +45,8 @@ export class DropOutDetector {
   private stored = 0;
   private runStart = 0;
   private runValue = NaN;
+  /** Whether sound came shortly before the run: a gap may last longer than the past is kept. */
+  private isAfterSound = false;
   /** Places of peaks, and how far back one of equal value stands: what may be repeats. */
   private readonly candidates: Float64Array;
   private repeatEnd = 0;
@@ -63,7 +65,7 @@ export class DropOutDetector {
     this.shortest = Math.ceil(SHORTEST_DROP_OUT_S * sampleRate);
     this.longestLag = Math.round(LONGEST_LAG_S * sampleRate);
     this.longestRepeat = Math.round(LONGEST_REPEAT_S * sampleRate);
-    const size = 2 ** Math.ceil(Math.log2(2 * (this.longestLag + this.longestRepeat) + 16_384));
+    const size = 2 ** Math.ceil(Math.log2(BLOCK_FRAMES + this.longestRepeat + this.longestLag + 2));
     this.ring = new Float64Array(size);
     this.mask = size - 1;
   }
@@ -114,13 +116,14 @@ export class DropOutDetector {
     while (begin > 0 && at - begin < STRIDE && this.ring[(begin - 1) & this.mask] === value) begin--;
     this.runStart = begin;
     this.runValue = value;
+    this.isAfterSound = this.isSoundBefore(begin);
   }
 
   private endRun(samples: Float64Array, from: number, to: number, start: number): void {
     let end = from;
     while (end < to && samples[end] === this.runValue) end++;
     const length = start + end - this.runStart;
-    if (length >= this.shortest && this.isSoundBefore(this.runStart)) this.note('gap', this.runStart, length);
+    if (length >= this.shortest && this.isAfterSound) this.note('gap', this.runStart, length);
     this.runValue = NaN;
   }
 

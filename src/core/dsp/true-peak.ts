@@ -54,11 +54,14 @@ export class TruePeakMeter {
    */
   push(samplePeak: number): void {
     const { window } = this;
-    const { kernel, lowest, highest, strides, count } = this.block;
+    const { kernel, lowest, highest, strides, count, top, bottom } = this.block;
     window[TAPS + count] = 0;
     let peak = Math.max(this.peak, samplePeak);
     let { before } = this;
-    for (let s = 0; s < strides; s++) {
+    // Most blocks hold nothing that could exceed what was found before.
+    const isQuiet = Math.max(before, top, -bottom) * INNER_GAIN <= peak;
+    if (isQuiet) before = Math.max(highest[strides - 1], -lowest[strides - 1]);
+    for (let s = 0; s < strides && !isQuiet; s++) {
       const largest = highest[s] > -lowest[s] ? highest[s] : -lowest[s];
       const reach = largest > before ? largest : before;
       if (reach * INNER_GAIN > peak) {

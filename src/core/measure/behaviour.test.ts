@@ -102,6 +102,12 @@ describe('drop-outs', () => {
       ['gap', expect.closeTo(2.5, 4), expect.closeTo(0.007, 4)],
     ]);
   });
+  // Longer ones than the past that is kept: 1.4 s at 48 kHz.
+  it.each([[1], [1.5], [3], [6]])('finds a gap of %d s', async (length) => {
+    const { listed: found, count } = await listed(joined(noise, new Float64Array(at(length)), noise));
+    expect(count).toBe(1);
+    expect(found).toEqual([{ kind: 'gap', startS: 4, lengthS: expect.closeTo(length, 4) as number }]);
+  });
   it.each([[0.006], [0.02], [0.0213]])('finds a buffer of %d s that was played twice', async (length) => {
     const n = at(length);
     const start = at(1.37);
