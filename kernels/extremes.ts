@@ -25,8 +25,8 @@ function ofStrides(count: i32): void {
     }
     low0 = f64x2.pmin(low0, low1);
     high0 = f64x2.pmax(high0, high1);
-    store<f64>(low, Math.min(f64x2.extract_lane(low0, 0), f64x2.extract_lane(low0, 1)));
-    store<f64>(high, Math.max(f64x2.extract_lane(high0, 0), f64x2.extract_lane(high0, 1)));
+    v128.store64_lane(low, f64x2.pmin(low0, v128.shuffle<f64>(low0, low0, 1, 0)), 0);
+    v128.store64_lane(high, f64x2.pmax(high0, v128.shuffle<f64>(high0, high0, 1, 0)), 0);
     low += 8;
     high += 8;
   }
@@ -44,18 +44,28 @@ function ofStrides(count: i32): void {
 /** The same of the whole block, and how many of its strides hold one and the same value. */
 export function extremes(count: i32): void {
   ofStrides(count);
-  let lowest = Infinity;
-  let highest = -Infinity;
-  let flat: f64 = 0;
+  let lowest = f64x2.splat(Infinity),
+    highest = f64x2.splat(-Infinity),
+    flat = i64x2.splat(0);
   const end: usize = (<usize>((count + STRIDE - 1) / STRIDE)) << 3;
-  for (let s: usize = 0; s < end; s += 8) {
-    const low = load<f64>(LOWEST + s);
-    const high = load<f64>(HIGHEST + s);
-    lowest = Math.min(lowest, low);
-    highest = Math.max(highest, high);
-    if (low == high) flat++;
+  let s: usize = 0;
+  for (; s + 16 <= end; s += 16) {
+    const low = v128.load(LOWEST + s),
+      high = v128.load(HIGHEST + s);
+    lowest = f64x2.pmin(lowest, low);
+    highest = f64x2.pmax(highest, high);
+    // All bits of what is equal are ones: minus one.
+    flat = i64x2.sub(flat, f64x2.eq(low, high));
   }
-  store<f64>(BLOCK_EXTREMES, lowest);
-  store<f64>(BLOCK_EXTREMES, highest, 8);
-  store<f64>(BLOCK_EXTREMES, flat, 16);
+  let strides = i64x2.extract_lane(flat, 0) + i64x2.extract_lane(flat, 1);
+  if (s < end) {
+    const low = load<f64>(LOWEST + s),
+      high = load<f64>(HIGHEST + s);
+    lowest = f64x2.pmin(lowest, f64x2.splat(low));
+    highest = f64x2.pmax(highest, f64x2.splat(high));
+    if (low == high) strides++;
+  }
+  store<f64>(BLOCK_EXTREMES, Math.min(f64x2.extract_lane(lowest, 0), f64x2.extract_lane(lowest, 1)));
+  store<f64>(BLOCK_EXTREMES, Math.max(f64x2.extract_lane(highest, 0), f64x2.extract_lane(highest, 1)), 8);
+  store<f64>(BLOCK_EXTREMES, <f64>strides, 16);
 }

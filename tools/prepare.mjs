@@ -32,20 +32,32 @@ function hashOf(texts) {
   return hash.digest('hex');
 }
 
-/** Names, sizes and when each was last touched: files that look the same need not be read. */
-const lookOf = (files) =>
-  files
-    .map((file) => {
-      const { size, ctimeMs } = statSync(file);
-      return `${file} ${size} ${ctimeMs}\n`;
-    })
-    .join('');
+/** When each was last touched, sizes and names: files that look the same need not be read. */
+const lookOf = (paths) =>
+  paths.map((path) => {
+    const { size, ctimeMs } = statSync(path);
+    return `${ctimeMs} ${size} ${path}`;
+  });
 
-/** What a stamp says: a hash, and behind it how the files looked. */
+/** Whether all that a look tells of is as it was. */
+function isUnchanged(look) {
+  for (const line of look) {
+    const size = line.indexOf(' ') + 1;
+    const path = line.indexOf(' ', size) + 1;
+    const stat = statSync(line.slice(path), { throwIfNoEntry: false });
+    if (stat?.ctimeMs !== Number(line.slice(0, size)) || stat.size !== Number(line.slice(size, path))) return false;
+  }
+  return look.length > 0;
+}
+
+/** What a stamp says: the hash of what something was made of, which places that was, and how all in them looked. */
 function readStamp(path) {
-  const text = existsSync(path) ? readFileSync(path, 'utf8') : '';
-  const end = text.indexOf('\n');
-  return end < 0 ? [text, ''] : [text.slice(0, end), text.slice(end + 1)];
+  const [hash = '', of = '', ...look] = existsSync(path) ? readFileSync(path, 'utf8').split('\n') : [];
+  return { hash, of, look };
+}
+
+function writeStamp(path, hash, of, look) {
+  writeFileSync(path, [hash, of, ...look].join('\n'));
 }
 
 /** Installs packages when the lock file is another one than at the last time. */
@@ -53,21 +65,23 @@ export function ensurePackages() {
   checkNode();
   const lock = join(root, 'package-lock.json');
   const stamp = join(root, 'node_modules', '.sediment-packages');
-  const [installedHash, installedLook] = readStamp(stamp);
+  const installed = readStamp(stamp);
+  if (installed.of === lock && isUnchanged(installed.look)) return;
   const look = lookOf([lock]);
-  if (look === installedLook) return;
   const hash = hashOf([readFileSync(lock)]);
-  if (hash !== installedHash) {
+  if (hash !== installed.hash) {
     say('Installing packages …');
     run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'Installing packages');
   }
-  writeFileSync(stamp, `${hash}\n${look}`);
+  writeStamp(stamp, hash, lock, look);
 }
 
-/** Every file of the sources, always in the same order. */
+/** Every file of the sources, always in the same order, and the folders that they are in. */
 function filesOf(folder, paths) {
   const files = [];
+  const folders = [];
   const visit = (path) => {
+    folders.push(path);
     for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
       const full = join(path, entry.name);
       if (entry.isDirectory()) visit(full);
@@ -79,25 +93,27 @@ function filesOf(folder, paths) {
     if (existsSync(full) && !path.includes('.')) visit(full);
     else files.push(full);
   }
-  return files;
+  return { files, folders };
 }
 
 /** Builds where a source is another one than at the last time; `dist` of the folder keeps what it was built from. */
 export async function ensureBuild(name, sources, build, force = false, folder = root) {
   const stamp = join(folder, 'dist', `.${name}`);
-  const [builtHash, builtLook] = readStamp(stamp);
-  const files = filesOf(folder, sources);
-  const look = lookOf(files);
-  if (!force && look === builtLook) return;
+  const built = readStamp(stamp);
+  const of = [folder, ...sources].join(' ');
+  // What comes to a folder or leaves it shows in the folder.
+  if (!force && built.of === of && isUnchanged(built.look)) return;
+  const { files, folders } = filesOf(folder, sources);
+  const look = lookOf([...folders, ...files]);
   const hash = hashOf(files.flatMap((file) => [relative(folder, file), readFileSync(file)]));
-  if (force || hash !== builtHash) {
+  if (force || hash !== built.hash) {
     say(`Building the ${name} …`);
     // A build that is broken off leaves nothing that counts as built, also where its sources are put back.
     rmSync(stamp, { force: true });
     await build();
   }
   mkdirSync(join(folder, 'dist'), { recursive: true });
-  writeFileSync(stamp, `${hash}\n${look}`);
+  writeStamp(stamp, hash, of, look);
 }
 
 const shared = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'src/core', 'src/contracts', 'src/domain'];

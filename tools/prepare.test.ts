@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, renameSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
@@ -14,8 +14,9 @@ it('builds again where a source has changed, and only there', async () => {
   write('src/a.ts', 'one');
   write('src/inner/b.ts', 'two');
   let builds = 0;
+  let sources = ['package.json', 'src'];
   const prepare = async (force = false, build: () => void = () => builds++) => {
-    await ensureBuild('thing', ['package.json', 'src'], build, force, folder);
+    await ensureBuild('thing', sources, build, force, folder);
     return builds;
   };
   expect(await prepare(), 'nothing is there').toBe(1);
@@ -41,4 +42,12 @@ it('builds again where a source has changed, and only there', async () => {
   await expect(prepare(false, fails)).rejects.toThrow('mistake');
   write('src/a.ts', 'two');
   expect(await prepare(), 'put back after a build that failed').toBe(7);
+  rmSync(join(folder, 'src/c.ts'));
+  expect(await prepare(), 'one less').toBe(8);
+  renameSync(join(folder, 'src/inner/b.ts'), join(folder, 'src/inner/d.ts'));
+  expect(await prepare(), 'another name').toBe(9);
+  write('more.json', '');
+  sources = [...sources, 'more.json'];
+  expect(await prepare(), 'one more place to look at').toBe(10);
+  expect(await prepare(), 'nothing has changed').toBe(10);
 });

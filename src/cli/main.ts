@@ -23,9 +23,11 @@ const program = new Command('sediment')
   .version(packageVersion)
   .exitOverride()
   .configureOutput({ outputError: (text) => process.stderr.write(text) });
-// Help, and a name that is none, need all of them.
-const asked = COMMANDS[process.argv[2] ?? ''];
-for (const load of asked ? [asked] : Object.values(COMMANDS)) program.addCommand(await load());
+// Help, and a name that is none, need all of them; the version needs none.
+const [asked = ''] = process.argv.slice(2);
+const isVersion = ['-V', '--version'].includes(asked);
+const wanted = asked in COMMANDS ? [COMMANDS[asked]] : isVersion ? [] : Object.values(COMMANDS);
+for (const load of wanted) program.addCommand(await load());
 
 try {
   await program.parseAsync();
