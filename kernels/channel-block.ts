@@ -22,4 +22,4 @@ export { extremes } from './extremes';
 export { accumulate } from './k-weighting';
 export { largestLow, lowBand } from './low-band';
 export { repeats } from './repeats';
-export { largest } from './true-peak';
+export { largest, largestOfBlock } from './true-peak';

@@ -1,7 +1,7 @@
 // The interpolator of ITU-R BS.1770-5 Annex 2 over a stretch of samples, two outputs at a time (SIMD), and the largest
 // magnitude of what comes out. PHASES: four phases of twelve coefficients, each written twice (so that a vector holds
 // it in both lanes). The samples before the block stand before it.
-import { PHASES, SAMPLES } from './block-layout';
+import { HIGHEST, LOWEST, PHASES, SAMPLES, STRIDE } from './block-layout';
 
 /** One phase; its coefficients stay in registers, and two sums keep the additions from waiting for each other. */
 function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v128 {
@@ -52,4 +52,28 @@ export function largest(from: i32, to: i32, start: f64, outerPhases: bool): f64 
     peak = largestOfPhase(3, begin, end, peak);
   }
   return Math.max(f64x2.extract_lane(peak, 0), f64x2.extract_lane(peak, 1));
+}
+
+/**
+ * Largest magnitude of the outputs of a block, never less than `start`. No output exceeds the largest sample in reach by
+ * more than the gain of its phase, so that strides which cannot matter are left out.
+ *
+ * @param before - largest magnitude of the stride before the block: the interpolator still reaches into it
+ * @param inner - largest gain of the inner phases
+ * @param outer - that of the outer ones
+ */
+export function largestOfBlock(count: i32, start: f64, before: f64, inner: f64, outer: f64): f64 {
+  let peak = start,
+    last = before;
+  for (let from = 0, stride: usize = 0; from < count; from += STRIDE, stride += 8) {
+    const low = -load<f64>(LOWEST + stride),
+      high = load<f64>(HIGHEST + stride);
+    const most = high > low ? high : low;
+    const reach = most > last ? most : last;
+    last = most;
+    if (reach * inner <= peak) continue;
+    const to = from + STRIDE;
+    peak = largest(from, to < count ? to : count, peak, reach * outer > peak);
+  }
+  return peak;
 }

@@ -30,6 +30,7 @@ interface ChannelBlockKernel extends KernelExports {
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
   largest(from: number, to: number, start: number, outerPhases: boolean): number;
+  largestOfBlock(count: number, start: number, before: number, inner: number, outer: number): number;
   lowBand(count: number, divisor: number): number;
   largestLow(from: number, to: number): number;
   repeats(strides: number, start: number, reach: number, longest: number): number;

@@ -1,5 +1,5 @@
 import { BLOCK_FRAMES } from '../audio/sample-stream';
-import { STRIDE, type ChannelBlock } from './channel-block';
+import type { ChannelBlock } from './channel-block';
 
 /**
  * The four-phase interpolator of ITU-R BS.1770-5 Annex 2 (48 taps, 4 × oversampling). Written from memory and
@@ -54,23 +54,11 @@ export class TruePeakMeter {
    */
   push(samplePeak: number): void {
     const { window } = this;
-    const { kernel, lowest, highest, strides, count, top, bottom } = this.block;
+    const { kernel, lowest, highest, strides, count } = this.block;
     window[TAPS + count] = 0;
-    let peak = Math.max(this.peak, samplePeak);
-    let { before } = this;
-    // Most blocks hold nothing that could exceed what was found before.
-    const isQuiet = Math.max(before, top, -bottom) * INNER_GAIN <= peak;
-    if (isQuiet) before = Math.max(highest[strides - 1], -lowest[strides - 1]);
-    for (let s = 0; s < strides && !isQuiet; s++) {
-      const largest = highest[s] > -lowest[s] ? highest[s] : -lowest[s];
-      const reach = largest > before ? largest : before;
-      if (reach * INNER_GAIN > peak) {
-        peak = kernel.largest(s * STRIDE, Math.min(count, (s + 1) * STRIDE), peak, reach * OUTER_GAIN > peak);
-      }
-      before = largest;
-    }
-    this.before = before;
-    this.peak = peak;
+    const peak = Math.max(this.peak, samplePeak);
+    this.peak = kernel.largestOfBlock(count, peak, this.before, INNER_GAIN, OUTER_GAIN);
+    this.before = Math.max(highest[strides - 1], -lowest[strides - 1]);
     window.copyWithin(0, count, count + TAPS);
   }
 

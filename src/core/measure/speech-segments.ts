@@ -145,14 +145,11 @@ function smoothedLevels(powers: Float64Array, width: number): Float64Array {
 
 function runs(mask: Uint8Array, value: 0 | 1): Run[] {
   const found: Run[] = [];
-  let start = -1;
-  for (let i = 0; i <= mask.length; i++) {
-    const inside = i < mask.length && mask[i] === value;
-    if (inside && start < 0) start = i;
-    if (!inside && start >= 0) {
-      found.push({ start, end: i });
-      start = -1;
-    }
+  for (let start = mask.indexOf(value); start >= 0;) {
+    const next = mask.indexOf(1 - value, start);
+    const end = next < 0 ? mask.length : next;
+    found.push({ start, end });
+    start = mask.indexOf(value, end);
   }
   return found;
 }

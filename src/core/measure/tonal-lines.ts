@@ -27,12 +27,13 @@ const medianOverMean = (frames: number): number => 1 - (1 - Math.LN2) / Math.max
  */
 export function localFloor(spectrum: PowerSpectrum, bin: number): number {
   const { powers, frames } = spectrum;
-  const around: number[] = [];
+  const around = new Float64Array(2 * (FLOOR_REACH - FLOOR_GAP + 1));
+  let count = 0;
   for (let d = FLOOR_GAP; d <= FLOOR_REACH; d++) {
-    if (bin - d >= 1) around.push(powers[bin - d]);
-    if (bin + d < powers.length) around.push(powers[bin + d]);
+    if (bin - d >= 1) around[count++] = powers[bin - d];
+    if (bin + d < powers.length) around[count++] = powers[bin + d];
   }
-  return quantileSorted(Float64Array.from(around).sort(), 0.5) / medianOverMean(frames);
+  return quantileSorted(around.subarray(0, count).sort(), 0.5) / medianOverMean(frames);
 }
 
 /**
