@@ -8,7 +8,14 @@ import { RESPONSE_QUANTITIES } from './quantities/response';
 import { SPACE_QUANTITIES } from './quantities/space';
 import type { QuantityDefinition } from './quantities/quantity-definition';
 
-/** Version of the whole set of algorithms; any change that moves a figure by a millionth of its unit or more raises it. */
+/**
+ * Version of the whole set of algorithms; any change that moves a figure by a millionth of its unit or more raises it.
+ *
+ * What the fourth moves: spectra over a whole clip, and the hiss of consonants, are taken in single precision. Of 215
+ * clips of the demo no figure of a pause moved by more than 3·10⁻⁷ dB, no third octave above −100 dBFS by more than
+ * 0.0002 dB, above −120 dBFS by 0.02 dB (beside a tone or a sweep at full scale: noise 138 dB below it adds so much). Gaps of more than 2.7 s
+ * count as drop-outs as shorter ones do.
+ */
 export const ALGORITHM_VERSION = 4;
 
 /**
