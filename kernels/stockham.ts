@@ -33,7 +33,7 @@ function sine(cosines: usize, at: usize, quarter: usize): f64 {
  * @param later - of the later ones, 0 where none is wanted
  */
 export function fillFactors<E>(cosines: usize, size: i32, firstTable: usize, later: usize): void {
-  const quarter = <usize>size >> 2,
+  const quarter = (<usize>size) >> 2,
     lanes: usize = 16 / sizeof<E>();
   for (let p: usize = 0; p < quarter; p++) {
     let to = firstTable + (6 * (p - (p % lanes)) + (p % lanes)) * sizeof<E>();
@@ -79,8 +79,6 @@ function put<T>(at: usize, re: v128, im: v128): void {
 }
 
 /** Four vectors of four floats, their rows turned into columns, each `apart` bytes behind the one before. */
-// @ts-ignore: decorator
-@inline
 export function turned(to: usize, apart: usize, a: v128, b: v128, c: v128, d: v128): void {
   const low0 = v128.shuffle<f32>(a, b, 0, 4, 1, 5),
     low1 = v128.shuffle<f32>(c, d, 0, 4, 1, 5);
@@ -275,7 +273,7 @@ function radix2<T, E>(x: usize, y: usize, half: usize): void {
  */
 export function further<T, E>(size: i32, from: usize, other: usize, factors: usize): usize {
   // Values stand a quarter of all apart in every stage.
-  const jump: usize = ((<usize>size) * sizeof<E>()) >> 1;
+  const jump: usize = (<usize>size * sizeof<E>()) >> 1;
   let x = from,
     y = other;
   let table = factors;

@@ -24,10 +24,7 @@ export class EventMeter {
    * @param sampleRate - in hertz
    * @param block - the block that is pushed, with {@link EventMeter.room}
    */
-  constructor(
-    sampleRate: number,
-    block: ChannelBlock,
-  ) {
+  constructor(sampleRate: number, block: ChannelBlock) {
     this.lowBand = new LowBandFrames(sampleRate, block);
     this.sibilant = new SibilantFrames(sampleRate, block);
   }
