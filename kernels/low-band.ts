@@ -41,6 +41,63 @@ function throughTwo(first: usize, count: i32): void {
   store<f64>(z, w2, 24);
 }
 
+/** So many pairs of whole groups, two groups side by side. */
+function pairsOfGroups(at: usize, pairs: i32, divisor: i32, out: usize): void {
+  const group = (<usize>divisor) << 3,
+    even = ((<usize>divisor) >> 1) << 4;
+  const d = f64x2.splat(<f64>divisor),
+    scale = f64x2.splat(1 / (<f64>divisor * <f64>divisor));
+  let before = f64x2.splat(rising),
+    from = at,
+    to = out;
+  for (let i = 0; i < pairs; i++) {
+    let weights = f64x2.replace_lane(f64x2.splat(0), 1, 1);
+    let sumA = f64x2.splat(0),
+      sumB = f64x2.splat(0),
+      rampA = f64x2.splat(0),
+      rampB = f64x2.splat(0);
+    const stop = from + even;
+    for (; from < stop; from += 16) {
+      const a = v128.load(from),
+        b = v128.load(from + group);
+      sumA = f64x2.add(sumA, a);
+      sumB = f64x2.add(sumB, b);
+      rampA = f64x2.add(rampA, f64x2.mul(a, weights));
+      rampB = f64x2.add(rampB, f64x2.mul(b, weights));
+      weights = f64x2.add(weights, f64x2.splat(2));
+    }
+    if (even < group) {
+      const a = v128.load64_zero(from),
+        b = v128.load64_zero(from + group);
+      sumA = f64x2.add(sumA, a);
+      sumB = f64x2.add(sumB, b);
+      rampA = f64x2.add(rampA, f64x2.mul(a, weights));
+      rampB = f64x2.add(rampB, f64x2.mul(b, weights));
+      from += 8;
+    }
+    from += group;
+    const sums = f64x2.add(v128.shuffle<f64>(sumA, sumB, 0, 2), v128.shuffle<f64>(sumA, sumB, 1, 3)),
+      ramps = f64x2.add(v128.shuffle<f64>(rampA, rampB, 0, 2), v128.shuffle<f64>(rampA, rampB, 1, 3));
+    const rises = v128.shuffle<f64>(before, ramps, 1, 2);
+    v128.store(to, f64x2.mul(f64x2.sub(f64x2.add(rises, f64x2.mul(d, sums)), ramps), scale));
+    before = ramps;
+    to += 16;
+  }
+  rising = f64x2.extract_lane(before, 1);
+}
+
+/** The samples of a block up to `end` that belong to a group of which a part has come before, or comes later. */
+function partOfGroup(at: usize, end: usize): void {
+  let weight = <f64>inGroup;
+  inGroup += <i32>((end - at) >> 3);
+  for (let from = at; from < end; from += 8) {
+    const x = load<f64>(from);
+    sum += x;
+    ramp += x * weight;
+    weight++;
+  }
+}
+
 /**
  * Brings a block down to one sample in `divisor` by triangular averaging (rising weights over the group before, falling
  * ones over this one; groups go on from block to block), and filters what comes of it through four sections, whose
@@ -50,49 +107,24 @@ function throughTwo(first: usize, count: i32): void {
  */
 export function lowBand(count: i32, divisor: i32): i32 {
   const d = <f64>divisor;
-  const scale = 1 / (d * d);
+  const group = (<usize>divisor) << 3;
   let out: usize = LOW_BAND;
   let at: usize = SAMPLES;
   const end: usize = SAMPLES + ((<usize>count) << 3);
   while (at < end) {
+    if (inGroup == 0) {
+      const pairs = <i32>((end - at) / (2 * group));
+      pairsOfGroups(at, pairs, divisor, out);
+      at += 2 * group * <usize>pairs;
+      out += (<usize>pairs) << 4;
+      if (at >= end) break;
+    }
     const groupEnd: usize = at + ((<usize>(divisor - inGroup)) << 3);
     const stop: usize = groupEnd < end ? groupEnd : end;
-    let weight = <f64>inGroup;
-    inGroup += <i32>((stop - at) >> 3);
-    // Two samples side by side, and two such pairs, so that one addition need not wait for the other.
-    let weights = f64x2.replace_lane(f64x2.splat(weight), 1, weight + 1);
-    let sums = f64x2.splat(0),
-      more = f64x2.splat(0);
-    let ramps = f64x2.splat(0),
-      steeper = f64x2.splat(0);
-    for (; at + 32 <= stop; at += 32) {
-      const x = v128.load(at),
-        y = v128.load(at, 16);
-      sums = f64x2.add(sums, x);
-      more = f64x2.add(more, y);
-      ramps = f64x2.add(ramps, f64x2.mul(x, weights));
-      steeper = f64x2.add(steeper, f64x2.mul(y, f64x2.add(weights, f64x2.splat(2))));
-      weights = f64x2.add(weights, f64x2.splat(4));
-    }
-    sums = f64x2.add(sums, more);
-    ramps = f64x2.add(ramps, steeper);
-    if (at + 16 <= stop) {
-      const x = v128.load(at);
-      sums = f64x2.add(sums, x);
-      ramps = f64x2.add(ramps, f64x2.mul(x, weights));
-      weights = f64x2.add(weights, f64x2.splat(2));
-      at += 16;
-    }
-    sum += f64x2.extract_lane(sums, 0) + f64x2.extract_lane(sums, 1);
-    ramp += f64x2.extract_lane(ramps, 0) + f64x2.extract_lane(ramps, 1);
-    if (at < stop) {
-      const x = load<f64>(at);
-      sum += x;
-      ramp += x * f64x2.extract_lane(weights, 0);
-      at += 8;
-    }
+    partOfGroup(at, stop);
+    at = stop;
     if (inGroup < divisor) break;
-    store<f64>(out, (rising + d * sum - ramp) * scale);
+    store<f64>(out, (rising + d * sum - ramp) / (d * d));
     out += 8;
     rising = ramp;
     inGroup = 0;
