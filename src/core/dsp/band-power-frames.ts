@@ -42,7 +42,6 @@ export class BandPowerFrames {
   /** VALUES_PER_FRAME numbers per frame, frame after frame. */
   readonly values = new GrowingFloats();
   private readonly hann: HannFrames;
-
   /** Which of the summed pieces a value is the sum of: from one on, up to another. */
   private readonly pieces: readonly (readonly [number, number])[];
 

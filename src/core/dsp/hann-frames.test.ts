@@ -189,6 +189,13 @@ describe('HannFrames', () => {
     expect(() => new HannFrames(block, { size, step: size, ranges: [WHOLE], onFrames: () => undefined })).toThrow(/power of two/); // prettier-ignore
   });
 
+  it('refuses more ranges than it has room for', () => {
+    const block = new ChannelBlock(hannRoom(64));
+    const make = (count: number) => () => new HannFrames(block, { size: 64, step: 64, ranges: new Array<BinRange>(count).fill(WHOLE), onFrames: () => undefined }); // prettier-ignore
+    expect(make(65)).toThrow(/at most 64/);
+    expect(make(64)).not.toThrow();
+  });
+
   it('refuses a block without room for it', () => {
     const options = { size: 1024, step: 1024, ranges: [WHOLE], onFrames: () => undefined };
     expect(() => new HannFrames(new ChannelBlock(), options)).toThrow(/no room/);

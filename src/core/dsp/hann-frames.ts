@@ -42,7 +42,7 @@ export interface HannFramesOptions {
   readonly size: number;
   /** Samples from the start of one frame to that of the next: half a frame or a whole one. */
   readonly step: number;
-  /** Ranges of bins over which powers are summed: 64 at most, all below half the sample rate. */
+  /** Ranges of bins over which powers are summed: 64 at most, all of them below size / 2. */
   readonly ranges: readonly BinRange[];
   /** Called when two more frames are there, or a last one alone. */
   readonly onFrames: (count: 1 | 2) => void;
@@ -76,7 +76,8 @@ export class HannFrames {
   /**
    * @param block - the block that is pushed, with {@link hannRoom} for these frames
    * @param options - size, step, and what is made of the frames
-   * @throws RangeError for a size that is no power of two, or less than 64, and for a block without room
+   * @throws RangeError for a size that is no power of two, or less than 64, for too many ranges, and for a block without
+   * room
    */
   constructor(
     private readonly block: ChannelBlock,
@@ -85,11 +86,12 @@ export class HannFrames {
     const { size, step, ranges } = options;
     if (size < 64 || !Number.isInteger(Math.log2(size)))
       throw new RangeError(`Frames of ${size} samples: a power of two, 64 or more, is needed`);
+    if (ranges.length > MOST_RANGES) throw new RangeError(`${ranges.length} ranges: at most ${MOST_RANGES} are summed`);
     const kernel = (this.kernel = kernelInstance(HANN_FRAMES_KERNEL, block.kernel.memory));
     kernel.plan(size, block.take(hannRoom(size)));
-    for (const of of [size, size / 4]) {
-      fillCosines(this.doubles(kernel.WINDOW, of / 4), of);
-      kernel.fill(of);
+    for (const points of [size, size / 4]) {
+      fillCosines(this.doubles(kernel.WINDOW, points / 4), points);
+      kernel.fill(points);
     }
     const { window, scale } = hannPower(size);
     this.floats(kernel.WINDOW, size).set(window);

@@ -17,7 +17,13 @@ const REFERENCE_INDEX = 17;
  * The 31 one-third-octave bands from 20 Hz to 20 kHz, IEC 61260-1:2014, base ten: exact centres
  * 1000·10^(n/10) Hz, edges a twentieth of a decade to either side.
  */
-export const THIRD_OCTAVE_BANDS: readonly Band[] = NOMINAL.map((nominalHz, i) => {
-  const exact = 1000 * 10 ** ((i - REFERENCE_INDEX) / 10);
-  return { nominalHz, lowHz: exact * 10 ** -0.05, highHz: exact * 10 ** 0.05 };
-});
+export const THIRD_OCTAVE_BANDS: readonly Band[] = NOMINAL.map((nominalHz, i) => ({
+  nominalHz,
+  lowHz: edgeBelow(i),
+  highHz: edgeBelow(i + 1),
+}));
+
+/** Where one band ends the next one begins, to the last bit. */
+function edgeBelow(index: number): number {
+  return 1000 * 10 ** ((index - REFERENCE_INDEX - 0.5) / 10);
+}
