@@ -27,6 +27,9 @@ it('says of a chain that its sweep was compressed, where a figure is missing for
   const [missing, there] = withCodecReason([notMeasured('dynamicRange', '', 'No take of it.'), measured('selfNoise', 20, '')], reason); // prettier-ignore
   expect(missing.notMeasured).toMatch(/^No take of it\. The sound came through MP3/);
   expect(there.value).toBe(20);
+  // Said once, whether something else was said before or not.
+  const [alone, silent] = withCodecReason([notMeasured('dynamicRange', '', String(reason)), { ...missing, notMeasured: null }], reason); // prettier-ignore
+  expect([alone.notMeasured, silent.notMeasured]).toEqual([reason, reason]);
 });
 
 it('calls codecs and files by their names', () => {

@@ -10,6 +10,7 @@ import { kWeighting } from '../dsp/k-weighting';
 import { channelWeights } from './channel-weights';
 import { analyseLevel } from './level-pass';
 import { gatedLoudness, powerToLufs } from './integrated-loudness';
+import { blockSpread, loudnessFigures, loudnessMeasurements } from './loudness';
 
 const integrated = async (channels: readonly Float64Array[], rate = 48_000): Promise<number> =>
   (await analyseLevel(memoryStream(channels, rate))).loudness.integratedLufs;
@@ -181,5 +182,52 @@ describe('channelWeights, ITU-R BS.1770-5 tables 3 and 4', () => {
     [3, 0x7, [1, 1, 1]],
   ])('%i channels, mask %s', (channels, mask, expected) => {
     expect(channelWeights(channels, mask)).toEqual(expected);
+  });
+});
+
+describe('the spread of gated blocks', () => {
+  it('is that of the blocks, over as many as are independent', () => {
+    const steady = Array.from({ length: 40 }, (_, i) => -20 + (i % 2));
+    // Blocks that go up and down hang together by their overlap alone: four count as one.
+    const sd = Math.sqrt(10 / 39);
+    expect(blockSpread(steady)).toEqual({
+      spread: { sd: expect.closeTo(sd, 9) as number, count: 40, of: 'gating blocks of 400 ms at 75 % overlap' },
+      uncertaintyLu: expect.closeTo(sd / Math.sqrt(10), 9) as number,
+    });
+    expect(blockSpread([-20])).toEqual({ spread: null, uncertaintyLu: null });
+  });
+
+  it('is no surer of a mean than of one block where all hang together', () => {
+    const three = blockSpread([-22, -20, -18]);
+    expect(three.uncertaintyLu).toBe(three.spread?.sd);
+  });
+});
+
+describe('the figures of loudness in words', () => {
+  const of = (frames: number, power = 0.01) =>
+    loudnessMeasurements(loudnessFigures(new Float64Array(frames).fill(power), 0.5));
+
+  it('say what they are of, and what is missing', () => {
+    expect(of(500).map((m) => [m.quantity, m.condition, m.notMeasured ?? 'there'])).toEqual([
+      ['integratedLoudness', 'K-weighted, gated at −70 LUFS and −10 LU, whole clip', 'there'],
+      ['maxMomentaryLoudness', 'K-weighted, sliding window of 0.4 s, not gated', 'there'],
+      ['maxShortTermLoudness', 'K-weighted, sliding window of 3 s, not gated', 'there'],
+      ['loudnessRange', 'blocks of 3 s every 100 ms, gated at −70 LUFS and −20 LU, 10th to 95th percentile', 'there'],
+      ['truePeak', '4 × oversampled, highest channel', 'there'],
+    ]);
+    expect(of(100).map((m) => m.notMeasured ?? 'there')).toEqual([
+      'there',
+      'there',
+      'The clip is shorter than 3 s, or digital silence.',
+      'The clip is shorter than 3 s, or never louder than −70 LUFS.',
+      'there',
+    ]);
+    expect(of(10, 0).map((m) => m.notMeasured)).toEqual([
+      'Nothing in the clip is louder than −70 LUFS for 0.4 s.',
+      'The clip is shorter than 0.4 s, or digital silence.',
+      'The clip is shorter than 3 s, or digital silence.',
+      'The clip is shorter than 3 s, or never louder than −70 LUFS.',
+      null,
+    ]);
   });
 });

@@ -17,6 +17,8 @@ describe('the nearest first-order pattern', () => {
     const exact = nearestPattern(levelsOf(0.7, 0));
     expect(exact?.alpha).toBeCloseTo(0.7, 5);
     expect(exact?.residual).toBeLessThan(1e-5);
+    // Between the hundredths that are tried first.
+    expect(nearestPattern(levelsOf(0.7028, 0))?.alpha).toBeCloseTo(0.7028, 5);
     expect(exact?.alphaU).toBeLessThan(1e-4);
     // Least squares of one parameter: Σg²u² under the root over Σg², u that of each amplitude, 10^(dB/20)·ln 10/20·u.
     const u = 0.3;

@@ -169,6 +169,9 @@ describe('noise of pauses made by hand', () => {
     );
     expect(silenceMeasurements(gated(15))[1]).toMatchObject({ value: null, notMeasured: gated(15)?.refused });
     expect(gated(5)?.bound).toBe('exact');
+    // Of pauses that differ, by the one that falls furthest.
+    const uneven = (s: number, t: number) => (s < 0.5 ? -70 : t > 8 ? -79 : -76.5);
+    expect(silenceNoise(clip(14, (t) => (since(t) === null ? -20 : uneven(since(t) ?? 0, t))), PAUSES)?.findings).toContainEqual({ kind: 'gate', text: expect.stringMatching(/^the noise falls by (8\.9|9\.[01]) dB/) as string }); // prettier-ignore
   });
 
   it('leaves out a longer sound, and tells at most three places', () => {
