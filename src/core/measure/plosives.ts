@@ -8,7 +8,7 @@ import type { Segment } from './speech-segments';
 /** A burst must stand this far above the median of its own band while somebody speaks (common practice, no source). */
 const LEAST_ABOVE_MEDIAN_DB = 12;
 /** And come up within this time: puffs are sudden, a deep voice is not. */
-const RISE_S = 0.06;
+const RISE_S = 0.08;
 const LEAST_RISE_DB = 9;
 /** Two puffs nearer to each other are one. */
 const SAME_BURST_S = 0.12;
@@ -44,10 +44,10 @@ export function plosives(peaks: Float64Array, speech: readonly Segment[]): Plosi
   let last = -Infinity;
   for (const { startS, endS } of speech) {
     // The puff reaches the capsule before the voice that follows it is loud enough to count as speech.
-    for (let i = Math.max(rise + 1, frame(startS) - apart); i < frame(endS); i++) {
+    for (let i = Math.max(rise, frame(startS) - apart); i < frame(endS); i++) {
       const isPeak = peaks[i] >= least && peaks[i] >= peaks[i - 1] && peaks[i] >= (peaks[i + 1] ?? 0);
       if (!isPeak || i - last < apart) continue;
-      if (amplitudeToDb(peaks[i] / (Math.min(...peaks.subarray(i - rise - 1, i)) + 1e-12)) < LEAST_RISE_DB) continue;
+      if (amplitudeToDb(peaks[i] / (Math.min(...peaks.subarray(i - rise, i)) + 1e-12)) < LEAST_RISE_DB) continue;
       found.push({ atS: i / FRAMES_PER_SECOND, peakDbfs: amplitudeToDb(peaks[i]) });
       last = i;
     }
