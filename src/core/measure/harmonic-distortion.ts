@@ -23,6 +23,13 @@ export interface HarmonicDistortion {
   readonly uncertaintyDb: number | null;
 }
 
+/** Powers re the fundamental. */
+interface OrderReading {
+  readonly power: number;
+  readonly noise: number;
+  readonly readings: number;
+}
+
 /** What stands less above the noise gives no level of its own. */
 const LEAST_ABOVE_NOISE_DB = 3;
 /** Half of the band in which a harmonic is read, as a ratio. */
@@ -48,26 +55,31 @@ export function harmonicDistortion(response: ImpulseResponse, hz: number): Harmo
   };
   const fundamental = levelAt(1, hz, peak);
   const quiet = quietPlaces(response, 0.2).high;
-  let noise = 0;
   const highest = Math.min(0.95 * sweep.highHz, 0.48 * sampleRate);
-  let sum = 0;
-  const orders = Array.from({ length: HIGHEST_ORDER - 1 }, (_, i) => {
+  const read = Array.from({ length: HIGHEST_ORDER - 1 }, (_, i): OrderReading | null => {
     const order = i + 2;
-    if (order * hz > highest) return { order, db: null };
-    const power = levelAt(order, order * hz, peak - harmonicSpacing(response, order)) / fundamental;
-    sum += power;
-    noise += levelAt(order, order * hz, quiet) / fundamental;
-    return { order, db: powerToDb(power) };
+    if (order * hz > highest) return null;
+    return {
+      power: levelAt(order, order * hz, peak - harmonicSpacing(response, order)) / fundamental,
+      noise: levelAt(order, order * hz, quiet) / fundamental,
+      // Independent readings of noise in the band and the time that are looked at.
+      readings: Math.max(1, order * hz * (BAND_RATIO - 1 / BAND_RATIO) * 2 * Math.min(room(order) / sampleRate, 0.1)),
+    };
   });
+  const orders = read.map((r, i) => ({ order: i + 2, db: r && powerToDb(r.power) }));
+  const inBand = read.filter((r) => r !== null);
+  const sum = inBand.reduce((s, r) => s + r.power, 0);
+  const noise = inBand.reduce((s, r) => s + r.noise, 0);
   const noiseDb = noise > 0 ? powerToDb(noise) : null;
   if (!(sum > 0)) return { hz, orders, thdDb: null, noiseDb, bound: 'exact', uncertaintyDb: null };
   if (noiseDb !== null && powerToDb(sum) - noiseDb < LEAST_ABOVE_NOISE_DB)
     return { hz, orders, thdDb: powerToDb(sum), noiseDb, bound: 'at-most', uncertaintyDb: null };
   const clean = sum - noise;
-  // Independent readings of the noise in the band of the second harmonic.
-  const readings = Math.max(1, 2 * hz * (BAND_RATIO - 1 / BAND_RATIO) * 2 * Math.min(room(2) / sampleRate, 0.1));
   // Noise beside a steady tone: its amplitude by its in-phase part, and the noise that is taken off by its own scatter.
-  const variance = (2 * clean * noise + noise ** 2) / readings;
+  const variance = inBand.reduce(
+    (s, { power, noise: own, readings }) => s + (2 * Math.max(0, power - own) * own + 2 * own ** 2) / readings,
+    0,
+  );
   return {
     hz,
     orders,
