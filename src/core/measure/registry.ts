@@ -14,7 +14,8 @@ import type { QuantityDefinition } from './quantities/quantity-definition';
  * What the fourth moves: spectra over a whole clip, and the hiss of consonants, are taken in single precision. Of 215
  * clips of the demo no figure of a pause moved by more than 3·10⁻⁷ dB, no third octave above −100 dBFS by more than
  * 0.0002 dB, none above −120 dBFS by more than 0.02 dB (beside a tone or a sweep at full scale: noise 138 dB below it
- * adds so much). Gaps of more than 2.7 s count as drop-outs, as shorter ones do.
+ * adds so much). Gaps of more than 2.7 s count as drop-outs, as shorter ones do. The ± of a sweep's distortion is a third
+ * of what it was: of each harmonic beside its own noise.
  */
 export const ALGORITHM_VERSION = 4;
 
