@@ -28,9 +28,13 @@ export function strongestTone(samples: Float64Array, sampleRate: number): Strong
   if (frames === 0) return null;
   const lowest = Math.ceil(LOWEST_HZ / binHz);
   const sum = (first: number, end: number): number => powers.subarray(first, end).reduce((a, b) => a + b, 0);
-  let peak = lowest;
-  for (let k = lowest; k < powers.length; k++) if (powers[k] > powers[peak]) peak = k;
-  const [from, to] = [Math.max(1, peak - REACH), Math.min(powers.length, peak + REACH + 1)];
+  let peak = -1;
+  for (let k = lowest; k < powers.length; k++) {
+    // What falls from below the lowest bin belongs to a rumble there.
+    if (powers[k] >= powers[k - 1] && (peak < 0 || powers[k] > powers[peak])) peak = k;
+  }
+  if (peak < 0) return null;
+  const [from, to] = [Math.max(lowest, peak - REACH), Math.min(powers.length, peak + REACH + 1)];
   const tone = sum(from, to);
   if (!(tone >= LEAST_SHARE * sum(lowest, powers.length)) || tone <= 0) return null;
   let moment = 0;
