@@ -11,11 +11,12 @@ const SWEEP = exponentialSweep({ lowHz: 40, highHz: 7000, seconds: 2 }, RATE);
 const HZ = 500;
 
 /** The sweep bent by x + a2·x², half a second of room around it, and white noise of that RMS beside it. */
-function read(a2: number, noiseRms: number, seed = 1) {
+function read(a2: number, noiseRms: number, seed = 1, gain = 1) {
   const bent = new Float64Array(SWEEP.length + RATE);
   SWEEP.forEach((x, i) => (bent[i + RATE / 2] = x + a2 * x * x));
   const noise = colouredNoise(bent.length / 48_000, noiseRms, null, `distortion ${seed}`);
-  return harmonicDistortion(impulseResponse(SWEEP, mixed(bent, noise), RATE), HZ);
+  const recorded = mixed(bent, noise).map((x) => gain * x);
+  return harmonicDistortion(impulseResponse(SWEEP, recorded, RATE), HZ);
 }
 
 /** Closed form of the square: the second harmonic is a2·A²/2. */
@@ -28,6 +29,13 @@ describe('distortion from a sweep beside noise', () => {
     expect(found.thdDb).toBeCloseTo(second(0.02), 1);
     expect(found.uncertaintyDb).toBeLessThan(0.01);
     expect(found.noiseDb).toBeLessThan(second(0.02) - 40);
+  });
+
+  it('is re the fundamental: a gain changes nothing', () => {
+    const [loud, soft] = [read(0.01, 0.0005), read(0.01, 0.0005, 1, 0.05)];
+    expect(loud.orders.map((o) => o.order)).toEqual([2, 3, 4, 5]);
+    for (const of of [(f: typeof loud) => f.thdDb, (f: typeof loud) => f.noiseDb, (f: typeof loud) => f.uncertaintyDb])
+      expect(of(soft)).toBeCloseTo(of(loud) ?? NaN, 6);
   });
 
   // Twenty noises: their scatter is known to a sixth, the mean of what each says of itself better than that.
@@ -67,8 +75,8 @@ describe('the figure of distortion', () => {
 
   it('is none where the sweep ends below the second harmonic', () => {
     const none = harmonicDistortion(impulseResponse(SWEEP, mixed(SWEEP, new Float64Array(SWEEP.length + RATE)), RATE), 4000); // prettier-ignore
-    expect(none).toMatchObject({ thdDb: null, noiseDb: null, uncertaintyDb: null });
+    expect(none).toMatchObject({ thdDb: null, noiseDb: null, bound: 'exact', uncertaintyDb: null });
     expect(none.orders.map((o) => o.db)).toEqual([null, null, null, null]);
-    expect(distortionMeasurement(none, 'swept')).toMatchObject({ value: null, notMeasured: 'No harmonic lies within the sweep.' }); // prettier-ignore
+    expect(distortionMeasurement(none, 'swept')).toMatchObject({ quantity: 'thdSweep', value: null, notMeasured: 'No harmonic lies within the sweep.' }); // prettier-ignore
   });
 });
