@@ -137,6 +137,7 @@ describe('agreement', () => {
 
   it("is Friedman's test on Hollander & Wolfe's rounding times, ties included", () => {
     const result = agreement(times);
+    expect(result).toMatchObject({ df: 2, listeners: 22, items: 3 });
     expect(result?.chiSquared).toBeCloseTo(11.143, 3);
     expect(result?.p).toBeCloseTo(0.003805, 6);
     expect(result?.w).toBeCloseTo(11.142857 / (22 * 2), 6);
