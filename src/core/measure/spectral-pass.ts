@@ -28,10 +28,7 @@ export class SpectralMeter {
    * @param sampleRate - in hertz
    * @param block - the block that is pushed, with {@link SpectralMeter.room}
    */
-  constructor(
-    sampleRate: number,
-    block: ChannelBlock,
-  ) {
+  constructor(sampleRate: number, block: ChannelBlock) {
     this.bands = new BandPowerFrames(sampleRate, block);
     this.dropOuts = new DropOutDetector(sampleRate, block);
   }
