@@ -9,10 +9,22 @@ import { clipSummarySchema, type ClipSummary } from '#contracts/clip-summary';
 import { differenceReportSchema, responseReportSchema, toneReportSchema } from '#contracts/comparisons';
 import { takeWav, temporaryFolder } from '#server/testing/application';
 import { runToEnd } from '#server/testing/process';
-import { packageRoot } from '#server/platform/package-root';
+import { packageRoot, packageVersion } from '#server/platform/package-root';
 import { readClip } from '#worker/read-clip';
 
 const sediment = (...args: string[]): ReturnType<typeof runToEnd> => runToEnd('bin/sediment', args);
+
+describe('sediment', () => {
+  it('tells its version and its commands, and refuses a name that is none', async () => {
+    expect(await sediment('--version')).toMatchObject({ code: 0, stdout: `${packageVersion}\n`, stderr: '' });
+    const help = await sediment('--help');
+    for (const command of ['analyze', 'rank', 'sweep', 'listen']) expect(help.stdout).toContain(`  ${command} `);
+    // Every object has a name such as the second.
+    for (const name of ['analyse', 'toString']) {
+      expect(await sediment(name, 'x.wav'), name).toMatchObject({ code: 1, stdout: '', stderr: expect.stringMatching(`unknown command '${name}'`) as string }); // prettier-ignore
+    }
+  });
+});
 
 describe('sediment analyze', () => {
   it('prints JSON of the documented shape, WAV and FLAC alike', async () => {

@@ -26,7 +26,7 @@ const program = new Command('sediment')
 // Help, and a name that is none, need all of them; the version needs none.
 const [asked = ''] = process.argv.slice(2);
 const isVersion = ['-V', '--version'].includes(asked);
-const wanted = asked in COMMANDS ? [COMMANDS[asked]] : isVersion ? [] : Object.values(COMMANDS);
+const wanted = Object.hasOwn(COMMANDS, asked) ? [COMMANDS[asked]] : isVersion ? [] : Object.values(COMMANDS);
 for (const load of wanted) program.addCommand(await load());
 
 try {
