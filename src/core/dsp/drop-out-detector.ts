@@ -45,8 +45,8 @@ export class DropOutDetector {
   private stored = 0;
   private runStart = 0;
   private runValue = NaN;
-  /** Whether sound came shortly before the run: a gap may last longer than the past is kept. */
-  private isAfterSound = false;
+  /** Whether sound came shortly before a run that began in an earlier block: it may last longer than the past is kept. */
+  private isAfterSound: boolean | null = null;
   /** Places of peaks, and how far back one of equal value stands: what may be repeats. */
   private readonly candidates: Float64Array;
   private repeatEnd = 0;
@@ -77,6 +77,7 @@ export class DropOutDetector {
     this.store(samples, count);
     this.stored = start + count;
     if (this.block.flatStrides > 0 || !Number.isNaN(this.runValue)) this.followRuns(start);
+    if (!Number.isNaN(this.runValue)) this.isAfterSound ??= this.isSoundBefore(this.runStart);
     const pairs = kernel.repeats(strides, start, PEAK_REACH, this.longestLag);
     for (let i = 0; i < 2 * pairs; i += 2) {
       const at = this.candidates[i];
@@ -116,14 +117,15 @@ export class DropOutDetector {
     while (begin > 0 && at - begin < STRIDE && this.ring[(begin - 1) & this.mask] === value) begin--;
     this.runStart = begin;
     this.runValue = value;
-    this.isAfterSound = this.isSoundBefore(begin);
+    this.isAfterSound = null;
   }
 
   private endRun(samples: Float64Array, from: number, to: number, start: number): void {
     let end = from;
     while (end < to && samples[end] === this.runValue) end++;
     const length = start + end - this.runStart;
-    if (length >= this.shortest && this.isAfterSound) this.note('gap', this.runStart, length);
+    const isGap = length >= this.shortest && (this.isAfterSound ?? this.isSoundBefore(this.runStart));
+    if (isGap) this.note('gap', this.runStart, length);
     this.runValue = NaN;
   }
 

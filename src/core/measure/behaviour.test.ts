@@ -108,6 +108,14 @@ describe('drop-outs', () => {
     expect(count).toBe(1);
     expect(found).toEqual([{ kind: 'gap', startS: 4, lengthS: expect.closeTo(length, 4) as number }]);
   });
+  it('finds gaps of any length one after the other, and no silence before the first sound', async () => {
+    const [pause, blip] = [new Float64Array(at(1)), new Float64Array(at(0.006))];
+    const { listed: found } = await listed(joined(pause, noise, pause, noise, blip, noise, pause));
+    expect(found.map((d) => [d.startS, d.lengthS])).toEqual([
+      [5, expect.closeTo(1, 4)],
+      [10, expect.closeTo(0.006, 4)],
+    ]);
+  });
   it.each([[0.006], [0.02], [0.0213]])('finds a buffer of %d s that was played twice', async (length) => {
     const n = at(length);
     const start = at(1.37);
