@@ -10,9 +10,9 @@
 //
 // Then the twiddle factors (stockham.ts) of the first stage (1.5 n doubles) and of the later ones. Behind them what pairs
 // of frames need, where it was asked for: the first table of a quarter of the size, window, samples, and the powers of
-// both frames (pair-powers.ts). The caller gives cosines, then the input.
-import { layOut, pairPowers } from './pair-powers';
-import { Apart, Beside, Frames, fillFactors, first, further, laterFactors, standApart } from './stockham';
+// both frames (n/2 doubles each). The caller gives cosines, then the input.
+import { pairPowers } from './pair-powers';
+import { Apart, Frames, fillFactors, first, further, laterFactors, standApart, transformQuarters } from './stockham';
 
 /** Bytes: an odd number of cache lines. */
 export const GAP: usize = 9 * 64;
@@ -24,7 +24,9 @@ let INPUT: usize = 0,
   LATER: usize = 0,
   QUARTER_FIRST: usize = 0,
   WINDOW: usize = 0,
-  SAMPLES: usize = 0;
+  SAMPLES: usize = 0,
+  POWERS_A: usize = 0,
+  POWERS_B: usize = 0;
 
 /** Makes room; what a memory holds is never moved. */
 function reserve(end: usize): void {
@@ -56,7 +58,9 @@ export function planFrames(size: i32): usize {
   QUARTER_FIRST = LATER + ((<usize>laterFactors(size)) << 3);
   WINDOW = QUARTER_FIRST + 6 * (bytes >> 4);
   SAMPLES = WINDOW + bytes + GAP;
-  reserve(layOut(size, SAMPLES + 2 * bytes + GAP, GAP));
+  POWERS_A = SAMPLES + 2 * bytes + GAP;
+  POWERS_B = POWERS_A + (bytes >> 1) + GAP;
+  reserve(POWERS_B + (bytes >> 1) + GAP);
   return QUARTER_FIRST;
 }
 
@@ -86,17 +90,10 @@ export function forward(): void {
  * `step` samples (an even number) after the first.
  */
 export function framePair(scale: f64, step: i32): void {
-  const size = n >> 2;
-  const bytes: usize = (<usize>size) << 4;
+  const bytes = (<usize>n) << 2;
   first<Frames, f64>(SAMPLES, (<usize>n) << 1, (<usize>step) << 3, WINDOW - SAMPLES, INPUT, bytes, FIRST, LATER);
-  const later = LATER + <usize>(size >> 2) * 48;
-  let result: usize = 0;
-  for (let r: usize = 0; r < 4; r++) {
-    const quarter = INPUT + r * bytes;
-    const work = WORK + r * bytes;
-    first<Beside, f64>(quarter, bytes >> 2, 0, 0, work, 0, QUARTER_FIRST, WINDOW);
-    const end = further<Beside, f64>(size, work, quarter, later);
-    if (r == 0) result = end;
-  }
-  pairPowers(result, bytes, scale / 4);
+  // The tables of a quarter are the last ones of the whole, all but its first.
+  const later = LATER + <usize>(n >> 4) * 48;
+  const quarters = transformQuarters<f64>(n >> 2, INPUT, WORK, QUARTER_FIRST, WINDOW, later);
+  pairPowers<f64>(quarters, bytes, scale / 4, bytes >> 1, POWERS_A, POWERS_B);
 }

@@ -10,7 +10,8 @@
 // powers of both frames (n/2 floats each); weights per bin, and the sum of the powers of all frames (n/2 doubles each); 64
 // ranges of bins (first, last, share of the first, share of the last), and the sum of each. The caller fills tables,
 // window, weights and ranges.
-import { Beside, Frames, fillFactors, first, further, laterFactors, turned } from './stockham';
+import { pairPowers } from './pair-powers';
+import { Frames, fillFactors, first, laterFactors, transformQuarters } from './stockham';
 
 /** Bytes: an odd number of cache lines. Without gaps all that a butterfly reads and writes would meet in one set of the cache. */
 const GAP: usize = 9 * 64;
@@ -32,8 +33,8 @@ export let TOTALS: usize = 0;
 export let RANGES: usize = 0;
 export let SUMS: usize = 0;
 
-/** Lays out memory for frames of a size (a power of two, 64 or more); returns where it ends. */
-export function plan(size: i32, from: usize): usize {
+/** Lays out memory for frames of a size (a power of two, 64 or more). */
+export function plan(size: i32, from: usize): void {
   n = size;
   const bytes: usize = (<usize>size) << 2;
   INPUT = from;
@@ -50,7 +51,6 @@ export function plan(size: i32, from: usize): usize {
   TOTALS = WEIGHTS + bytes + GAP;
   RANGES = TOTALS + bytes + GAP;
   SUMS = RANGES + MOST_RANGES * 32;
-  return SUMS + MOST_RANGES * 8;
 }
 
 /** Fills the tables, those of the size or those of a quarter of it, from cosines that stand where the window begins. */
@@ -82,81 +82,18 @@ export function keep(from: i32, count: i32): void {
  * 1 … `bins` − 1 (bin 0 is 0; a multiple of 16). The second frame begins `step` samples after the first.
  */
 export function framePair(scale: f32, step: i32, bins: i32): void {
-  const size = n >> 2;
-  const bytes: usize = (<usize>size) << 3;
-  first<Frames, f32>(SAMPLES, <usize>n, (<usize>step) << 2, WINDOW - SAMPLES, INPUT, bytes, FIRST, QUARTER_FIRST);
-  let result: usize = 0;
-  for (let r: usize = 0; r < 4; r++) {
-    const quarter = INPUT + r * bytes;
-    const work = WORK + r * bytes;
-    first<Beside, f32>(quarter, bytes >> 2, 0, 0, work, 0, QUARTER_FIRST, LATER);
-    const end = further<Beside, f32>(size, work, quarter, LATER);
-    if (r == 0) result = end;
-  }
-  pairPowers(result, bytes, scale / 4, (<usize>bins) << 1);
-}
-
-function squares(re: v128, im: v128, scale: v128): v128 {
-  return f32x4.mul(f32x4.add(f32x4.mul(re, re), f32x4.mul(im, im)), scale);
-}
-
-/**
- * Powers of both frames from the four quarters of their transform, `bytes` each: bin 4k + r is value k of quarter r. With
- * z = a + i·b, the spectra are A = (Z[k] + Z*[n−k])/2 and B = (Z[k] − Z*[n−k])/2i; n − (4k + r) stands in quarter 4 − r.
- *
- * @param end - bytes of values of a quarter that are wanted
- */
-function pairPowers(quarters: usize, bytes: usize, quarterScale: f32, end: usize): void {
-  const scale = f32x4.splat(quarterScale);
-  const second = quarters + bytes,
-    third = quarters + 2 * bytes,
-    fourth = quarters + 3 * bytes;
-  let to: usize = 0;
-  for (let k: usize = 0; k < end; k += 32, to += 64) {
-    // Values k … k + 3, and what mirrors them. Value m of the first quarter is its value 0: what bin 0 becomes of it
-    // has no meaning.
-    const back = bytes - 32 - k;
-    const r0 = v128.load(quarters + k),
-      i0 = v128.load(quarters + k, 16);
-    const rm0 = v128.shuffle<f32>(v128.load(quarters + back), v128.load(quarters + back, 32), 4, 3, 2, 1),
-      im0 = v128.shuffle<f32>(v128.load(quarters + back, 16), v128.load(quarters + back, 48), 4, 3, 2, 1);
-    const r1 = v128.load(second + k),
-      i1 = v128.load(second + k, 16);
-    const br1 = v128.load(fourth + back),
-      bi1 = v128.load(fourth + back, 16);
-    const rm1 = v128.shuffle<f32>(br1, br1, 3, 2, 1, 0),
-      im1 = v128.shuffle<f32>(bi1, bi1, 3, 2, 1, 0);
-    const r2 = v128.load(third + k),
-      i2 = v128.load(third + k, 16);
-    const br2 = v128.load(third + back),
-      bi2 = v128.load(third + back, 16);
-    const rm2 = v128.shuffle<f32>(br2, br2, 3, 2, 1, 0),
-      im2 = v128.shuffle<f32>(bi2, bi2, 3, 2, 1, 0);
-    const r3 = v128.load(fourth + k),
-      i3 = v128.load(fourth + k, 16);
-    const br3 = v128.load(second + back),
-      bi3 = v128.load(second + back, 16);
-    const rm3 = v128.shuffle<f32>(br3, br3, 3, 2, 1, 0),
-      im3 = v128.shuffle<f32>(bi3, bi3, 3, 2, 1, 0);
-    turned(
-      POWERS_A + to,
-      16,
-      squares(f32x4.add(r0, rm0), f32x4.sub(i0, im0), scale),
-      squares(f32x4.add(r1, rm1), f32x4.sub(i1, im1), scale),
-      squares(f32x4.add(r2, rm2), f32x4.sub(i2, im2), scale),
-      squares(f32x4.add(r3, rm3), f32x4.sub(i3, im3), scale),
-    );
-    turned(
-      POWERS_B + to,
-      16,
-      squares(f32x4.sub(r0, rm0), f32x4.add(i0, im0), scale),
-      squares(f32x4.sub(r1, rm1), f32x4.add(i1, im1), scale),
-      squares(f32x4.sub(r2, rm2), f32x4.add(i2, im2), scale),
-      squares(f32x4.sub(r3, rm3), f32x4.add(i3, im3), scale),
-    );
-  }
-  store<f32>(POWERS_A, 0);
-  store<f32>(POWERS_B, 0);
+  first<Frames, f32>(
+    SAMPLES,
+    <usize>n,
+    (<usize>step) << 2,
+    WINDOW - SAMPLES,
+    INPUT,
+    (<usize>n) << 1,
+    FIRST,
+    QUARTER_FIRST,
+  );
+  const quarters = transformQuarters<f32>(n >> 2, INPUT, WORK, QUARTER_FIRST, LATER, LATER);
+  pairPowers<f32>(quarters, (<usize>n) << 1, scale / 4, (<usize>bins) << 1, POWERS_A, POWERS_B);
 }
 
 /** The upper two floats as doubles. */

@@ -267,6 +267,7 @@ function radix2<T, E>(x: usize, y: usize, half: usize): void {
     put<T>(o + across, v128.sub<E>(ar, br), v128.sub<E>(ai, bi));
   }
 }
+
 /**
  * All stages but the first, whose results stand in one of two parts; returns where those of the last one stand, its real
  * and imaginary parts apart or as vectors side by side.
@@ -289,4 +290,33 @@ export function further<T, E>(size: i32, from: usize, other: usize, factors: usi
     y = t;
   }
   return x;
+}
+
+/**
+ * Transforms the four quarters that the first stage makes of frames, each by itself; returns where the first of them
+ * stands, the others behind it.
+ *
+ * @param size - of a quarter
+ * @param quarterFirst - table of its first stage
+ * @param end - where that one ends
+ * @param later - those of its later stages
+ */
+export function transformQuarters<E>(
+  size: i32,
+  input: usize,
+  work: usize,
+  quarterFirst: usize,
+  end: usize,
+  later: usize,
+): usize {
+  const bytes: usize = <usize>size * 2 * sizeof<E>();
+  let result: usize = 0;
+  for (let r: usize = 0; r < 4; r++) {
+    const from = input + r * bytes,
+      to = work + r * bytes;
+    first<Beside, E>(from, bytes >> 2, 0, 0, to, 0, quarterFirst, end);
+    const at = further<Beside, E>(size, to, from, later);
+    if (r == 0) result = at;
+  }
+  return result;
 }

@@ -20,8 +20,7 @@ interface HannFramesKernel extends KernelExports {
   readonly TOTALS: Place;
   readonly RANGES: Place;
   readonly SUMS: Place;
-  /** Returns where what is laid out ends. */
-  plan(size: number, from: number): number;
+  plan(size: number, from: number): void;
   fill(size: number): void;
   gather(from: number, count: number, filled: number): void;
   keep(from: number, count: number): void;
