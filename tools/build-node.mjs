@@ -30,7 +30,10 @@ export async function buildNode() {
   });
   await build({
     ...options,
-    entryPoints: Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/tasks/${f}`])),
+    entryPoints: {
+      thread: 'src/worker/thread.ts',
+      ...Object.fromEntries(tasks.map((f) => [basename(f, '.ts'), `src/worker/tasks/${f}`])),
+    },
     outdir: 'dist/node/worker',
   });
   // The scripts of published pages: each whole, for any browser of today, and small.

@@ -1,12 +1,8 @@
-import { availableParallelism } from 'node:os';
 import { Command } from 'commander';
 import type { ClipSummary } from '#contracts/clip-summary';
-import { workerFolder } from '#server/platform/package-root';
-import { bytesOf, isShared } from '#server/platform/shared-clip';
-import analyseClip from '#worker/tasks/analyse-clip';
-import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import { numberOption } from './number-option';
-import { plainClip, type PlainClip } from './plain-clip';
+import { measureClips } from './measure-clips';
+import { plainClip } from './plain-clip';
 import { figure, reportError } from './report';
 
 type AnalyzedFile = { readonly file: string } & ClipSummary;
@@ -37,46 +33,20 @@ async function analyzeFiles(files: readonly string[], options: AnalyzeOptions): 
   const { from, to } = options;
   const part = from === undefined && to === undefined ? null : { startS: from ?? 0, endS: to ?? Infinity };
   if (part && part.endS <= part.startS) throw new Error('--to must come after --from.');
-  const task = { dualMono: options.dualMono ?? false, part, segments: null };
   const clips = await Promise.allSettled(files.map(plainClip));
-  const isQuick = clips.length === 1 && !clips.some(isLong);
-  const settled = await (isQuick ? measureHere(clips, task) : measureInThreads(clips, task));
-  for (const clip of clips) if (clip.status === 'fulfilled') clip.value.remove();
-  return settled.flatMap((outcome, i) => {
-    if (outcome.status === 'fulfilled') return [{ file: files[i], ...outcome.value.summary }];
-    const { message } = outcome.reason as Error;
+  const opened = clips.flatMap((clip) => (clip.status === 'fulfilled' ? [clip.value] : []));
+  const measured = await measureClips(
+    opened.map(({ path, sound }) => ({ path, sound, part, dualMono: options.dualMono ?? false, progress: null })),
+  );
+  for (const clip of opened) clip.remove();
+  let taken = 0;
+  return clips.flatMap((clip, i) => {
+    const found = clip.status === 'fulfilled' ? measured[taken++] : { refused: (clip.reason as Error).message };
+    if ('result' in found) return [{ file: files[i], ...found.result.summary }];
+    const message = found.refused;
     reportError(new Error(`${files[i]}: ${message.startsWith('ENOENT') ? 'there is no such file' : message}`));
     return [];
   });
-}
-
-type Task = Omit<AnalyseClipTask, 'path' | 'progress' | 'sound'>;
-type Clips = readonly PromiseSettledResult<PlainClip>[];
-type Outcomes = readonly PromiseSettledResult<AnalyseClipResult>[];
-
-/** What could not be opened is no less an outcome. */
-const each = (clips: Clips, measure: (clip: PlainClip) => Promise<AnalyseClipResult>): Promise<Outcomes> =>
-  Promise.allSettled(
-    clips.map((clip) => (clip.status === 'fulfilled' ? measure(clip.value) : Promise.reject(clip.reason as Error))),
-  );
-
-/** A long file is work for two threads. */
-const isLong = (clip: PromiseSettledResult<PlainClip>): boolean =>
-  clip.status === 'fulfilled' && isShared(bytesOf(clip.value.path), 1, availableParallelism());
-
-/** One file is measured at once: a thread would be started for nothing. */
-const measureHere = (clips: Clips, task: Task): Promise<Outcomes> =>
-  each(clips, ({ path, sound }) => analyseClip({ path, sound, progress: null, ...task }));
-
-/** Several files, or a long one, take as many threads as there are cores. */
-async function measureInThreads(clips: Clips, { segments, ...options }: Task): Promise<Outcomes> {
-  const { openWorkerPool } = await import('#server/platform/worker-pool');
-  const pool = openWorkerPool(workerFolder);
-  try {
-    return await each(clips, ({ path, sound }) => pool.analyse(path, () => undefined, segments, { ...options, sound }));
-  } finally {
-    await pool.close();
-  }
 }
 
 async function table(results: readonly AnalyzedFile[]): Promise<string> {

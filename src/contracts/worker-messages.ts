@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import type { SoundCodec } from '#core/audio/codec';
-import type { ClipPasses } from '#core/measure/clip-analysis';
 import { clipFormatSchema, type Clip, type ClipOrigin } from './clip';
 import { noiseFindingSchema, type ClipSummary } from './clip-summary';
 import { segmentSchema, type Segment, type Segments } from './segments';
@@ -47,19 +46,13 @@ export const analysisDetailSchema = z.object({
 });
 export type AnalysisDetail = z.infer<typeof analysisDetailSchema>;
 
-/** Order to a worker: take the levels of a clip while another one takes its spectra. Progress goes to the port. */
-export interface ReadLevelsTask {
+/** Order to a worker: measure a clip. Progress goes to the port. */
+export interface AnalyseClipTask {
   readonly path: string;
   readonly progress: MessagePortLike | null;
   /** As set by a person; null for the automatic ones. */
   readonly segments?: Segments | null;
   readonly dualMono?: boolean;
-}
-
-/** Order to a worker: measure a clip. */
-export interface AnalyseClipTask extends ReadLevelsTask {
-  /** What others have read of the clip; without it everything is read. */
-  readonly passes?: ClipPasses;
   /** A part whose loudness is wanted beside that of the whole. */
   readonly part?: Segment | null;
   /** Of a compressed file: how its sound was packed. */

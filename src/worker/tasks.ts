@@ -5,6 +5,7 @@
 export interface WorkerTasks {
   'associate-word': typeof import('./tasks/associate-word').default;
   'analyse-clip': typeof import('./tasks/analyse-clip').default;
+  'analyse-clips': typeof import('./tasks/analyse-clips').default;
   'cut-clip': typeof import('./tasks/cut-clip').default;
   'cut-listening-clips': typeof import('./tasks/cut-listening-clips').default;
   'cut-matched-clip': typeof import('./tasks/cut-matched-clip').default;
@@ -22,7 +23,6 @@ export interface WorkerTasks {
   'measure-tone': typeof import('./tasks/measure-tone').default;
   'parse-answers': typeof import('./tasks/parse-answers').default;
   'publish-clip': typeof import('./tasks/publish-clip').default;
-  'read-levels': typeof import('./tasks/read-levels').default;
   'read-spectra': typeof import('./tasks/read-spectra').default;
   'rank-heard': typeof import('./tasks/rank-heard').default;
   'rank-for-uses': typeof import('./tasks/rank-for-uses').default;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
 import { memoryStream } from '../audio/memory-stream';
-import { analyseClip, completeAnalysis, levelsAndEvents } from './clip-analysis';
+import { analyseClip } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import { clipSummary } from './clip-summary';
 import { analyseLevel } from './level-pass';
@@ -159,11 +159,17 @@ describe('a clip that is read in two passes', () => {
     const room = (seed: number) => lcgNoise(words.length, 5e-4, seed);
     const channels = [mixed(words, room(1)), mixed(scaled(words, 0.5), room(2))];
     const open = () => memoryStream(channels, 48_000);
-    const options = { dualMono: true, sound: null };
-    const first = await levelsAndEvents(open(), options);
-    const spectra = await spectralPass(open());
-    const two = await completeAnalysis({ ...first, spectra }, { ...options, reopen: open });
-    expect(two).toEqual(await analyseClip(open(), { ...options, reopen: open }));
+    const options = { dualMono: true, sound: null, reopen: open };
+    const two = await analyseClip(open(), { ...options, spectra: spectralPass(open()) });
+    expect(two).toEqual(await analyseClip(open(), options));
     expect(two.lines).not.toBeNull();
+  });
+
+  it('is refused for what either pass refuses', async () => {
+    const [spoken, nothing] = [memoryStream([sine(997, -20, 1)], 48_000), memoryStream([new Float64Array(0)], 48_000)];
+    const lost = new Error('The other thread is gone.');
+    await expect(analyseClip(spoken, { spectra: Promise.reject(lost) })).rejects.toBe(lost);
+    const spectra = spectralPass(memoryStream([sine(997, -20, 1)], 48_000));
+    await expect(analyseClip(nothing, { spectra })).rejects.toMatchObject({ code: 'no-audio' });
   });
 });

@@ -1,37 +1,18 @@
 import type { SoundCodec } from '../audio/codec';
 import { readStretch, type SampleStream } from '../audio/sample-stream';
-import { A_TOTAL, VALUES_PER_FRAME } from '../dsp/band-power-frames';
-import type { ChannelBlock } from '../dsp/channel-block';
-import type { PowerSpectrum } from '../dsp/welch';
-import { meanSquareToDbfs, type Dbfs } from '../units';
 import { codecReason } from './codec-decides';
-import type { DropOuts } from './drop-outs';
 import { EventMeter, eventsOf, type ClipEvents } from './event-meter';
-import { loudestFrame, type LoudestFrame } from './knocks';
 import { levelPass, type LevelAnalysis, type LevelOptions } from './level-pass';
-import type { Measurement } from './measurement';
-import { plosives, type Plosive } from './plosives';
-import { sibilance } from './sibilance';
 import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
 import { bitsOfEncoding, silenceNoise, type SilenceNoise } from './silence-noise';
 import { SpectralMeter, spectraOf, type ClipSpectra } from './spectral-pass';
 import type { Segment } from './speech-segments';
-import { meanOverFrames, thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
 
 /** All that an analysis gives. */
-export interface ClipAnalysis extends LevelAnalysis {
+export interface ClipAnalysis extends LevelAnalysis, ClipEvents, Omit<ClipSpectra, 'bandFrames' | 'frameLength'> {
   readonly noise: SilenceNoise | null;
   /** Close look at the silent part; null where there is none, or the clip could not be opened twice. */
   readonly lines: SilenceLines | null;
-  /** Long-term spectrum of the whole clip in third octaves, and in full resolution. */
-  readonly thirdOctave: readonly BandLevel[];
-  readonly longTerm: PowerSpectrum;
-  readonly loudest: LoudestFrame;
-  /** A-weighted level of the whole clip, 20 Hz–20 kHz, AES17. */
-  readonly aDbfs: Dbfs;
-  readonly plosives: readonly Plosive[];
-  readonly sibilance: Measurement;
-  readonly dropOuts: DropOuts;
   /** How the sound was packed before it became samples; null for a recording that never was. */
   readonly sound: SoundCodec | null;
 }
@@ -42,13 +23,8 @@ export interface AnalysisOptions extends LevelOptions {
   readonly sound?: SoundCodec | null;
   /** Opens the clip once more for the close look at the silent part. */
   readonly reopen?: () => SampleStream | Promise<SampleStream>;
-}
-
-/** What the passes over a clip give. */
-export interface ClipPasses {
-  readonly level: LevelAnalysis;
-  readonly events: ClipEvents;
-  readonly spectra: ClipSpectra;
+  /** Spectra of the same clip that another thread takes meanwhile ({@link spectralPass}); without, they are taken here. */
+  readonly spectra?: Promise<ClipSpectra> | null;
 }
 
 /**
@@ -61,51 +37,32 @@ export interface ClipPasses {
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
 export async function analyseClip(stream: SampleStream, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
-  const spectra: SpectralMeter[] = [];
-  const first = await levelsAndEvents(stream, options, (block) => {
-    const meter = new SpectralMeter(stream.format.sampleRate, block);
-    spectra.push(meter);
-    return meter;
-  });
-  return completeAnalysis({ ...first, spectra: spectraOf(spectra) }, options);
-}
-
-/**
- * Levels of a clip, and what happens at single moments of it: with the spectra, which another thread may take
- * meanwhile, all that {@link completeAnalysis} needs.
- *
- * @param stream - the clip; it is read to its end and not closed
- * @param options - settings
- * @param beside - makes the meter that takes the spectra of a channel in the same pass
- * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
- */
-export async function levelsAndEvents(
-  stream: SampleStream,
-  options: LevelOptions,
-  beside?: (block: ChannelBlock) => SpectralMeter,
-): Promise<Pick<ClipPasses, 'level' | 'events'>> {
   const { sampleRate } = stream.format;
-  const meters: EventMeter[] = [];
-  const level = await levelPass(stream, options, {
-    room: EventMeter.room(sampleRate) + (beside ? SpectralMeter.room(sampleRate) : 0),
+  const events: EventMeter[] = [];
+  const here: SpectralMeter[] = [];
+  const levels = levelPass(stream, options, {
+    room: EventMeter.room(sampleRate) + (options.spectra ? 0 : SpectralMeter.room(sampleRate)),
     of: (block) => {
-      const events = new EventMeter(sampleRate, block);
-      meters.push(events);
-      return beside ? [events, beside(block)] : [events];
+      const meter = new EventMeter(sampleRate, block);
+      events.push(meter);
+      if (options.spectra) return [meter];
+      const spectral = new SpectralMeter(sampleRate, block);
+      here.push(spectral);
+      return [meter, spectral];
     },
-  });
-  return { level, events: eventsOf(meters) };
+  }).then((level) => ({ level, events: eventsOf(events, level.segments.speech, sampleRate) }));
+  const [first, elsewhere] = await Promise.all([levels, options.spectra]);
+  const spectra = elsewhere ?? spectraOf(here, sampleRate);
+  return completeAnalysis(first.level, first.events, spectra, options);
 }
 
-/**
- * What follows from the passes over a clip, whoever made them.
- *
- * @param passes - all of one and the same clip
- * @param options - settings; `segments` and `dualMono` were those of the passes
- */
-export async function completeAnalysis(passes: ClipPasses, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
-  const { level, events, spectra } = passes;
-  const { bandFrames, frameLength } = spectra;
+async function completeAnalysis(
+  level: LevelAnalysis,
+  events: ClipEvents,
+  spectra: ClipSpectra,
+  options: AnalysisOptions,
+): Promise<ClipAnalysis> {
+  const { bandFrames, frameLength, ...ofWhole } = spectra;
   const { segments, framePowers, isZeroFrame } = level;
   const { sampleRate, encoding } = level.format;
   const bits = bitsOfEncoding(encoding);
@@ -116,16 +73,11 @@ export async function completeAnalysis(passes: ClipPasses, options: AnalysisOpti
   const quiet = noise && noise.refused === null ? noise.segment : null;
   return {
     ...level,
+    ...events,
+    ...ofWhole,
     noise,
     sound,
     lines: packed !== null ? null : await closeLook(quiet ?? steadyWhole(level), sampleRate, options.reopen),
-    thirdOctave: thirdOctaveSpectrum(bandFrames, 0, Infinity),
-    longTerm: { powers: spectra.meanPowers, binHz: sampleRate / frameLength, frames: spectra.frames },
-    loudest: loudestFrame(bandFrames),
-    aDbfs: meanSquareToDbfs(meanOverFrames(bandFrames, A_TOTAL, 0, bandFrames.length / VALUES_PER_FRAME)),
-    plosives: plosives(events.lowBandPeaks, segments.speech),
-    sibilance: sibilance(events.sibilant, events.sibilantFrameLength / sampleRate, segments.speech),
-    dropOuts: spectra.dropOuts,
   };
 }
 

@@ -1,16 +1,16 @@
 import type { ChannelBlock } from '../dsp/channel-block';
 import { LowBandFrames } from '../dsp/low-band-frames';
 import { SibilantFrames, sibilantRoom } from '../dsp/sibilant-frames';
+import type { Measurement } from './measurement';
 import { largestOf, meanOf } from './over-channels';
+import { plosives, type Plosive } from './plosives';
+import { sibilance } from './sibilance';
+import type { Segment } from './speech-segments';
 
 /** What happens at single moments of a clip. */
 export interface ClipEvents {
-  /** Largest magnitude in the band of puffs per frame, highest channel. */
-  readonly lowBandPeaks: Float64Array;
-  /** Two powers per short frame, mean of the channels: body and hiss of consonants. */
-  readonly sibilant: Float64Array;
-  /** In samples. */
-  readonly sibilantFrameLength: number;
+  readonly plosives: readonly Plosive[];
+  readonly sibilance: Measurement;
 }
 
 /** Looks for puffs and consonants in one channel. */
@@ -35,9 +35,17 @@ export class EventMeter {
   }
 }
 
-/** @param channels - one meter per channel */
-export const eventsOf = (channels: readonly EventMeter[]): ClipEvents => ({
-  lowBandPeaks: largestOf(channels.map((m) => m.lowBand.peaks.view())),
-  sibilant: meanOf(channels.map((m) => m.sibilant.values.view())),
-  sibilantFrameLength: channels[0].sibilant.frameLength,
-});
+/**
+ * Puffs of the channel that has the highest, and hiss as the mean of the channels.
+ *
+ * @param channels - one meter per channel, at the end of the clip
+ * @param speech - where somebody speaks
+ * @param sampleRate - in hertz
+ */
+export function eventsOf(channels: readonly EventMeter[], speech: readonly Segment[], sampleRate: number): ClipEvents {
+  const frameS = channels[0].sibilant.frameLength / sampleRate;
+  return {
+    plosives: plosives(largestOf(channels.map((m) => m.lowBand.peaks.view())), speech),
+    sibilance: sibilance(meanOf(channels.map((m) => m.sibilant.values.view())), frameS, speech),
+  };
+}

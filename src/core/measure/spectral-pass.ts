@@ -1,9 +1,13 @@
 import type { SampleStream } from '../audio/sample-stream';
-import { BandPowerFrames, bandPowerRoom, VALUES_PER_FRAME } from '../dsp/band-power-frames';
+import { A_TOTAL, BandPowerFrames, bandPowerRoom } from '../dsp/band-power-frames';
 import { ChannelBlock } from '../dsp/channel-block';
 import { DropOutDetector } from '../dsp/drop-out-detector';
+import type { PowerSpectrum } from '../dsp/welch';
+import { meanSquareToDbfs, type Dbfs } from '../units';
 import { worstChannel, type DropOuts } from './drop-outs';
+import { loudestFrame, type LoudestFrame } from './knocks';
 import { meanOf } from './over-channels';
+import { meanOverFrames, thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
 
 /** What the spectra of a clip come to, as the mean of its channels; and its holes. */
 export interface ClipSpectra {
@@ -11,9 +15,12 @@ export interface ClipSpectra {
   readonly bandFrames: Float64Array;
   /** In samples. */
   readonly frameLength: number;
-  readonly frames: number;
-  /** Mean power per bin over all frames, one-sided. */
-  readonly meanPowers: Float64Array;
+  /** Long-term spectrum of the whole clip in third octaves, and in full resolution. */
+  readonly thirdOctave: readonly BandLevel[];
+  readonly longTerm: PowerSpectrum;
+  readonly loudest: LoudestFrame;
+  /** A-weighted level of the whole clip, 20 Hz–20 kHz, AES17. */
+  readonly aDbfs: Dbfs;
   readonly dropOuts: DropOuts;
 }
 
@@ -45,15 +52,21 @@ export class SpectralMeter {
   }
 }
 
-/** @param channels - one finished meter per channel */
-export function spectraOf(channels: readonly SpectralMeter[]): ClipSpectra {
+/**
+ * @param channels - one finished meter per channel
+ * @param sampleRate - in hertz
+ */
+export function spectraOf(channels: readonly SpectralMeter[], sampleRate: number): ClipSpectra {
   const [{ bands }] = channels;
+  const { frameLength, frames } = bands;
   const bandFrames = meanOf(channels.map((m) => m.bands.values.view()));
   return {
-    bandFrames: bandFrames.subarray(0, bandFrames.length - (bandFrames.length % VALUES_PER_FRAME)),
-    frameLength: bands.frameLength,
-    frames: bands.frames,
-    meanPowers: meanOf(channels.map((m) => m.bands.meanPowers())),
+    bandFrames,
+    frameLength,
+    thirdOctave: thirdOctaveSpectrum(bandFrames, 0, frames),
+    longTerm: { powers: meanOf(channels.map((m) => m.bands.meanPowers())), binHz: sampleRate / frameLength, frames },
+    loudest: loudestFrame(bandFrames),
+    aDbfs: meanSquareToDbfs(meanOverFrames(bandFrames, A_TOTAL, 0, frames)),
     dropOuts: worstChannel(channels.map((m) => m.dropOuts)),
   };
 }
@@ -76,5 +89,5 @@ export async function spectralPass(stream: SampleStream): Promise<ClipSpectra> {
     for (const meter of meters) meter.push();
   }
   for (const meter of meters) meter.finish();
-  return spectraOf(meters);
+  return spectraOf(meters, sampleRate);
 }

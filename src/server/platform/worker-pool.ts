@@ -3,7 +3,6 @@ import { join } from 'node:path';
 import { MessageChannel, type Transferable } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { asAudioFileError } from '#core/audio/audio-file-error';
-import type { ClipPasses } from '#core/measure/clip-analysis';
 import type { Segments } from '#contracts/segments';
 import {
   progressMessageSchema,
@@ -147,16 +146,20 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
       port1.on('message', (message) => onProgress(progressMessageSchema.parse(message).share));
       port1.unref();
       try {
-        const { dualMono } = options;
         analysing++;
         if (!isShared(bytesOf(path), analysing, threads, longFrom))
           return await run('analyse-clip', { path, progress: port2, segments, ...options }, [port2]);
-        const [levels, spectra] = await Promise.all([
-          run('read-levels', { path, progress: port2, segments, dualMono }, [port2]),
-          run('read-spectra', { path }),
-        ]);
-        const passes = { ...levels, spectra };
-        return await run('analyse-clip', { path, progress: null, segments, ...options, passes }, buffersOf(passes));
+        // One thread takes the spectra, and sends them to the one that takes everything else.
+        const between = new MessageChannel();
+        const task = { path, progress: port2, segments, ...options, spectra: between.port1 };
+        const spectra = run('read-spectra', { path, to: between.port2 }, [between.port2]);
+        // Where it could not even start, nobody else closes it.
+        spectra.catch(() => between.port2.close());
+        const [whole, half] = await Promise.allSettled([run('analyse-clip', task, [port2, between.port1]), spectra]);
+        // That the spectra did not come says less than why.
+        if (half.status === 'rejected') throw half.reason;
+        if (whole.status === 'rejected') throw whole.reason;
+        return whole.value;
       } finally {
         analysing--;
         port1.close();
@@ -164,10 +167,4 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
     },
     close: () => pool.destroy(),
   };
-}
-
-/** What is long in the passes over a clip: it goes to the next thread as it is, not as a copy. */
-function buffersOf({ level, events, spectra }: ClipPasses): Transferable[] {
-  const arrays = [level.framePowers, level.stepPowers, events.lowBandPeaks, events.sibilant, spectra.bandFrames];
-  return arrays.map((array) => array.buffer as ArrayBuffer);
 }
