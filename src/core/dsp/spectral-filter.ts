@@ -66,11 +66,14 @@ function inBlocks(samples: Float64Array, sampleRate: number, gain: Gain, ring: n
  * of a plan may be the same memory.
  */
 function weigh(spectrum: ComplexBlock, gains: ComplexBlock, into: ComplexBlock): void {
-  const [x, y, a, b, re, im] = [spectrum.re, spectrum.im, gains.re, gains.im, into.re, into.im];
+  const { re: x, im: y } = spectrum;
+  const { re: a, im: b } = gains;
+  const { re, im } = into;
   // A power of two: times its inverse is the same to the last bit.
   const scale = 1 / x.length;
   for (let k = 0; k < x.length; k++) {
-    const [real, imaginary] = [x[k], y[k]];
+    const real = x[k];
+    const imaginary = y[k];
     re[k] = (real * a[k] - imaginary * b[k]) * scale;
     im[k] = -(real * b[k] + imaginary * a[k]) * scale;
   }

@@ -115,4 +115,17 @@ describe('the quasi-peak detector', () => {
     expect(quasiPeak(sine(1000, 0, 3), rate)).toBeCloseTo(Math.SQRT1_2, 3);
     expect(quasiPeak(sine(1000, -40, 3, 96_000), 96_000)).toBeCloseTo(Math.SQRT1_2 / 100, 5);
   });
+  it.each([44_100, 48_000, 88_200, 96_000, 176_400, 192_000, 32_000])(
+    'its scale is what four seconds of a sine at %i Hz read',
+    (rateHz) => {
+      const tone = Float64Array.from(
+        { length: rateHz },
+        (_, i) => Math.SQRT2 * Math.sin((2 * Math.PI * 1000 * i) / rateHz),
+      );
+      const seconds = new Float64Array(4 * rateHz);
+      for (let s = 0; s < 4; s++) seconds.set(tone, s * rateHz);
+      // What was read beforehand stands in a table, to its last digit.
+      expect(quasiPeak(seconds, rateHz)).toBeCloseTo(1, 14);
+    },
+  );
 });

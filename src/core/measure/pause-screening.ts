@@ -1,7 +1,7 @@
 import { FRAMES_PER_SECOND } from '../dsp/frame-power';
 import { mean } from '../stats/moments';
 import { quantile } from '../stats/quantile';
-import { powerToDb } from '../units';
+import { dbToPower, powerToDb } from '../units';
 import type { Segment } from './speech-segments';
 
 /** Settings of the screening; common practice, no source, and checked against labelled synthetic pauses. */
@@ -81,13 +81,17 @@ export function screenPauses(
   });
 }
 
-const levelsOf = (powers: Float64Array, from: number, to: number): number[] =>
-  Array.from(powers.subarray(from, to), (p) => powerToDb(p + 1e-16));
+// Plain loops over typed arrays: of most clips these are walked once, by code that has not been compiled yet.
+function levelsOf(powers: Float64Array, from: number, to: number): Float64Array {
+  const levels = new Float64Array(Math.max(0, to - from));
+  for (let i = 0; i < levels.length; i++) levels[i] = powerToDb(powers[from + i] + 1e-16);
+  return levels;
+}
 
 /** Deviation of a normal distribution from the median deviation (Hampel 1974). */
 const MAD_TO_SD = 1.4826;
 
-function disturbedFrames(levels: readonly number[]): Uint8Array {
+function disturbedFrames(levels: Float64Array): Uint8Array {
   if (levels.length === 0) return new Uint8Array();
   const middle = quantile(levels, 0.5);
   const sd =
@@ -97,7 +101,9 @@ function disturbedFrames(levels: readonly number[]): Uint8Array {
       0.5,
     );
   const limit = middle + Math.max(SCREENING.disturbanceDb, SCREENING.disturbanceSds * sd);
-  return Uint8Array.from(levels, (l) => (l > limit ? 1 : 0));
+  const disturbed = new Uint8Array(levels.length);
+  for (let i = 0; i < levels.length; i++) if (levels[i] > limit) disturbed[i] = 1;
+  return disturbed;
 }
 
 /** Disturbed frames as stretches of time; two that are a frame or two apart are one. */
@@ -114,9 +120,9 @@ function stretches(disturbed: Uint8Array, from: number): Segment[] {
 }
 
 /** Power mean of levels, dB. */
-const powerMean = (levels: readonly number[]): number => powerToDb(mean(levels.map((l) => 10 ** (l / 10))));
+const powerMean = (levels: Float64Array): number => powerToDb(mean(levels.map(dbToPower)));
 
-function trend(levels: readonly number[]): number | null {
+function trend(levels: Float64Array): number | null {
   const third = Math.floor(levels.length / 3);
   if (third < 5) return null;
   const change = powerMean(levels.slice(-third)) - powerMean(levels.slice(0, third));
@@ -135,10 +141,7 @@ function gateStep(powers: Float64Array, from: number, to: number, loud: number):
   const start = Math.max(0, from - Math.round(SCREENING.gateLookBackS * FRAMES_PER_SECOND));
   const levels = levelsOf(powers, start, to);
   const ramps = [0, 0.25, 0.5, 1].map((share) => Math.round(share * SCREENING.gateRampS * FRAMES_PER_SECOND));
-  /** Level over the `hold` frames from each frame on: a stretch is asked for as the one before, and as those after. */
-  const heldFrom = Array.from({ length: Math.max(0, levels.length - hold + 1) }, (_, k) =>
-    powerMean(levels.slice(k, k + hold)),
-  );
+  const heldFrom = movingPowerMeans(levels, hold);
   let lowest = Math.min(...levels.slice(0, hold));
   let largest: number | null = null;
   for (let k = hold; k + hold <= levels.length; k++) {
@@ -153,16 +156,29 @@ function gateStep(powers: Float64Array, from: number, to: number, loud: number):
       if (drop < SCREENING.gateDropDb || drop <= (largest ?? 0)) continue;
       const even = (drop * hold) / 2 / (hold + ramp);
       const flat = Math.max(SCREENING.gateFlatDb, SCREENING.gateFlatShare * even);
-      const before = levels.slice(k - hold, k);
-      const after = levels.slice(k + ramp, k + ramp + hold);
+      const before = levels.subarray(k - hold, k);
+      const after = levels.subarray(k + ramp, k + ramp + hold);
       if (Math.max(course(before), course(after)) < flat) largest = drop;
     }
   }
   return largest;
 }
 
+/** Power mean, dB, of so many levels from each one on: a stretch is asked for as the one before, and as those after. */
+function movingPowerMeans(levels: Float64Array, count: number): Float64Array {
+  const powers = new Float64Array(levels.length);
+  for (let i = 0; i < powers.length; i++) powers[i] = dbToPower(levels[i]);
+  const means = new Float64Array(Math.max(0, levels.length - count + 1));
+  for (let k = 0; k < means.length; k++) {
+    let sum = 0;
+    for (let i = k; i < k + count; i++) sum += powers[i];
+    means[k] = powerToDb(sum / count);
+  }
+  return means;
+}
+
 /** By how much the two halves of a short stretch differ. */
-function course(levels: readonly number[]): number {
+function course(levels: Float64Array): number {
   const half = levels.length >> 1;
   return Math.abs(powerMean(levels.slice(0, half)) - powerMean(levels.slice(-half)));
 }

@@ -19,29 +19,26 @@ const LEAST_FRAMES = 5;
  */
 export function sibilance(frames: Float64Array, frameS: number, speech: readonly Segment[]): Measurement {
   const condition = '5–10 kHz re 1–5 kHz in fricative frames, 90th percentile';
-  const ratios: number[] = [];
-  const powers: number[] = [];
-  const places: number[] = [];
-  for (const { startS, endS } of speech) {
-    for (let f = Math.ceil(startS / frameS); (f + 1) * frameS <= endS && 2 * f + 1 < frames.length; f++) {
-      ratios.push(powerToDb(frames[2 * f + 1] / frames[2 * f]));
-      powers.push(frames[2 * f] + frames[2 * f + 1]);
-      places.push(f);
-    }
-  }
-  if (ratios.length === 0) return notMeasured('sibilance', condition, 'No speech was found.');
-  if (Number.isNaN(ratios[0])) {
+  const places = spokenFrames(speech, frameS, Math.floor(frames.length / 2));
+  if (places.length === 0) return notMeasured('sibilance', condition, 'No speech was found.');
+  const ratioAt = (f: number): number => powerToDb(frames[2 * f + 1] / frames[2 * f]);
+  if (Number.isNaN(ratioAt(places[0]))) {
     return notMeasured('sibilance', condition, 'The sample rate is too low: 5–10 kHz must be in the file.');
   }
-  const loud = quantileSorted(Float64Array.from(powers).sort(), 0.9);
+  const powers = new Float64Array(places.length);
+  for (let i = 0; i < powers.length; i++) powers[i] = frames[2 * places[i]] + frames[2 * places[i] + 1];
+  const loud = quantileSorted(powers.slice().sort(), 0.9);
   const hissing: number[] = [];
-  ratios.forEach((r, i) => {
-    const isHiss = Number.isFinite(r) && r > FRICATIVE_DB;
-    if (isHiss && powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB) hissing.push(i);
-  });
-  const fricatives = hissing.map((i) => ratios[i]);
+  const fricatives: number[] = [];
+  for (let i = 0; i < places.length; i++) {
+    const ratio = ratioAt(places[i]);
+    const isHiss = Number.isFinite(ratio) && ratio > FRICATIVE_DB;
+    if (!isHiss || !(powerToDb(powers[i] / loud) > LEAST_RE_LOUD_DB)) continue;
+    hissing.push(places[i]);
+    fricatives.push(ratio);
+  }
   // Frames of one fricative are one reading: they come out of one mouth at one moment.
-  const sounds = hissing.filter((i, k) => k === 0 || places[i] - places[hissing[k - 1]] > 2).length;
+  const sounds = hissing.filter((f, k) => k === 0 || f - hissing[k - 1] > 2).length;
   if (fricatives.length < LEAST_FRAMES) {
     return notMeasured('sibilance', condition, 'Too few fricatives: read a text with s and sh in it.');
   }
@@ -54,4 +51,13 @@ export function sibilance(frames: Float64Array, frameS: number, speech: readonly
     uncertainty: (sd * Math.sqrt(0.09 / sounds)) / 0.1755,
     settings: { fricativeFrames: fricatives.length, fricatives: sounds },
   });
+}
+
+/** Frames that lie in speech as a whole. */
+function spokenFrames(speech: readonly Segment[], frameS: number, count: number): number[] {
+  const places: number[] = [];
+  for (const { startS, endS } of speech) {
+    for (let f = Math.ceil(startS / frameS); f < count && (f + 1) * frameS <= endS; f++) places.push(f);
+  }
+  return places;
 }

@@ -1,5 +1,4 @@
 import { A_TOTAL, highestTotalHz, VALUES_PER_FRAME, Z_TOTAL } from '../dsp/band-power-frames';
-import { THIRD_OCTAVE_BANDS } from '../dsp/third-octave-bands';
 import { FRAMES_PER_SECOND } from '../dsp/frame-power';
 import { mean, standardDeviation } from '../stats/moments';
 import { studentQuantile } from '../stats/student-t';
@@ -12,7 +11,7 @@ import { meanFrame, noiseScatterDb } from './noise-scatter';
 import { screenPauses, type ScreenedPause } from './pause-screening';
 import type { QuantityId } from './registry';
 import type { Segment } from './speech-segments';
-import type { BandLevel } from './third-octave-spectrum';
+import { thirdOctaveLevels, type BandLevel } from './third-octave-spectrum';
 
 /** One reading of the noise with its scatter. */
 export interface NoiseLevel {
@@ -260,10 +259,7 @@ function levelsFrom(input: NoiseInput, pauses: readonly Pause[], findings: Noise
     refused: isGated && gateDb !== null && gateDb >= REFUSED_GATE_DB ? `The noise falls by ${db(gateDb)} after the words: a gate or an expander hides it.` : null, // prettier-ignore
     z,
     a,
-    thirdOctave: THIRD_OCTAVE_BANDS.map(({ nominalHz }, b) => {
-      const level = meanSquareToDbfs(average[b]);
-      return { centreHz: nominalHz, levelDbfs: Number.isFinite(level) ? level : null };
-    }),
+    thirdOctave: thirdOctaveLevels(average),
     kMeanSquare: kMeanSquare(input, pauses),
     findings,
   };

@@ -7,7 +7,7 @@ import { meanSquareToDbfs, type Dbfs } from '../units';
 import { worstChannel, type DropOuts } from './drop-outs';
 import { loudestFrame, type LoudestFrame } from './knocks';
 import { meanOf } from './over-channels';
-import { meanOverFrames, thirdOctaveSpectrum, type BandLevel } from './third-octave-spectrum';
+import { meanOverFrames, thirdOctaveLevels, type BandLevel } from './third-octave-spectrum';
 
 /** What the spectra of a clip come to, as the mean of its channels; and its holes. */
 export interface ClipSpectra {
@@ -60,13 +60,14 @@ export function spectraOf(channels: readonly SpectralMeter[], sampleRate: number
   const [{ bands }] = channels;
   const { frameLength, frames } = bands;
   const bandFrames = meanOf(channels.map((m) => m.bands.values.view()));
+  const means = meanOverFrames(bandFrames, 0, frames);
   return {
     bandFrames,
     frameLength,
-    thirdOctave: thirdOctaveSpectrum(bandFrames, 0, frames),
+    thirdOctave: frames === 0 ? [] : thirdOctaveLevels(means),
     longTerm: { powers: meanOf(channels.map((m) => m.bands.meanPowers())), binHz: sampleRate / frameLength, frames },
     loudest: loudestFrame(bandFrames),
-    aDbfs: meanSquareToDbfs(meanOverFrames(bandFrames, A_TOTAL, 0, frames)),
+    aDbfs: meanSquareToDbfs(means[A_TOTAL]),
     dropOuts: worstChannel(channels.map((m) => m.dropOuts)),
   };
 }

@@ -64,7 +64,7 @@ export function speechSegments(framePowers: Float64Array, isZeroFrame: Uint8Arra
   const count = framePowers.length;
   if (count === 0) return { speech: [], silence: [], events: [] };
   const levels = smoothedLevels(framePowers, Math.round(settings.smoothingS * FRAMES_PER_SECOND));
-  const sounding = isZeroFrame ? levels.filter((_, i) => !isZeroFrame[i]) : levels;
+  const sounding = isZeroFrame?.includes(1) ? levels.filter((_, i) => !isZeroFrame[i]) : levels;
   const sorted = (sounding.length > 0 ? sounding : levels).slice().sort();
   const floor = quantileSorted(sorted, 0.05);
   const loud = sorted[Math.max(0, sorted.length - 1 - Math.round(0.5 * FRAMES_PER_SECOND))];

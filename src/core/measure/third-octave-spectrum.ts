@@ -11,25 +11,30 @@ export interface BandLevel {
 }
 
 /**
- * Long-term spectrum by Welch's method (Hann, 50 % overlap), mean power of the frames, in third octaves.
+ * Mean of every value over frames `from` to `to` (exclusive): of Welch's method (Hann, 50 % overlap), mean powers. All
+ * are summed in one walk over the frames.
  *
  * @param bandFrames - VALUES_PER_FRAME numbers per frame
  * @param from - first frame
- * @param to - first frame not to count; beyond the end means to the end
- * @returns one entry per band; empty where no frame is in the range
+ * @param to - first frame not to count
+ * @returns VALUES_PER_FRAME numbers; NaN where no frame is in the range
  */
-export function thirdOctaveSpectrum(bandFrames: Float64Array, from: number, to: number): BandLevel[] {
-  const end = Math.min(to, bandFrames.length / VALUES_PER_FRAME);
-  if (end <= from) return [];
-  return THIRD_OCTAVE_BANDS.map(({ nominalHz }, b) => {
-    const level = meanSquareToDbfs(meanOverFrames(bandFrames, b, from, end));
-    return { centreHz: nominalHz, levelDbfs: Number.isFinite(level) ? level : null };
-  });
+export function meanOverFrames(bandFrames: Float64Array, from: number, to: number): Float64Array {
+  const means = new Float64Array(VALUES_PER_FRAME);
+  for (let at = from * VALUES_PER_FRAME; at < to * VALUES_PER_FRAME; at += VALUES_PER_FRAME)
+    for (let v = 0; v < VALUES_PER_FRAME; v++) means[v] += bandFrames[at + v];
+  for (let v = 0; v < VALUES_PER_FRAME; v++) means[v] /= to - from;
+  return means;
 }
 
-/** Mean of one of the values per frame, over frames `from` to `to` (exclusive). */
-export function meanOverFrames(bandFrames: Float64Array, value: number, from: number, to: number): number {
-  let sum = 0;
-  for (let f = from; f < to; f++) sum += bandFrames[f * VALUES_PER_FRAME + value];
-  return sum / (to - from);
-}
+/**
+ * Levels of powers by third octave.
+ *
+ * @param powers - mean squares by third octave, VALUES_PER_FRAME numbers
+ * @returns one entry per band
+ */
+export const thirdOctaveLevels = (powers: ArrayLike<number>): BandLevel[] =>
+  THIRD_OCTAVE_BANDS.map(({ nominalHz }, b) => {
+    const level = meanSquareToDbfs(powers[b]);
+    return { centreHz: nominalHz, levelDbfs: Number.isFinite(level) ? level : null };
+  });

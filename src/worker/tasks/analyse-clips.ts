@@ -10,8 +10,7 @@ export interface AnalyseClipsTask {
 
 /** What became of a clip: its place in the list, and what was found or why nothing was. */
 export type ClipOutcome =
-  | { readonly place: number; readonly result: AnalyseClipResult }
-  | { readonly place: number; readonly refused: string };
+  { readonly place: number; readonly result: AnalyseClipResult } | { readonly place: number; readonly refused: string };
 
 /** Measures clips that other threads measure as well. */
 export default async function analyseClips({ clips, taken }: AnalyseClipsTask): Promise<readonly ClipOutcome[]> {
