@@ -3,7 +3,6 @@
 // A block of one channel, and the loops over its samples that every clip goes through. They share one memory, so that
 // the samples are written once; JavaScript checks the bounds of every access to an array, this does not.
 export {
-  BEFORE,
   BLOCK_EXTREMES,
   CANDIDATES,
   END,
@@ -16,10 +15,12 @@ export {
   LOW_SECTIONS,
   PHASES,
   SAMPLES,
+  SLOTS,
+  next,
   plan,
 } from './block-layout';
 export { extremes } from './extremes';
 export { accumulate } from './k-weighting';
 export { largestLow, lowBand } from './low-band';
 export { repeats } from './repeats';
-export { largest, largestOfBlock } from './true-peak';
+export { largest, largestOfBlock, ringOut } from './true-peak';

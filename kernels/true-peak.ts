@@ -63,6 +63,8 @@ export function largest(from: i32, to: i32, start: f64, outerPhases: bool): f64 
  * @param outer - that of the outer ones
  */
 export function largestOfBlock(count: i32, start: f64, before: f64, inner: f64, outer: f64): f64 {
+  // Vectors hold two samples: one behind the last of a block of odd length.
+  store<f64>(SAMPLES + ((<usize>count) << 3), 0);
   let peak = start,
     last = before;
   for (let from = 0, stride: usize = 0; from < count; from += STRIDE, stride += 8) {
@@ -76,4 +78,10 @@ export function largestOfBlock(count: i32, start: f64, before: f64, inner: f64, 
     peak = largest(from, to < count ? to : count, peak, reach * outer > peak);
   }
   return peak;
+}
+
+/** The same of the outputs behind the last of so many samples, if silence follows them. */
+export function ringOut(count: i32, start: f64): f64 {
+  memory.fill(SAMPLES + ((<usize>count) << 3), 0, 13 * 8);
+  return largest(count, count + 11, start, true);
 }

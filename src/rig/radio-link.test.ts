@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { rangeWalk } from '#core/gear/microphone/range-walk';
 import { ChannelBlock } from '#core/dsp/channel-block';
-import { DropOutDetector } from '#core/dsp/drop-out-detector';
+import { DropOutDetector, dropOutPast } from '#core/dsp/drop-out-detector';
 import { inBlocks } from '#core/testing/blocks';
 import { lcgNoise } from '#core/testing/signals';
 import { PACE_MS, addLinkHoles, type LinkModel } from './radio-link';
@@ -12,7 +12,7 @@ const marks = [10, 20, 30, 40, 50].map((m) => ({ row: `${m} m`, column: 'passed 
 function walked(link: LinkModel, seconds = 44) {
   const samples = lcgNoise(seconds * RATE, 0.1, 7);
   addLinkHoles(samples, RATE, link, 'walk');
-  const block = new ChannelBlock();
+  const block = new ChannelBlock(0, dropOutPast(RATE));
   const detector = new DropOutDetector(RATE, block);
   inBlocks(samples, block, () => detector.push());
   detector.finish();

@@ -4,6 +4,7 @@ import { lcgNoise } from '../testing/signals';
 import { BiquadCascade } from './biquad';
 import { butterworthHighPass, butterworthLowPass } from './butterworth';
 import { ChannelBlock, STRIDE } from './channel-block';
+import { DropOutDetector, dropOutPast } from './drop-out-detector';
 
 function filled(signal: Float64Array): ChannelBlock {
   const block = new ChannelBlock();
@@ -48,18 +49,58 @@ describe('ChannelBlock', () => {
       [kernel.K_PAIRS, 9 * 2 + 4],
       [kernel.K_RESULTS, 3],
       [kernel.PHASES, 4 * 12 * 2],
-      [kernel.BEFORE, 12],
-      [kernel.SAMPLES, BLOCK_FRAMES + 2],
       [kernel.LOWEST, BLOCK_FRAMES / STRIDE],
       [kernel.HIGHEST, BLOCK_FRAMES / STRIDE],
       [kernel.LOW_SECTIONS, 4 * 5 + 4 * 2],
       [kernel.LOW_BAND, BLOCK_FRAMES],
+      [kernel.CANDIDATES, (2 * BLOCK_FRAMES) / STRIDE],
+      [kernel.BLOCK_EXTREMES, 3 + 12],
+      [kernel.SLOTS, BLOCK_FRAMES + 13],
+      [kernel.END, 0],
     ] as const;
     parts.forEach(([place, length], i) => {
       const end = parts[i + 1]?.[0].value ?? kernel.memory.buffer.byteLength;
       expect(place.value + 8 * length, `part ${i}`).toBeLessThanOrEqual(end);
     });
-    expect(kernel.SAMPLES.value - kernel.BEFORE.value).toBe(12 * 8);
+  });
+
+  it('keeps the past where it was filled in: sample i of a clip stands at i % length', () => {
+    const clip = lcgNoise(9 * BLOCK_FRAMES, 0.5);
+    const block = new ChannelBlock(64, 20_000);
+    // The past, and what the interpolator writes behind a block.
+    expect(block.ring.length).toBe(4 * BLOCK_FRAMES);
+    for (let at = 0; at < clip.length; at += BLOCK_FRAMES) {
+      const into = block.next();
+      into.set(clip.subarray(at, at + BLOCK_FRAMES));
+      block.scan(BLOCK_FRAMES);
+      expect(block.samples).toBe(into);
+      for (let i = Math.max(0, at - 20_000); i < at + BLOCK_FRAMES; i += 997)
+        expect(block.ring[i % block.ring.length], `sample ${i}`).toBe(clip[i]);
+      // Those that the interpolator reaches stand right before the block, also where it begins anew in front.
+      const before = new Float64Array(block.kernel.memory.buffer, into.byteOffset - 12 * 8, 12);
+      expect([...before]).toEqual(at === 0 ? new Array(12).fill(0) : [...clip.subarray(at - 12, at)]);
+    }
+    const behind = block.take(64);
+    expect(behind).toBeGreaterThanOrEqual(block.ring.byteOffset + block.ring.byteLength + 13 * 8);
+  });
+
+  it('is refused for what keeps more of the past than it does', () => {
+    const past = dropOutPast(48_000);
+    expect(() => new DropOutDetector(48_000, new ChannelBlock(0, past - 2 * BLOCK_FRAMES))).toThrow(/too little/);
+    expect(() => new DropOutDetector(48_000, new ChannelBlock(0, past))).not.toThrow();
+  });
+
+  it('without a past has one place, and what came before stands before it, however short the pieces', () => {
+    const block = new ChannelBlock();
+    const clip = lcgNoise(400, 0.5);
+    for (let at = 0, length = 1; at + length <= clip.length; at += length, length = 1 + ((length * 7) % 23)) {
+      const into = block.next();
+      const before = new Float64Array(block.kernel.memory.buffer, into.byteOffset - 12 * 8, 12);
+      expect([...before]).toEqual([...new Float64Array(12), ...clip.subarray(0, at)].slice(-12));
+      into.set(clip.subarray(at, at + length));
+      block.scan(length);
+    }
+    expect(block.ring.length).toBe(BLOCK_FRAMES);
   });
 });
 

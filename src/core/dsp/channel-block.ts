@@ -5,6 +5,9 @@ import { kernelInstance, type KernelExports } from './kernel-instance';
 /** Samples in a stride: short enough that a stride without a peak can be skipped, long enough to be cheap. */
 export const STRIDE = 32;
 
+/** Zeros that the interpolator of true peaks rings out in. */
+const BEHIND = 13;
+
 /** A place in the kernel's memory, in bytes. */
 interface Place {
   readonly value: number;
@@ -16,8 +19,8 @@ interface ChannelBlockKernel extends KernelExports {
   readonly K_PAIRS: Place;
   readonly K_RESULTS: Place;
   readonly PHASES: Place;
-  readonly BEFORE: Place;
   readonly SAMPLES: Place;
+  readonly SLOTS: Place;
   readonly LOWEST: Place;
   readonly HIGHEST: Place;
   readonly BLOCK_EXTREMES: Place;
@@ -26,11 +29,13 @@ interface ChannelBlockKernel extends KernelExports {
   readonly CANDIDATES: Place;
   /** Where the block ends, and what was reserved behind it begins. */
   readonly END: Place;
-  plan(room: number): void;
+  plan(slots: number, room: number): void;
+  next(count: number): number;
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
   largest(from: number, to: number, start: number, outerPhases: boolean): number;
   largestOfBlock(count: number, start: number, before: number, inner: number, outer: number): number;
+  ringOut(count: number, start: number): number;
   lowBand(count: number, divisor: number): number;
   largestLow(from: number, to: number): number;
   repeats(strides: number, start: number, reach: number, longest: number): number;
@@ -41,13 +46,16 @@ interface ChannelBlockKernel extends KernelExports {
  * and read by all of them. Lowest and highest sample of every stride are found once as well, for whatever only needs to
  * look closer where something stands out.
  *
- * Fill `samples`, call `scan`, then push the block to the meters. A channel has one block, used again and again; each
- * of the meters that keep a state in the kernel (K-weighting, true peak, low band, repeats) may exist once per block.
+ * Call `next`, fill `samples`, call `scan`, then push the block to the meters. A channel has one block, used again and
+ * again; each of the meters that keep a state in the kernel (K-weighting, true peak, low band, repeats) may exist once
+ * per block.
  */
 export class ChannelBlock {
   readonly kernel: ChannelBlockKernel = kernelInstance(CHANNEL_BLOCK_KERNEL);
-  /** BLOCK_FRAMES samples, full scale ±1. */
-  readonly samples: Float64Array<ArrayBuffer>;
+  /** BLOCK_FRAMES samples, full scale ±1; their past stands in {@link ring}. */
+  samples: Float64Array<ArrayBuffer>;
+  /** The blocks up to this one, each in its slot: full ones, or the last. Sample i of the clip stands at i % length. */
+  readonly ring: Float64Array<ArrayBuffer>;
   readonly lowest: Float64Array;
   readonly highest: Float64Array;
   /** How many of the samples count, and in how many strides; the last one may be short. */
@@ -57,12 +65,23 @@ export class ChannelBlock {
   private readonly extremes: Float64Array;
   /** Where what nobody has taken yet begins. */
   private free: number;
+  private readonly slots: readonly Float64Array<ArrayBuffer>[];
 
-  /** @param room - bytes behind the block, for kernels that work beside it */
-  constructor(private readonly room = 0) {
-    this.kernel.plan(room);
+  /**
+   * @param room - bytes behind the block, for kernels that work beside it
+   * @param past - samples from before a block that somebody asks for later
+   */
+  constructor(
+    private readonly room = 0,
+    past = 0,
+  ) {
+    // What the interpolator writes behind the block is the oldest of the past.
+    const slots = past === 0 ? 1 : 1 + Math.ceil((past + BEHIND) / BLOCK_FRAMES);
+    this.kernel.plan(slots, room);
     this.free = this.kernel.END.value;
-    this.samples = this.part(this.kernel.SAMPLES, BLOCK_FRAMES);
+    this.ring = this.part(this.kernel.SLOTS, slots * BLOCK_FRAMES);
+    this.slots = Array.from({ length: slots }, (_, i) => this.ring.subarray(i * BLOCK_FRAMES, (i + 1) * BLOCK_FRAMES));
+    this.samples = this.slots[slots - 1];
     this.lowest = this.part(this.kernel.LOWEST, BLOCK_FRAMES / STRIDE);
     this.highest = this.part(this.kernel.HIGHEST, BLOCK_FRAMES / STRIDE);
     this.extremes = this.part(this.kernel.BLOCK_EXTREMES, 3);
@@ -105,6 +124,17 @@ export class ChannelBlock {
     this.free += 64 * Math.ceil(bytes / 64);
     if (this.free > this.kernel.END.value + this.room) throw new RangeError(`The block has no room for ${bytes} bytes`);
     return from;
+  }
+
+  /**
+   * The block as it stands becomes the past.
+   *
+   * @returns where the next samples are to be filled in: `samples` from here on
+   */
+  next(): Float64Array<ArrayBuffer> {
+    this.samples = this.slots[this.kernel.next(this.count)];
+    this.count = 0;
+    return this.samples;
   }
 
   /** @param count - how many samples were filled in, at most BLOCK_FRAMES */

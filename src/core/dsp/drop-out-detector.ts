@@ -24,6 +24,10 @@ const SOUND_BEFORE_S = 0.02;
 /** A peak is a candidate where nothing is larger within this many samples to either side. */
 const PEAK_REACH = STRIDE;
 
+/** Samples before a block that a repeat of its first sample may reach back to. */
+export const dropOutPast = (sampleRate: number): number =>
+  Math.round(LONGEST_REPEAT_S * sampleRate) + Math.round(LONGEST_LAG_S * sampleRate) + 2;
+
 /**
  * Finds gaps (runs of one and the same sample value, 5 ms or longer, between sound) and repeats (at least 5 ms of
  * samples that equal what stood up to 250 ms before, bit by bit) in one channel.
@@ -37,9 +41,8 @@ export class DropOutDetector {
   private readonly shortest: number;
   private readonly longestLag: number;
   private readonly longestRepeat: number;
-  /** The past, as a ring: a block, and as far back as a repeat of its first sample may reach. */
+  /** The block and its past. */
   private readonly ring: Float64Array;
-  private readonly mask: number;
   private position = 0;
   /** First sample that has not come yet. */
   private stored = 0;
@@ -55,7 +58,8 @@ export class DropOutDetector {
 
   /**
    * @param sampleRate - in hertz
-   * @param block - the block that is pushed
+   * @param block - the block that is pushed, with {@link dropOutPast}
+   * @throws RangeError for a block that keeps less
    */
   constructor(
     private readonly sampleRate: number,
@@ -65,16 +69,14 @@ export class DropOutDetector {
     this.shortest = Math.ceil(SHORTEST_DROP_OUT_S * sampleRate);
     this.longestLag = Math.round(LONGEST_LAG_S * sampleRate);
     this.longestRepeat = Math.round(LONGEST_REPEAT_S * sampleRate);
-    const size = 2 ** Math.ceil(Math.log2(BLOCK_FRAMES + this.longestRepeat + this.longestLag + 2));
-    this.ring = new Float64Array(size);
-    this.mask = size - 1;
+    this.ring = block.ring;
+    if (this.ring.length < BLOCK_FRAMES + dropOutPast(sampleRate)) throw new RangeError('The block keeps too little of the past'); // prettier-ignore
   }
 
   /** Takes the block as it stands: a full one, or the last. */
   push(): void {
-    const { kernel, samples, count, strides } = this.block;
+    const { kernel, count, strides } = this.block;
     const start = this.position;
-    this.store(samples, count);
     this.stored = start + count;
     if (this.block.flatStrides > 0 || !Number.isNaN(this.runValue)) this.followRuns(start);
     if (!Number.isNaN(this.runValue)) this.isAfterSound ??= this.isSoundBefore(this.runStart);
@@ -92,13 +94,6 @@ export class DropOutDetector {
     this.closeRepeat();
   }
 
-  private store(samples: Float64Array, count: number): void {
-    const at = this.position & this.mask;
-    const first = Math.min(count, this.ring.length - at);
-    this.ring.set(samples.subarray(0, first), at);
-    if (first < count) this.ring.set(samples.subarray(first, count), 0);
-  }
-
   private followRuns(start: number): void {
     const { samples, count, strides, lowest, highest } = this.block;
     for (let s = 0; s < strides; s++) {
@@ -114,7 +109,7 @@ export class DropOutDetector {
   /** A gap of 5 ms holds at least one whole flat stride: from there its true beginning is looked for backwards. */
   private beginRun(at: number, value: number): void {
     let begin = at;
-    while (begin > 0 && at - begin < STRIDE && this.ring[(begin - 1) & this.mask] === value) begin--;
+    while (begin > 0 && at - begin < STRIDE && this.ring[(begin - 1) % this.ring.length] === value) begin--;
     this.runStart = begin;
     this.runValue = value;
     this.isAfterSound = null;
@@ -130,17 +125,19 @@ export class DropOutDetector {
   }
 
   private isSoundBefore(end: number): boolean {
-    const held = this.ring[end & this.mask];
+    const { ring } = this;
+    const held = ring[end % ring.length];
     for (let i = Math.max(0, end - Math.round(SOUND_BEFORE_S * this.sampleRate)); i < end; i++) {
-      if (Math.abs(this.ring[i & this.mask] - held) >= LEAST_SOUND) return true;
+      if (Math.abs(ring[i % ring.length] - held) >= LEAST_SOUND) return true;
     }
     return false;
   }
 
   /** How far the signal equals itself at a lag, around one sample; notes it when long enough. */
   private compare(at: number, lag: number): void {
-    const { ring, mask } = this;
-    const same = (i: number): boolean => ring[i & mask] === ring[(i - lag) & mask];
+    const { ring } = this;
+    const size = ring.length;
+    const same = (i: number): boolean => ring[i % size] === ring[(i - lag) % size];
     const available = Math.min(this.stored, at + this.longestRepeat + 1);
     let end = at + 1;
     while (end < available && same(end)) end++;
@@ -149,7 +146,7 @@ export class DropOutDetector {
     const length = end - begin;
     if (length < this.shortest) return;
     let changes = 0;
-    for (let i = begin + 1; i < end; i++) if (ring[i & mask] !== ring[(i - 1) & mask]) changes++;
+    for (let i = begin + 1; i < end; i++) if (ring[i % size] !== ring[(i - 1) % size]) changes++;
     if (changes < LEAST_CHANGES * length) return;
     if (lag === this.repeatLag && begin <= this.repeatEnd) this.repeatEnd = Math.max(this.repeatEnd, end);
     else {

@@ -119,10 +119,10 @@ export class HannFrames {
   /** Takes the block as it stands. */
   push(): void {
     const { size, step, onFrames } = this.options;
-    const { kernel, count } = this.block;
+    const { samples, count } = this.block;
     for (let from = 0; from < count;) {
       const fits = Math.min(count - from, this.samples.length - this.filled);
-      this.kernel.gather(kernel.SAMPLES.value + 8 * from, fits, this.filled);
+      this.kernel.gather(samples.byteOffset + 8 * from, fits, this.filled);
       this.filled += fits;
       from += fits;
       if (this.filled < this.samples.length) continue;

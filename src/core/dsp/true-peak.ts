@@ -1,4 +1,3 @@
-import { BLOCK_FRAMES } from '../audio/sample-stream';
 import type { ChannelBlock } from './channel-block';
 
 /**
@@ -18,7 +17,6 @@ export const TRUE_PEAK_PHASES: readonly Float64Array[] = (() => {
   return [phase0, phase1, [...phase1].reverse(), [...phase0].reverse()].map((p) => Float64Array.from(p));
 })();
 
-const TAPS = 12;
 /** No output can exceed the largest input in its window by more than the sum of |coefficients|: 1.4 outside, 2.0 inside. */
 const gainOf = (phase: number): number => TRUE_PEAK_PHASES[phase].reduce((s, c) => s + Math.abs(c), 0);
 const OUTER_GAIN = Math.max(gainOf(0), gainOf(3));
@@ -33,8 +31,6 @@ const INNER_GAIN = Math.max(gainOf(1), gainOf(2));
 export class TruePeakMeter {
   /** Largest magnitude so far, linear, full scale 1. */
   peak = 0;
-  /** The samples before the block (TAPS of them), the block, and some behind it. */
-  private readonly window: Float64Array;
   /** Largest magnitude of the stride before: the interpolator still reaches into it. */
   private before = 0;
 
@@ -43,8 +39,6 @@ export class TruePeakMeter {
     const { kernel } = block;
     const twice = TRUE_PEAK_PHASES.flatMap((phase) => [...phase].flatMap((c) => [c, c]));
     block.part(kernel.PHASES, twice.length).set(twice);
-    // The kernel takes two samples at a time, and may read one behind the last.
-    this.window = block.part(kernel.BEFORE, TAPS + BLOCK_FRAMES + 1);
   }
 
   /**
@@ -53,20 +47,16 @@ export class TruePeakMeter {
    * @param samplePeak - largest magnitude of the clip up to and including this block (raises the bar for skipping)
    */
   push(samplePeak: number): void {
-    const { window } = this;
     const { kernel, lowest, highest, strides, count } = this.block;
-    window[TAPS + count] = 0;
     const peak = Math.max(this.peak, samplePeak);
     this.peak = kernel.largestOfBlock(count, peak, this.before, INNER_GAIN, OUTER_GAIN);
     this.before = Math.max(highest[strides - 1], -lowest[strides - 1]);
-    window.copyWithin(0, count, count + TAPS);
   }
 
   /**
    * Lets the filter ring out past the last sample. The clip is taken to be followed by silence.
    */
   finish(): void {
-    this.window.fill(0, TAPS, 2 * TAPS + 1);
-    this.peak = this.block.kernel.largest(0, TAPS - 1, this.peak, true);
+    this.peak = this.block.kernel.ringOut(this.block.count, this.peak);
   }
 }

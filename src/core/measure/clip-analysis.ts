@@ -42,6 +42,7 @@ export async function analyseClip(stream: SampleStream, options: AnalysisOptions
   const here: SpectralMeter[] = [];
   const levels = levelPass(stream, options, {
     room: EventMeter.room(sampleRate) + (options.spectra ? 0 : SpectralMeter.room(sampleRate)),
+    past: options.spectra ? 0 : SpectralMeter.past(sampleRate),
     of: (block) => {
       const meter = new EventMeter(sampleRate, block);
       events.push(meter);

@@ -48,7 +48,7 @@ export interface LevelOptions {
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
 export function analyseLevel(stream: SampleStream, options: LevelOptions = {}): Promise<LevelAnalysis> {
-  return levelPass(stream, options, { room: 0, of: () => [] });
+  return levelPass(stream, options, { room: 0, past: 0, of: () => [] });
 }
 
 /** A further meter of one channel, over the block that its level meters have seen. */
@@ -62,6 +62,8 @@ export interface FurtherMeter {
 export interface FurtherMeters {
   /** Bytes that those of a channel need behind its block. */
   readonly room: number;
+  /** Samples from before a block that they ask for. */
+  readonly past: number;
   /** Makes those of a channel. */
   readonly of: (block: ChannelBlock) => readonly FurtherMeter[];
 }
@@ -79,13 +81,12 @@ export async function levelPass(
   further: FurtherMeters,
 ): Promise<LevelAnalysis> {
   const { format } = stream;
-  const blocks = Array.from({ length: format.channels }, () => new ChannelBlock(further.room));
-  const samples = blocks.map((block) => block.samples);
+  const blocks = Array.from({ length: format.channels }, () => new ChannelBlock(further.room, further.past));
   const channels = blocks.map((block) => new LevelMeters(format.sampleRate, block, further.of(block)));
   const waveform = new WaveformPeaks();
   let frames = 0;
   for (let reads = 0; ; reads++) {
-    const next = stream.read(samples);
+    const next = stream.read(blocks.map((block) => block.next()));
     const count = typeof next === 'number' ? next : await next;
     if (count === 0) break;
     channels.forEach((meters) => meters.push(count));

@@ -63,9 +63,10 @@ export class LiveMeter {
     for (let at = 0; at < length; at += BLOCK_FRAMES) {
       const count = Math.min(BLOCK_FRAMES, length - at);
       this.channels.forEach(({ block, level, frames, truePeak }, c) => {
+        const into = block.next();
         for (let i = 0; i < count; i++) {
           const x = samples[c][at + i];
-          block.samples[i] = x;
+          into[i] = x;
           if (Math.abs(x) > this.recentPeak) this.recentPeak = Math.abs(x);
         }
         block.scan(count);

@@ -1,7 +1,7 @@
 import type { SampleStream } from '../audio/sample-stream';
 import { A_TOTAL, BandPowerFrames, bandPowerRoom } from '../dsp/band-power-frames';
 import { ChannelBlock } from '../dsp/channel-block';
-import { DropOutDetector } from '../dsp/drop-out-detector';
+import { DropOutDetector, dropOutPast } from '../dsp/drop-out-detector';
 import type { PowerSpectrum } from '../dsp/welch';
 import { meanSquareToDbfs, type Dbfs } from '../units';
 import { worstChannel, type DropOuts } from './drop-outs';
@@ -28,12 +28,14 @@ export interface ClipSpectra {
 export class SpectralMeter {
   /** Bytes that one needs behind its block. */
   static readonly room = bandPowerRoom;
+  /** Samples from before its block that it asks for. */
+  static readonly past = dropOutPast;
   readonly bands: BandPowerFrames;
   readonly dropOuts: DropOutDetector;
 
   /**
    * @param sampleRate - in hertz
-   * @param block - the block that is pushed, with {@link SpectralMeter.room}
+   * @param block - the block that is pushed, with {@link SpectralMeter.room} and past
    */
   constructor(sampleRate: number, block: ChannelBlock) {
     this.bands = new BandPowerFrames(sampleRate, block);
@@ -79,11 +81,13 @@ export function spectraOf(channels: readonly SpectralMeter[], sampleRate: number
  */
 export async function spectralPass(stream: SampleStream): Promise<ClipSpectra> {
   const { channels, sampleRate } = stream.format;
-  const blocks = Array.from({ length: channels }, () => new ChannelBlock(SpectralMeter.room(sampleRate)));
-  const samples = blocks.map((block) => block.samples);
+  const blocks = Array.from(
+    { length: channels },
+    () => new ChannelBlock(SpectralMeter.room(sampleRate), SpectralMeter.past(sampleRate)),
+  );
   const meters = blocks.map((block) => new SpectralMeter(sampleRate, block));
   for (;;) {
-    const next = stream.read(samples);
+    const next = stream.read(blocks.map((block) => block.next()));
     const count = typeof next === 'number' ? next : await next;
     if (count === 0) break;
     for (const block of blocks) block.scan(count);

@@ -12,7 +12,7 @@ import type { ChannelBlock } from '../dsp/channel-block';
 export function inBlocks(signal: Float64Array, block: ChannelBlock, visit: () => void, size = BLOCK_FRAMES): void {
   for (let at = 0; at < signal.length; at += size) {
     const part = signal.subarray(at, at + size);
-    block.samples.set(part);
+    block.next().set(part);
     block.scan(part.length);
     visit();
   }

@@ -21,13 +21,13 @@ export default async function inspectCuts({ path, method, silenceS }: FindCutsTa
     const blocks = Array.from({ length: channels }, () => new ChannelBlock());
     const meters = blocks.map((block) => new FramePowerMeter(sampleRate, block));
     const tones = new ToneFrames(sampleRate, CUT_SETTINGS.toneHz);
-    const samples = blocks.map((block) => block.samples);
-    for (let count = await stream.read(samples); count > 0; count = await stream.read(samples)) {
+    const read = async (): Promise<number> => stream.read(blocks.map((block) => block.next()));
+    for (let count = await read(); count > 0; count = await read()) {
       meters.forEach((meter, c) => {
         blocks[c].scan(count);
         meter.push();
       });
-      tones.push(samples[0], count);
+      tones.push(blocks[0].samples, count);
     }
     const powers = meters[0].kWeighted.view().slice();
     for (const meter of meters.slice(1)) meter.kWeighted.view().forEach((p, i) => (powers[i] += p));
