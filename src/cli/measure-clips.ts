@@ -48,7 +48,7 @@ async function measureShared(task: AnalyseClipTask): Promise<Measured> {
   const { port1, port2 } = new MessageChannel();
   const taken = new Int32Array(new SharedArrayBuffer(4));
   const [half, [whole]] = await Promise.all([
-    inThread('read-spectra', { path: task.path, to: port2 }, [port2]).then(
+    inThread('read-spectra', { path: task.path, levels: port2, sound: task.sound }, [port2]).then(
       () => null,
       (reason: unknown) => ({ refused: messageOf(reason) }),
     ),

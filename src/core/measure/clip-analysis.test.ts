@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
 import { memoryStream } from '../audio/memory-stream';
-import { analyseClip } from './clip-analysis';
+import { analyseClip, spectralFigures } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import { clipSummary } from './clip-summary';
 import { analyseLevel } from './level-pass';
@@ -160,16 +160,20 @@ describe('a clip that is read in two passes', () => {
     const channels = [mixed(words, room(1)), mixed(scaled(words, 0.5), room(2))];
     const open = () => memoryStream(channels, 48_000);
     const options = { dualMono: true, sound: null, reopen: open };
-    const two = await analyseClip(open(), { ...options, spectra: spectralPass(open()) });
+    const spectra = spectralPass(open());
+    const two = await analyseClip(open(), {
+      ...options,
+      spectral: async (pauses) => spectralFigures(await spectra, pauses, options),
+    });
     expect(two).toEqual(await analyseClip(open(), options));
     expect(two.lines).not.toBeNull();
   });
 
   it('is refused for what either pass refuses', async () => {
-    const [spoken, nothing] = [memoryStream([sine(997, -20, 1)], 48_000), memoryStream([new Float64Array(0)], 48_000)];
     const lost = new Error('The other thread is gone.');
-    await expect(analyseClip(spoken, { spectra: Promise.reject(lost) })).rejects.toBe(lost);
-    const spectra = spectralPass(memoryStream([sine(997, -20, 1)], 48_000));
-    await expect(analyseClip(nothing, { spectra })).rejects.toMatchObject({ code: 'no-audio' });
+    const spectral = () => Promise.reject(lost);
+    await expect(analyseClip(memoryStream([sine(997, -20, 1)], 48_000), { spectral })).rejects.toBe(lost);
+    const nothing = analyseClip(memoryStream([new Float64Array(0)], 48_000), { spectral });
+    await expect(nothing).rejects.toMatchObject({ code: 'no-audio' });
   });
 });

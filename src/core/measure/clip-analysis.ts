@@ -2,14 +2,14 @@ import type { SoundCodec } from '../audio/codec';
 import { readStretch, type SampleStream } from '../audio/sample-stream';
 import { codecReason } from './codec-decides';
 import { EventMeter, eventsOf, type ClipEvents } from './event-meter';
-import { levelPass, type LevelAnalysis, type LevelOptions } from './level-pass';
+import { levelPass, type ClipPauses, type LevelAnalysis, type LevelOptions } from './level-pass';
 import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
 import { bitsOfEncoding, silenceNoise, type SilenceNoise } from './silence-noise';
 import { SpectralMeter, spectraOf, type ClipSpectra } from './spectral-pass';
 import type { Segment } from './speech-segments';
 
-/** All that an analysis gives. */
-export interface ClipAnalysis extends LevelAnalysis, ClipEvents, Omit<ClipSpectra, 'bandFrames' | 'frameLength'> {
+/** What spectra and pauses of a clip come to. */
+export interface SpectralFigures extends Omit<ClipSpectra, 'bandFrames' | 'frameLength'> {
   readonly noise: SilenceNoise | null;
   /** Close look at the silent part; null where there is none, or the clip could not be opened twice. */
   readonly lines: SilenceLines | null;
@@ -17,14 +17,24 @@ export interface ClipAnalysis extends LevelAnalysis, ClipEvents, Omit<ClipSpectr
   readonly sound: SoundCodec | null;
 }
 
-/** Settings of an analysis. */
-export interface AnalysisOptions extends LevelOptions {
+/** All that an analysis gives. */
+export interface ClipAnalysis extends LevelAnalysis, ClipEvents, SpectralFigures {}
+
+/** What is known of a clip beside its samples. */
+export interface SpectralOptions {
   /** How the sound was packed before it became samples: a lossy codec decides what noise is left. */
   readonly sound?: SoundCodec | null;
   /** Opens the clip once more for the close look at the silent part. */
   readonly reopen?: () => SampleStream | Promise<SampleStream>;
-  /** Spectra of the same clip that another thread takes meanwhile ({@link spectralPass}); without, they are taken here. */
-  readonly spectra?: Promise<ClipSpectra> | null;
+}
+
+/** Settings of an analysis. */
+export interface AnalysisOptions extends LevelOptions, SpectralOptions {
+  /**
+   * Asks another thread, which has taken the spectra of the same clip meanwhile ({@link spectralPass}), for what follows
+   * of them and the pauses ({@link spectralFigures}). Without it both are done here.
+   */
+  readonly spectral?: ((pauses: ClipPauses) => Promise<SpectralFigures>) | null;
 }
 
 /**
@@ -38,34 +48,45 @@ export interface AnalysisOptions extends LevelOptions {
  */
 export async function analyseClip(stream: SampleStream, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
   const { sampleRate } = stream.format;
+  const { spectral } = options;
   const events: EventMeter[] = [];
-  const here: SpectralMeter[] = [];
-  const levels = levelPass(stream, options, {
-    room: EventMeter.room(sampleRate) + (options.spectra ? 0 : SpectralMeter.room(sampleRate)),
-    past: options.spectra ? 0 : SpectralMeter.past(sampleRate),
+  const spectra: SpectralMeter[] = [];
+  let elsewhere: Promise<SpectralFigures> | null = null;
+  const level = await levelPass(stream, options, {
+    room: EventMeter.room(sampleRate) + (spectral ? 0 : SpectralMeter.room(sampleRate)),
+    past: spectral ? 0 : SpectralMeter.past(sampleRate),
     of: (block) => {
       const meter = new EventMeter(sampleRate, block);
       events.push(meter);
-      if (options.spectra) return [meter];
-      const spectral = new SpectralMeter(sampleRate, block);
-      here.push(spectral);
-      return [meter, spectral];
+      if (spectral) return [meter];
+      const spectrum = new SpectralMeter(sampleRate, block);
+      spectra.push(spectrum);
+      return [meter, spectrum];
     },
-  }).then((level) => ({ level, events: eventsOf(events, level.segments.speech, sampleRate) }));
-  const [first, elsewhere] = await Promise.all([levels, options.spectra]);
-  const spectra = elsewhere ?? spectraOf(here, sampleRate);
-  return completeAnalysis(first.level, first.events, spectra, options);
+    onPauses: (pauses) => {
+      elsewhere = spectral?.(pauses) ?? null;
+    },
+  });
+  const found = eventsOf(events, level.segments.speech, sampleRate);
+  const figures = await (elsewhere ?? spectralFigures(spectraOf(spectra, sampleRate), level, options));
+  return { ...level, ...found, ...figures };
 }
 
-async function completeAnalysis(
-  level: LevelAnalysis,
-  events: ClipEvents,
+/**
+ * What spectra and pauses come to, whoever took them.
+ *
+ * @param spectra - of the whole clip
+ * @param pauses - of the same clip
+ * @param options - what else is known of it
+ */
+export async function spectralFigures(
   spectra: ClipSpectra,
-  options: AnalysisOptions,
-): Promise<ClipAnalysis> {
+  pauses: ClipPauses,
+  options: SpectralOptions,
+): Promise<SpectralFigures> {
   const { bandFrames, frameLength, ...ofWhole } = spectra;
-  const { segments, framePowers, isZeroFrame } = level;
-  const { sampleRate, encoding } = level.format;
+  const { segments, framePowers, isZeroFrame } = pauses;
+  const { sampleRate, encoding } = pauses.format;
   const bits = bitsOfEncoding(encoding);
   const found = silenceNoise({ bandFrames, frameLength, sampleRate, framePowers, isZeroFrame, bits }, segments.silence);
   const sound = options.sound ?? null;
@@ -73,17 +94,15 @@ async function completeAnalysis(
   const noise = found && packed !== null ? { ...found, refused: packed } : found;
   const quiet = noise && noise.refused === null ? noise.segment : null;
   return {
-    ...level,
-    ...events,
     ...ofWhole,
     noise,
     sound,
-    lines: packed !== null ? null : await closeLook(quiet ?? steadyWhole(level), sampleRate, options.reopen),
+    lines: packed !== null ? null : await closeLook(quiet ?? steadyWhole(pauses), sampleRate, options.reopen),
   };
 }
 
 /** A steady clip without speech or pause (noise at full gain, a motor) is looked at for lines as a whole. */
-function steadyWhole({ segments, durationS }: LevelAnalysis): Segment | null {
+function steadyWhole({ segments, durationS }: ClipPauses): Segment | null {
   const { speech, silence, events } = segments;
   return speech.length + silence.length + events.length === 0 ? { startS: 0, endS: durationS } : null;
 }
@@ -91,7 +110,7 @@ function steadyWhole({ segments, durationS }: LevelAnalysis): Segment | null {
 async function closeLook(
   pause: Segment | null,
   sampleRate: number,
-  reopen: AnalysisOptions['reopen'],
+  reopen: SpectralOptions['reopen'],
 ): Promise<SilenceLines | null> {
   if (!pause || !reopen) return null;
   const again = await reopen();

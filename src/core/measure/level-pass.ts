@@ -12,20 +12,24 @@ import { levelFigures, type LevelFigures } from './level';
 import { loudnessFigures, type LoudnessFigures } from './loudness';
 import { speechSegments, type SpeechSegments } from './speech-segments';
 
-/** What one pass over a clip gives when only level and loudness are wanted. */
-export interface LevelAnalysis {
+/** Where a clip holds speech and where it pauses, and what tells so. */
+export interface ClipPauses {
   readonly format: AudioFormat;
   readonly durationS: number;
-  readonly level: LevelFigures;
-  /** The same for each channel alone, with its true peak (linear). */
-  readonly channels: readonly (LevelFigures & { readonly truePeak: number })[];
-  readonly loudness: LoudnessFigures;
   readonly segments: SpeechSegments;
   /** K-weighted, channel-weighted mean squares in frames of 20 ms. */
   readonly framePowers: Float64Array;
   /** 1 for each such frame in which all samples of all channels are zero: silence is told by samples, not by levels. */
   readonly isZeroFrame: Uint8Array;
-  /** The same in steps of 100 ms. */
+}
+
+/** What one pass over a clip gives when only level and loudness are wanted. */
+export interface LevelAnalysis extends ClipPauses {
+  readonly level: LevelFigures;
+  /** The same for each channel alone, with its true peak (linear). */
+  readonly channels: readonly (LevelFigures & { readonly truePeak: number })[];
+  readonly loudness: LoudnessFigures;
+  /** K-weighted, channel-weighted mean squares in steps of 100 ms. */
   readonly stepPowers: Float64Array;
   readonly waveform: { readonly pairs: Float32Array<ArrayBuffer>; readonly framesPerColumn: number };
 }
@@ -66,6 +70,8 @@ export interface FurtherMeters {
   readonly past: number;
   /** Makes those of a channel. */
   readonly of: (block: ChannelBlock) => readonly FurtherMeter[];
+  /** Told at the end of the clip, before its levels are reckoned: somebody may go on with them meanwhile. */
+  readonly onPauses?: (pauses: ClipPauses) => void;
 }
 
 /**
@@ -99,15 +105,19 @@ export async function levelPass(
   const weights = options.dualMono && format.channels === 1 ? [2] : channelWeights(format.channels, format.channelMask);
   const framePowers = weightedFramePowers(channels, weights);
   const isZeroFrame = zeroFrames(channels);
-  return {
+  const pauses: ClipPauses = {
     format: { ...format, frames },
     durationS: frames / format.sampleRate,
-    level: levelFigures(channels),
-    channels: channels.map((c) => ({ ...levelFigures([c]), truePeak: c.truePeak.peak })),
-    loudness: loudnessFigures(framePowers, Math.max(...channels.map((c) => c.truePeak.peak))),
     segments: options.segments ?? speechSegments(framePowers, isZeroFrame),
     framePowers,
     isZeroFrame,
+  };
+  further.onPauses?.(pauses);
+  return {
+    ...pauses,
+    level: levelFigures(channels),
+    channels: channels.map((c) => ({ ...levelFigures([c]), truePeak: c.truePeak.peak })),
+    loudness: loudnessFigures(framePowers, Math.max(...channels.map((c) => c.truePeak.peak))),
     stepPowers: stepsFromFrames(framePowers),
     waveform: waveform.finish(),
   };

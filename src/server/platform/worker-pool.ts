@@ -149,10 +149,10 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
         analysing++;
         if (!isShared(bytesOf(path), analysing, threads, longFrom))
           return await run('analyse-clip', { path, progress: port2, segments, ...options }, [port2]);
-        // One thread takes the spectra, and sends them to the one that takes everything else.
+        // One thread takes the spectra, and what they say of the pauses, for the one that takes everything else.
         const between = new MessageChannel();
         const task = { path, progress: port2, segments, ...options, spectra: between.port1 };
-        const spectra = run('read-spectra', { path, to: between.port2 }, [between.port2]);
+        const spectra = run('read-spectra', { path, levels: between.port2, sound: options.sound }, [between.port2]);
         // Where it could not even start, nobody else closes it.
         spectra.catch(() => between.port2.close());
         const [whole, half] = await Promise.allSettled([run('analyse-clip', task, [port2, between.port1]), spectra]);

@@ -1,15 +1,16 @@
 import type { MessagePort } from 'node:worker_threads';
-import { analyseClip, type ClipAnalysis } from '#core/measure/clip-analysis';
+import { analyseClip, type ClipAnalysis, type SpectralFigures } from '#core/measure/clip-analysis';
 import { clipMeasurements } from '#core/measure/clip-measurements';
 import { clipSummary } from '#core/measure/clip-summary';
-import type { ClipSpectra } from '#core/measure/spectral-pass';
+import type { ClipPauses } from '#core/measure/level-pass';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
+import { arrivalAt } from '../arrival';
 import { openClip } from '../open-clip';
 import { tellProgress } from '../tell-progress';
 
 /** Order to a worker: measure a clip, alone or with another one that reads its spectra. */
 export interface SharedClipTask extends AnalyseClipTask {
-  /** Where the spectra arrive that "read-spectra" takes meanwhile. */
+  /** Where "read-spectra" is told the pauses, and tells what they and its spectra come to. */
   readonly spectra?: MessagePort;
 }
 
@@ -24,23 +25,24 @@ export default async function analyseClipTask(task: SharedClipTask): Promise<Ana
       sound: task.sound ?? null,
       reopen: () => openClip(path),
       onProgress: tellProgress(task.progress),
-      spectra: task.spectra ? arriving(task.spectra) : null,
+      spectral: task.spectra ? asking(task.spectra) : null,
     });
     return resultOf(analysis, task);
   } finally {
     stream.close();
+    task.spectra?.close();
   }
 }
 
-/** What arrives at a port, which is closed then. */
-function arriving(port: MessagePort): Promise<ClipSpectra> {
-  return new Promise((resolve, reject) => {
-    port.once('message', (spectra: ClipSpectra) => {
-      resolve(spectra);
-      port.close();
-    });
-    port.once('close', () => reject(new Error('The spectra of the clip could not be read.')));
-  });
+/** Tells another thread the pauses, and waits for what it makes of them. */
+function asking(port: MessagePort): (pauses: ClipPauses) => Promise<SpectralFigures> {
+  const answer = arrivalAt<SpectralFigures>(port);
+  return async ({ format, durationS, segments, framePowers, isZeroFrame }) => {
+    port.postMessage({ format, durationS, segments, framePowers, isZeroFrame } satisfies ClipPauses);
+    const figures = await answer;
+    if (!figures) throw new Error('The spectra of the clip could not be read.');
+    return figures;
+  };
 }
 
 function resultOf(analysis: ClipAnalysis, task: AnalyseClipTask): AnalyseClipResult {
