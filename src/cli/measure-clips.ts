@@ -10,45 +10,74 @@ import type { ClipOutcome } from '#worker/tasks/analyse-clips';
 /** What a clip came to, or why it came to nothing. */
 export type Measured = { readonly result: AnalyseClipResult } | { readonly refused: string };
 
+/** Who measures. */
+interface Measuring {
+  /** Threads, with this one. */
+  readonly threads?: number;
+  /** Bytes from which on two threads share a clip. */
+  readonly longFrom?: number;
+  /** Where the tasks of the other threads lie. */
+  readonly workers?: string;
+}
+
 /**
  * Measures clips on all cores. This thread takes part: a file alone waits for no other thread to start, and a pool would
  * take longer to start than a short file takes to be measured.
  *
  * @param tasks - one per clip
- * @param threads - that measure, with this one
- * @param longFrom - from how many bytes on two threads share a clip
+ * @param measuring - who measures
  * @returns what each came to, in their order
  */
 export async function measureClips(
   tasks: readonly AnalyseClipTask[],
-  threads = availableParallelism(),
-  longFrom?: number,
+  measuring: Measuring = {},
 ): Promise<readonly Measured[]> {
-  const [first] = tasks;
-  if (tasks.length === 1 && isShared(bytesOf(first.path), 1, threads, longFrom)) return [await measureShared(first)];
+  const { threads = availableParallelism(), longFrom, workers = workerFolder } = measuring;
   // The longest go first, so that none of them is left for the end.
-  const bytes = tasks.map(({ path }) => bytesOf(path));
-  const order = tasks.map((_, i) => i).sort((a, b) => bytes[b] - bytes[a]);
-  const clips = order.map((i) => tasks[i]);
-  const taken = new Int32Array(new SharedArrayBuffer(4));
-  const others = Array.from({ length: Math.min(threads, tasks.length) - 1 }, () =>
-    inThread('analyse-clips', { clips, taken }),
+  const clips = tasks
+    .map((task, place) => ({ task, place, bytes: bytesOf(task.path) }))
+    .sort((a, b) => b.bytes - a.bytes);
+  const measured: Measured[] = [];
+  const [longest, ...others] = clips;
+  // One that is longer than all others together would keep this thread busy when all others are idle.
+  const isAlone = longest && longest.bytes > others.reduce((s, clip) => s + clip.bytes, 0);
+  const isHalved = isAlone && isShared(longest.bytes, 1, threads, longFrom);
+  if (isHalved) measured[longest.place] = await measureShared(longest.task, workers);
+  const left = isHalved ? others : clips;
+  const outcomes = await measureInTurn(
+    left.map(({ task }) => task),
+    threads,
+    workers,
   );
-  const lanes = await Promise.allSettled([here({ clips, taken }), ...others]);
-  const measured = new Map<number, ClipOutcome>();
-  for (const lane of lanes) {
-    if (lane.status === 'fulfilled') for (const outcome of lane.value) measured.set(order[outcome.place], outcome);
-  }
+  outcomes.forEach((outcome, i) => (measured[left[i].place] = outcome));
+  return measured;
+}
+
+/** All threads take one clip after the other from the front. */
+async function measureInTurn(
+  clips: readonly AnalyseClipTask[],
+  threads: number,
+  workers: string,
+): Promise<readonly Measured[]> {
+  if (clips.length === 0) return [];
+  const order = { clips, taken: new Int32Array(new SharedArrayBuffer(4)) };
+  const others = Array.from({ length: Math.min(threads, clips.length) - 1 }, () =>
+    inThread(workers, 'analyse-clips', order),
+  );
+  const lanes = await Promise.allSettled([here(order), ...others]);
+  const found = new Map<number, Measured>();
+  for (const lane of lanes) if (lane.status === 'fulfilled') for (const o of lane.value) found.set(o.place, o);
+  // What a thread had taken when it ended is lost with it.
   const [lost] = lanes.flatMap((lane) => (lane.status === 'rejected' ? [messageOf(lane.reason)] : []));
-  return tasks.map((_, i) => measured.get(i) ?? { refused: lost });
+  return clips.map((_, i) => found.get(i) ?? { refused: lost });
 }
 
 /** Another thread takes the spectra of a long clip; all else is done here. */
-async function measureShared(task: AnalyseClipTask): Promise<Measured> {
+async function measureShared(task: AnalyseClipTask, workers: string): Promise<Measured> {
   const { port1, port2 } = new MessageChannel();
   const taken = new Int32Array(new SharedArrayBuffer(4));
   const [half, [whole]] = await Promise.all([
-    inThread('read-spectra', { path: task.path, levels: port2, sound: task.sound }, [port2]).then(
+    inThread(workers, 'read-spectra', { path: task.path, levels: port2, sound: task.sound }, [port2]).then(
       () => null,
       (reason: unknown) => ({ refused: messageOf(reason) }),
     ),
@@ -65,12 +94,13 @@ async function here(order: TaskInput<'analyse-clips'>): Promise<readonly ClipOut
 }
 
 function inThread<Name extends TaskName>(
+  workers: string,
   task: Name,
   data: TaskInput<Name>,
   transferList: Transferable[] = [],
 ): Promise<TaskOutput<Name>> {
   return new Promise((resolve, reject) => {
-    const thread = new Worker(join(workerFolder, 'thread.js'), { workerData: { task, data }, transferList });
+    const thread = new Worker(join(workers, 'thread.js'), { workerData: { task, data }, transferList });
     thread.once('message', resolve);
     thread.once('error', reject);
     thread.once('exit', (code) => reject(new Error(`A thread ended with ${code}.`)));
