@@ -31,14 +31,14 @@ export interface GatedLoudness {
  * @param noisePower - K-weighted power of the noise, same scale; 0 for the standard's figure
  */
 export function gatedLoudness(stepPowers: ArrayLike<number>, noisePower = 0): GatedLoudness {
-  const blocks: number[] = [];
+  const absolute = lufsToPower(ABSOLUTE_GATE_LUFS);
+  const audible: number[] = [];
   for (let i = 0; i + STEPS_PER_BLOCK <= stepPowers.length; i++) {
     let sum = 0;
     for (let s = 0; s < STEPS_PER_BLOCK; s++) sum += stepPowers[i + s];
-    blocks.push(sum / STEPS_PER_BLOCK - noisePower);
+    const power = sum / STEPS_PER_BLOCK - noisePower;
+    if (power > absolute) audible.push(power);
   }
-  const absolute = lufsToPower(ABSOLUTE_GATE_LUFS);
-  const audible = blocks.filter((p) => p > absolute);
   const gate = meanOf(audible) * 10 ** (RELATIVE_GATE_LU / 10);
   const kept = audible.filter((p) => p > gate);
   const power = meanOf(kept);

@@ -17,20 +17,23 @@ const STEPS_PER_BLOCK = 30;
  * @returns in LU; null for a clip shorter than 3 s or without anything above the gates
  */
 export function loudnessRange(stepPowers: ArrayLike<number>): Db | null {
-  const blocks: number[] = [];
+  const absolute = lufsToPower(ABSOLUTE_GATE_LUFS);
+  const audible: number[] = [];
   let sum = 0;
+  let ofAudible = 0;
   for (let i = 0; i < stepPowers.length; i++) {
     sum += stepPowers[i];
     if (i >= STEPS_PER_BLOCK) sum -= stepPowers[i - STEPS_PER_BLOCK];
-    if (i >= STEPS_PER_BLOCK - 1) blocks.push(Math.max(0, sum / STEPS_PER_BLOCK));
+    const power = sum / STEPS_PER_BLOCK;
+    if (i < STEPS_PER_BLOCK - 1 || !(power > absolute)) continue;
+    audible.push(power);
+    ofAudible += power;
   }
-  const absolute = lufsToPower(ABSOLUTE_GATE_LUFS);
-  const audible = blocks.filter((p) => p > absolute);
   if (audible.length === 0) return null;
-  const gate = (audible.reduce((s, p) => s + p, 0) / audible.length) * 10 ** (RELATIVE_GATE_LU / 10);
-  const kept = Float64Array.from(
-    audible.filter((p) => p > gate),
-    powerToDb,
-  ).sort();
+  const gate = (ofAudible / audible.length) * 10 ** (RELATIVE_GATE_LU / 10);
+  const loud = audible.filter((p) => p > gate);
+  const kept = new Float64Array(loud.length);
+  for (let i = 0; i < kept.length; i++) kept[i] = powerToDb(loud[i]);
+  kept.sort();
   return db(quantileSorted(kept, HIGH_PERCENTILE) - quantileSorted(kept, LOW_PERCENTILE));
 }

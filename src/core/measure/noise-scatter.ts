@@ -40,9 +40,12 @@ export function noiseScatterDb(
 }
 
 /** Mean of every value over some frames, VALUES_PER_FRAME numbers. */
-export function meanFrame(bandFrames: Float64Array, frames: readonly number[]): Float64Array {
-  const out = new Float64Array(VALUES_PER_FRAME);
-  for (const f of frames)
-    for (let v = 0; v < VALUES_PER_FRAME; v++) out[v] += bandFrames[f * VALUES_PER_FRAME + v] / frames.length;
-  return out;
+export const meanFrame = (bandFrames: Float64Array, frames: readonly number[]): Float64Array =>
+  new Float64Array(VALUES_PER_FRAME).map((_, value) => meanOf(bandFrames, frames, value));
+
+/** Mean of one of the values over some frames. */
+export function meanOf(bandFrames: Float64Array, frames: readonly number[], value: number): number {
+  let mean = 0;
+  for (const frame of frames) mean += bandFrames[frame * VALUES_PER_FRAME + value] / frames.length;
+  return mean;
 }

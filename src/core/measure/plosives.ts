@@ -43,8 +43,9 @@ export function plosives(peaks: Float64Array, speech: readonly Segment[]): Plosi
   const found: Plosive[] = [];
   let last = -Infinity;
   for (const { startS, endS } of speech) {
+    const end = frame(endS);
     // The puff reaches the capsule before the voice that follows it is loud enough to count as speech.
-    for (let i = Math.max(rise, frame(startS) - apart); i < frame(endS); i++) {
+    for (let i = Math.max(rise, frame(startS) - apart); i < end; i++) {
       const isPeak = peaks[i] >= least && peaks[i] >= peaks[i - 1] && peaks[i] >= (peaks[i + 1] ?? 0);
       if (!isPeak || i - last < apart) continue;
       if (amplitudeToDb(peaks[i] / (Math.min(...peaks.subarray(i - rise, i)) + 1e-12)) < LEAST_RISE_DB) continue;

@@ -7,7 +7,7 @@ import { meanSquareToDbfs, type Dbfs } from '../units';
 import { bandText } from './band-text';
 import { measured, notMeasured, type Bound, type Measurement, type Spread } from './measurement';
 import { findingsText, type NoiseFinding } from './noise-finding';
-import { meanFrame, noiseScatterDb } from './noise-scatter';
+import { meanFrame, meanOf, noiseScatterDb } from './noise-scatter';
 import { screenPauses, type ScreenedPause } from './pause-screening';
 import type { QuantityId } from './registry';
 import type { Segment } from './speech-segments';
@@ -240,7 +240,7 @@ function levelsFrom(input: NoiseInput, pauses: readonly Pause[], findings: Noise
   if (average[Z_TOTAL] < 0.5 * leastMeanSquare * Math.min(1, (2 * highHz) / sampleRate))
     return refusal(pauses, `The pause lies below what ${input.bits} bits can hold (gate?).`, input);
   const read = (weighting: 'z' | 'a'): NoiseLevel =>
-    noiseLevel(bandFrames, blocks, weighting, frameLength / sampleRate, isAutomatic ? trendDb / 2 : 0);
+    noiseLevel(bandFrames, average, blocks, weighting, frameLength / sampleRate, isAutomatic ? trendDb / 2 : 0);
   const [z, a] = [read('z'), read('a')];
   if (gateDb !== null)
     findings.push({ kind: 'gate', text: `the noise falls by ${db(gateDb)} after the words: gate or expander` });
@@ -274,8 +274,8 @@ function kMeanSquare({ framePowers }: NoiseInput, pauses: readonly Pause[]): num
       !disturbances.some(
         (d) => d.endS > (from + i) / FRAMES_PER_SECOND && d.startS < (from + i + 1) / FRAMES_PER_SECOND,
       );
-    const quiet = [...inside].filter((_, i) => isQuiet(i));
-    return quiet.length > 0 ? quiet : [...inside];
+    const quiet = disturbances.length > 0 ? inside.filter((_, i) => isQuiet(i)) : inside;
+    return Array.from(quiet.length > 0 ? quiet : inside);
   });
   return powers.length === 0 ? 0 : mean(powers);
 }
@@ -289,6 +289,7 @@ function blocksOf(frames: readonly number[], hopS: number): number[][] {
 
 function noiseLevel(
   bandFrames: Float64Array,
+  average: Float64Array,
   blocks: readonly (readonly number[])[],
   weighting: 'z' | 'a',
   frameS: number,
@@ -296,7 +297,6 @@ function noiseLevel(
 ): NoiseLevel {
   const at = weighting === 'z' ? Z_TOTAL : A_TOTAL;
   const frames = blocks.flat();
-  const average = meanFrame(bandFrames, frames);
   const scatter = noiseScatterDb(average, weighting, frames.length, frameS);
   const levels = frames.map((f) => meanSquareToDbfs(bandFrames[f * VALUES_PER_FRAME + at]));
   const isUsable = levels.length >= 2 && levels.every(Number.isFinite);
@@ -325,7 +325,7 @@ function wander(
   scatterOf: (block: readonly number[]) => number | null,
 ): number {
   if (blocks.length < 2) return 0;
-  const levels = blocks.map((b) => meanSquareToDbfs(meanFrame(bandFrames, b)[at]));
+  const levels = blocks.map((b) => meanSquareToDbfs(meanOf(bandFrames, b, at)));
   const own = blocks.reduce((s, b) => s + (scatterOf(b) ?? 0) ** 2, 0) / blocks.length;
   const variance = standardDeviation(levels) ** 2 - own;
   if (!(variance > 0)) return 0;
