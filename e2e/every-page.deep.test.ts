@@ -118,15 +118,18 @@ describe('every page of the demo', () => {
   it.each(PAGES)('%s shuts nobody out, and fits a phone', async (_name, pathOf) => {
     const { page, errors } = await open(pathOf(demo));
     await page.locator('main h1').first().waitFor();
-    await page.waitForTimeout(400);
+    const busy = (): Promise<number> => page.locator('[aria-busy=true]').count();
+    await expect.poll(busy).toBe(0);
     expect(await seriousFindings(page)).toEqual([]);
     await page.setViewportSize({ width: 390, height: 844 });
-    await page.waitForTimeout(200);
-    const wide = await page.evaluate(() => [
-      document.documentElement.scrollWidth,
-      document.querySelector('main')?.scrollWidth ?? 0,
-    ]);
-    expect(Math.max(...wide)).toBeLessThanOrEqual(390);
+    const widest = (): Promise<number> =>
+      page.evaluate(() =>
+        Math.max(document.documentElement.scrollWidth, document.querySelector('main')?.scrollWidth ?? 0),
+      );
+    // Pictures are drawn anew when the page has become narrow.
+    await expect.poll(widest).toBeLessThanOrEqual(390);
+    await expect.poll(busy).toBe(0);
+    expect(await widest()).toBeLessThanOrEqual(390);
     expect(errors).toEqual([]);
     await page.context().close();
   });

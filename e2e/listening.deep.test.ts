@@ -228,12 +228,16 @@ describe('what is heard', () => {
       for (let i = 0; i < 4 && !(await page.getByRole('heading', { name: 'Thank you' }).isVisible()); i++) {
         await page.locator('.clip, h1:has-text("Thank you")').first().waitFor();
         if (await page.getByRole('heading', { name: 'Thank you' }).isVisible()) break;
+        const place = (): Promise<string> => page.getByText(/^\d+ of \d+/).first().innerText({ timeout: 2000 }); // prettier-ignore
+        const before = await place();
         if (await page.getByRole('button', { name: 'No preference' }).isVisible()) {
           await hearAll(page);
           await page.getByRole('button', { name: 'No preference' }).click();
           await page.getByRole('button', { name: 'That is my answer' }).click();
         } else await answerHeat(page);
-        await page.waitForTimeout(300);
+        // The server has the answer when the next question, or the end, is there.
+        const thanks = page.getByRole('heading', { name: 'Thank you' });
+        await expect.poll(async () => (await thanks.isVisible()) || (await place().catch(() => before)) !== before).toBe(true); // prettier-ignore
       }
     await resumed.getByRole('heading', { name: 'Thank you' }).waitFor();
     await second.getByRole('heading', { name: 'Thank you' }).waitFor();
