@@ -156,6 +156,23 @@ describe('noise of pauses made by hand', () => {
     expect([noise?.pauses, noise?.a.levelDbfs]).toEqual([1, expect.closeTo(dbfs(-80), 9)]);
   });
 
+  it('is a figure where a gate was seen behind fewer than half of the words, and none behind half of them', () => {
+    const pauses = [0, 7, 14, 21].map((at) => ({ startS: at + 3.2, endS: at + 6.8 }));
+    // Words for 3 s, 4 s of pause, four times; a gate that closes by 15 dB after a quarter of a second behind some.
+    const gatedBehind = (some: readonly number[]) =>
+      silenceNoise(
+        clip(28.4, (t) => {
+          const [phrase, sinceS] = [Math.floor(t / 7), (t % 7) - 3];
+          if (sinceS < 0 || phrase > 3) return -20;
+          return some.includes(phrase) && sinceS < 0.25 ? -60 : -75;
+        }),
+        pauses,
+      );
+    expect(gatedBehind([1])).toMatchObject({ refused: null, bound: 'at-least' });
+    expect(gatedBehind([1])?.findings.map((f) => f.kind)).toContain('gate');
+    expect(gatedBehind([0, 2])?.refused).toMatch(/^The noise falls by 1[45]\.\d dB after the words/);
+  });
+
   it('is at least what a gate leaves, and none where it closes by more than 10 dB', () => {
     const gated = (byDb: number) =>
       silenceNoise(
