@@ -224,10 +224,11 @@ describe('what is heard', () => {
     await first.context().close();
     const resumed = (await open(new URL(link).pathname)).page;
     await resumed.getByText(/^3 of/).waitFor();
-    for (const page of [resumed, second])
-      for (let i = 0; i < 4 && !(await page.getByRole('heading', { name: 'Thank you' }).isVisible()); i++) {
+    for (const page of [resumed, second]) {
+      const thanks = page.getByRole('heading', { name: 'Thank you' });
+      for (let i = 0; i < 4 && !(await thanks.isVisible()); i++) {
         await page.locator('.clip, h1:has-text("Thank you")').first().waitFor();
-        if (await page.getByRole('heading', { name: 'Thank you' }).isVisible()) break;
+        if (await thanks.isVisible()) break;
         const place = (): Promise<string> => page.getByText(/^\d+ of \d+/).first().innerText({ timeout: 2000 }); // prettier-ignore
         const before = await place();
         if (await page.getByRole('button', { name: 'No preference' }).isVisible()) {
@@ -236,9 +237,9 @@ describe('what is heard', () => {
           await page.getByRole('button', { name: 'That is my answer' }).click();
         } else await answerHeat(page);
         // The server has the answer when the next question, or the end, is there.
-        const thanks = page.getByRole('heading', { name: 'Thank you' });
         await expect.poll(async () => (await thanks.isVisible()) || (await place().catch(() => before)) !== before).toBe(true); // prettier-ignore
       }
+    }
     await resumed.getByRole('heading', { name: 'Thank you' }).waitFor();
     await second.getByRole('heading', { name: 'Thank you' }).waitFor();
     const operator = (await open(`/listening/${id}`)).page;

@@ -4,7 +4,7 @@
 // and what may be repeats among those of a block; lowest and highest sample of the block and its flat strides; twelve
 // samples from before the block (the interpolator reaches eleven back; twelve keep the block aligned), and the slots that
 // blocks stand in one after the other: the past of a block stays where it was filled in, and is not copied. Behind the
-// last one there is room for the twelve zeros in which the interpolator rings out.
+// last one there is room for the thirteen zeros in which the interpolator rings out.
 
 /** Samples of a block; BLOCK_FRAMES of src/core/audio/sample-stream.ts. */
 export const BLOCK: i32 = 8192;

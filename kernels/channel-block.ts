@@ -14,7 +14,6 @@ export {
   LOW_BAND,
   LOW_SECTIONS,
   PHASES,
-  SAMPLES,
   SLOTS,
   next,
   plan,
@@ -23,4 +22,4 @@ export { extremes } from './extremes';
 export { accumulate } from './k-weighting';
 export { largestLow, lowBand } from './low-band';
 export { repeats } from './repeats';
-export { largest, largestOfBlock, ringOut } from './true-peak';
+export { largestOfBlock, ringOut } from './true-peak';

@@ -41,7 +41,7 @@ function largestOfPhase(phase: usize, begin: usize, end: usize, start: v128): v1
  * Largest magnitude of the outputs `from` … `to` − 1 (`to` rounded up to even), never less than `start`. The outer
  * phases amplify less than the inner ones, and are left out where the caller knows that they cannot matter.
  */
-export function largest(from: i32, to: i32, start: f64, outerPhases: bool): f64 {
+function largest(from: i32, to: i32, start: f64, outerPhases: bool): f64 {
   const begin: usize = SAMPLES + ((<usize>from) << 3);
   const end: usize = SAMPLES + ((<usize>to) << 3);
   let peak = f64x2.splat(start);

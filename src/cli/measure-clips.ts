@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { MessageChannel, Worker, type Transferable } from 'node:worker_threads';
+import { Worker, type Transferable } from 'node:worker_threads';
 import { workerFolder } from '#server/platform/package-root';
-import { bytesOf, isShared } from '#server/platform/shared-clip';
+import { bytesOf, inHalves, isShared } from '#server/platform/shared-clip';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
 import type { ClipOutcome } from '#worker/tasks/analyse-clips';
@@ -74,17 +74,19 @@ async function measureInTurn(
 
 /** Another thread takes the spectra of a long clip; all else is done here. */
 async function measureShared(task: AnalyseClipTask, workers: string): Promise<Measured> {
-  const { port1, port2 } = new MessageChannel();
-  const taken = new Int32Array(new SharedArrayBuffer(4));
-  const [half, [whole]] = await Promise.all([
-    inThread(workers, 'read-spectra', { path: task.path, levels: port2, sound: task.sound }, [port2]).then(
-      () => null,
-      (reason: unknown) => ({ refused: messageOf(reason) }),
-    ),
-    here({ clips: [{ ...task, spectra: port1 }], taken }),
-  ]);
-  // That the spectra did not come says less than why.
-  return half ?? whole;
+  const { path, sound } = task;
+  try {
+    const result = await inHalves(
+      (levels) => inThread(workers, 'read-spectra', { path, levels, sound }, [levels]),
+      async (spectra) => {
+        const { default: analyseClip } = await import('#worker/tasks/analyse-clip');
+        return analyseClip({ ...task, spectra });
+      },
+    );
+    return { result };
+  } catch (error) {
+    return { refused: messageOf(error) };
+  }
 }
 
 /** Measuring is loaded while the other threads start. */

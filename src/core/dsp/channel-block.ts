@@ -19,7 +19,6 @@ interface ChannelBlockKernel extends KernelExports {
   readonly K_PAIRS: Place;
   readonly K_RESULTS: Place;
   readonly PHASES: Place;
-  readonly SAMPLES: Place;
   readonly SLOTS: Place;
   readonly LOWEST: Place;
   readonly HIGHEST: Place;
@@ -33,7 +32,6 @@ interface ChannelBlockKernel extends KernelExports {
   next(count: number): number;
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
-  largest(from: number, to: number, start: number, outerPhases: boolean): number;
   largestOfBlock(count: number, start: number, before: number, inner: number, outer: number): number;
   ringOut(count: number, start: number): number;
   lowBand(count: number, divisor: number): number;

@@ -41,10 +41,10 @@ export function noiseScatterDb(
 
 /** Mean of every value over some frames, VALUES_PER_FRAME numbers. */
 export const meanFrame = (bandFrames: Float64Array, frames: readonly number[]): Float64Array =>
-  new Float64Array(VALUES_PER_FRAME).map((_, value) => meanOf(bandFrames, frames, value));
+  new Float64Array(VALUES_PER_FRAME).map((_, value) => meanValue(bandFrames, frames, value));
 
 /** Mean of one of the values over some frames. */
-export function meanOf(bandFrames: Float64Array, frames: readonly number[], value: number): number {
+export function meanValue(bandFrames: Float64Array, frames: readonly number[], value: number): number {
   let mean = 0;
   for (const frame of frames) mean += bandFrames[frame * VALUES_PER_FRAME + value] / frames.length;
   return mean;

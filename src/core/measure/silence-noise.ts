@@ -7,7 +7,7 @@ import { meanSquareToDbfs, type Dbfs } from '../units';
 import { bandText } from './band-text';
 import { measured, notMeasured, type Bound, type Measurement, type Spread } from './measurement';
 import { findingsText, type NoiseFinding } from './noise-finding';
-import { meanFrame, meanOf, noiseScatterDb } from './noise-scatter';
+import { meanFrame, meanValue, noiseScatterDb } from './noise-scatter';
 import { screenPauses, type ScreenedPause } from './pause-screening';
 import type { QuantityId } from './registry';
 import type { Segment } from './speech-segments';
@@ -325,7 +325,7 @@ function wander(
   scatterOf: (block: readonly number[]) => number | null,
 ): number {
   if (blocks.length < 2) return 0;
-  const levels = blocks.map((b) => meanSquareToDbfs(meanOf(bandFrames, b, at)));
+  const levels = blocks.map((b) => meanSquareToDbfs(meanValue(bandFrames, b, at)));
   const own = blocks.reduce((s, b) => s + (scatterOf(b) ?? 0) ** 2, 0) / blocks.length;
   const variance = standardDeviation(levels) ** 2 - own;
   if (!(variance > 0)) return 0;

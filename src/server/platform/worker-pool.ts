@@ -14,7 +14,7 @@ import {
 } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
 import { Failure } from './failure';
-import { bytesOf, isShared } from './shared-clip';
+import { bytesOf, inHalves, isShared } from './shared-clip';
 import { WorkLane } from './work-lane';
 
 /** Heavy work, off the main thread. */
@@ -149,17 +149,10 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
         analysing++;
         if (!isShared(bytesOf(path), analysing, threads, longFrom))
           return await run('analyse-clip', { path, progress: port2, segments, ...options }, [port2]);
-        // One thread takes the spectra, and what they say of the pauses, for the one that takes everything else.
-        const between = new MessageChannel();
-        const task = { path, progress: port2, segments, ...options, spectra: between.port1 };
-        const spectra = run('read-spectra', { path, levels: between.port2, sound: options.sound }, [between.port2]);
-        // Where it could not even start, nobody else closes it.
-        spectra.catch(() => between.port2.close());
-        const [whole, half] = await Promise.allSettled([run('analyse-clip', task, [port2, between.port1]), spectra]);
-        // That the spectra did not come says less than why.
-        if (half.status === 'rejected') throw half.reason;
-        if (whole.status === 'rejected') throw whole.reason;
-        return whole.value;
+        return await inHalves(
+          (levels) => run('read-spectra', { path, levels, sound: options.sound }, [levels]),
+          (spectra) => run('analyse-clip', { path, progress: port2, segments, ...options, spectra }, [port2, spectra]),
+        );
       } finally {
         analysing--;
         port1.close();

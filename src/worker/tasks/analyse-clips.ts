@@ -1,9 +1,9 @@
-import type { AnalyseClipResult } from '#contracts/worker-messages';
-import analyseClip, { type SharedClipTask } from './analyse-clip';
+import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
+import analyseClip from './analyse-clip';
 
 /** Order to several threads at once: measure clips, each taking the next one that nobody has taken. */
 export interface AnalyseClipsTask {
-  readonly clips: readonly SharedClipTask[];
+  readonly clips: readonly AnalyseClipTask[];
   /** How many were taken: one Int32, shared by the threads. */
   readonly taken: Int32Array<SharedArrayBuffer>;
 }
