@@ -10,7 +10,7 @@ import { wavHeader } from '#core/audio/wav-write';
 import { BiquadCascade } from '#core/dsp/biquad';
 import { highPass } from '#core/dsp/eq-biquads';
 import { exponentialSweep } from '#core/dsp/exponential-sweep';
-import { analyseLevel } from '#core/measure/level-pass';
+import { analyseLevel } from '#core/measure/level-analysis';
 import { ALGORITHM_VERSION, RUN_FIGURES_VERSION } from '#core/measure/registry';
 import { measureResponse } from '#core/measure/response-report';
 import { rankUnits } from '#core/rules/rank';

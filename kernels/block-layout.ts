@@ -49,6 +49,11 @@ export function plan(blocks: i32, room: i32): void {
   if (memory.size() < pages) memory.grow(pages - memory.size());
 }
 
+/** Fills all of it with zeros, and so many bytes behind it: as it was planned. */
+export function forget(room: i32): void {
+  memory.fill(K_COEFFICIENTS, 0, END + <usize>room - K_COEFFICIENTS);
+}
+
 /** Goes on to the next slot behind a block of so many samples, the last of which stand before it; returns which it is. */
 export function next(count: i32): i32 {
   const end = SAMPLES + ((<usize>count) << 3);

@@ -15,11 +15,12 @@ export {
   LOW_SECTIONS,
   PHASES,
   SLOTS,
+  forget,
   next,
   plan,
 } from './block-layout';
 export { extremes } from './extremes';
 export { accumulate } from './k-weighting';
-export { largestLow, lowBand } from './low-band';
+export { enterGroup, largestLow, lowBand } from './low-band';
 export { repeats } from './repeats';
 export { largestOfBlock, ringOut } from './true-peak';

@@ -6,6 +6,14 @@ let sum: f64 = 0;
 let ramp: f64 = 0;
 let rising: f64 = 0;
 
+/** Begins anew at a sample that so many of its group precede; what those were is not known, and counts as zeros. */
+export function enterGroup(before: i32): void {
+  inGroup = before;
+  sum = 0;
+  ramp = 0;
+  rising = 0;
+}
+
 /** So many samples at LOW_BAND through two sections (transposed direct form II), whose states stay in registers. */
 function throughTwo(first: usize, count: i32): void {
   const c: usize = LOW_SECTIONS + first * 40;

@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { basename, extname, join } from 'node:path';
 import { Command } from 'commander';
-import { analyseLevel, type LevelAnalysis } from '#core/measure/level-pass';
+import { analyseLevel, type LevelAnalysis } from '#core/measure/level-analysis';
 import { levelMatch } from '#core/measure/level-match';
 import { copyWithGain } from '#worker/match-clip';
 import { openClip } from '#worker/open-clip';

@@ -58,8 +58,9 @@ describe('clips that all threads measure', () => {
     // It may have come too late to take anything.
     expect(lost.length).toBeLessThanOrEqual(1);
     for (const m of lost) expect(refused(m)).toBe('A thread ended with 7.');
-    const [shared] = await measureClips([order(paths[0])], { threads: 2, longFrom: 1000, workers: folder });
-    expect(refused(shared)).toBe('A thread ended with 7.');
+    // Of a clip that it only helps with nothing is lost.
+    const [shared] = await measureClips([order(paths[0])], { threads: 2, bytesPerThread: 1000, workers: folder });
+    expect(shared).toMatchObject({ result: await analyseClip(order(paths[0])) });
   });
 
   it('are nothing where there are none', async () => {
@@ -68,34 +69,50 @@ describe('clips that all threads measure', () => {
 });
 
 describe('a long clip', () => {
-  const LONG_FROM = 100_000;
+  // Every clip is cut, and more than one minute of it is worth a thread.
+  const SHARED = { bytesPerThread: 100_000, longFrom: 1 };
+  const byOne = (task: ReturnType<typeof order>) =>
+    analyseClip({ ...task, shared: { taken: new Int32Array(new SharedArrayBuffer(4)), longFrom: 1 } });
 
-  it('is shared by two threads, and measured as by one; what is left over comes after it', async () => {
+  it('is shared by threads, and measured as by one; what is left over comes after it', async () => {
     const folder = temporaryFolder();
-    const long = take(folder, 'long.wav', 12);
-    const alone = await analyseClip(order(long));
+    const long = take(folder, 'long.wav', 130);
+    const alone = await byOne(order(long));
     expect(alone.summary.noise.silence.length).toBeGreaterThan(0);
-    expect(await measureClips([order(long)], { threads: 2, longFrom: LONG_FROM })).toMatchObject([{ result: alone }]);
+    expect(await measureClips([order(long)], { ...SHARED, threads: 3 })).toMatchObject([{ result: alone }]);
     const short = take(folder, 'short.wav', 2);
-    const found = await measureClips([order(short), order(long), order(short)], { threads: 2, longFrom: LONG_FROM });
-    expect(lengths(found)).toEqual([2, 12, 2]);
+    const found = await measureClips([order(short), order(long), order(short)], { ...SHARED, threads: 2 });
+    expect(lengths(found)).toEqual([2, 130, 2]);
     expect(found[1]).toMatchObject({ result: alone });
-    // A codec decides what noise is left, whoever looks at the pauses.
+    // A codec decides what noise is left, however many measure.
     const packed = { ...order(long), sound: { container: 'mp3', codec: 'mp3', bitRateKbps: 64 } } as const;
-    const [withheld] = await measureClips([packed], { threads: 2, longFrom: LONG_FROM });
-    expect(withheld).toMatchObject({ result: await analyseClip(packed) });
+    const [withheld] = await measureClips([packed], { ...SHARED, threads: 2 });
     expect('result' in withheld && withheld.result.detail.noise?.refused).toMatch(/MP3/i);
+  });
+
+  it('is measured as in one piece, but for what rounding leaves', async () => {
+    const long = take(temporaryFolder(), 'long.wav', 70);
+    const [cut, whole] = [await byOne(order(long)), await analyseClip(order(long))];
+    expect(cut.measurements.length).toBe(whole.measurements.length);
+    for (const [i, { quantity, value, uncertainty }] of whole.measurements.entries()) {
+      expect(cut.measurements[i].quantity).toBe(quantity);
+      // A millionth of the unit would be another version of the algorithms.
+      if (value === null) expect(cut.measurements[i].value, quantity).toBeNull();
+      else expect(Math.abs((cut.measurements[i].value ?? NaN) - value), quantity).toBeLessThan(1e-6);
+      if (uncertainty !== null) expect(cut.measurements[i].uncertainty, quantity).toBeCloseTo(uncertainty, 6);
+    }
+    expect(cut.summary.noise.silence).toEqual(whole.summary.noise.silence);
   });
 
   it('is refused for what is wrong with it, whichever thread meets it', async () => {
     const bytes = encodeWav(
-      [joined(lcgNoise(40_000, 0.1), Float64Array.of(NaN), lcgNoise(40_000, 0.1))],
+      [joined(lcgNoise(70 * RATE, 0.1), Float64Array.of(NaN), lcgNoise(70 * RATE, 0.1))],
       RATE,
       'float32',
     );
     const broken = join(temporaryFolder(), 'broken.wav');
     writeFileSync(broken, bytes);
-    const [found] = await measureClips([order(broken)], { threads: 2, longFrom: LONG_FROM });
-    expect(refused(found)).toMatch(/Channel 1 holds a sample that is NaN at 2\.5000 s/);
+    const [found] = await measureClips([order(broken)], { ...SHARED, threads: 2 });
+    expect(refused(found)).toMatch(/Channel 1 holds a sample that is NaN at 70\.0000 s/);
   });
 });

@@ -2,7 +2,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Worker, type Transferable } from 'node:worker_threads';
 import { workerFolder } from '#server/platform/package-root';
-import { bytesOf, inHalves, isShared } from '#server/platform/shared-clip';
+import { bytesOf, helpersFor, withHelpers, type Sharing } from '#server/platform/shared-clip';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
 import type { ClipOutcome } from '#worker/tasks/analyse-clips';
@@ -11,11 +11,9 @@ import type { ClipOutcome } from '#worker/tasks/analyse-clips';
 export type Measured = { readonly result: AnalyseClipResult } | { readonly refused: string };
 
 /** Who measures. */
-interface Measuring {
+interface Measuring extends Sharing {
   /** Threads, with this one. */
   readonly threads?: number;
-  /** Bytes from which on two threads share a clip. */
-  readonly longFrom?: number;
   /** Where the tasks of the other threads lie. */
   readonly workers?: string;
 }
@@ -32,7 +30,7 @@ export async function measureClips(
   tasks: readonly AnalyseClipTask[],
   measuring: Measuring = {},
 ): Promise<readonly Measured[]> {
-  const { threads = availableParallelism(), longFrom, workers = workerFolder } = measuring;
+  const { threads = availableParallelism(), workers = workerFolder } = measuring;
   // The longest go first, so that none of them is left for the end.
   const clips = tasks
     .map((task, place) => ({ task, place, bytes: bytesOf(task.path) }))
@@ -41,9 +39,9 @@ export async function measureClips(
   const [longest, ...others] = clips;
   // One that is longer than all others together would keep this thread busy when all others are idle.
   const isAlone = longest && longest.bytes > others.reduce((s, clip) => s + clip.bytes, 0);
-  const isHalved = isAlone && isShared(longest.bytes, 1, threads, longFrom);
-  if (isHalved) measured[longest.place] = await measureShared(longest.task, workers);
-  const left = isHalved ? others : clips;
+  const helpers = isAlone ? helpersFor(longest.bytes, 1, threads, measuring) : 0;
+  if (helpers > 0) measured[longest.place] = await measureShared(longest.task, helpers, measuring, workers);
+  const left = helpers > 0 ? others : clips;
   const outcomes = await measureInTurn(
     left.map(({ task }) => task),
     threads,
@@ -72,15 +70,21 @@ async function measureInTurn(
   return clips.map((_, i) => found.get(i) ?? { refused: lost });
 }
 
-/** Another thread takes the spectra of a long clip; all else is done here. */
-async function measureShared(task: AnalyseClipTask, workers: string): Promise<Measured> {
-  const { path, sound } = task;
+/** Other threads help with the stretches of a long clip. */
+async function measureShared(
+  task: AnalyseClipTask,
+  helpers: number,
+  sharing: Sharing,
+  workers: string,
+): Promise<Measured> {
   try {
-    const result = await inHalves(
-      (levels) => inThread(workers, 'read-spectra', { path, levels, sound }, [levels]),
-      async (spectra) => {
+    const result = await withHelpers(
+      helpers,
+      sharing,
+      (shared, to) => inThread(workers, 'read-stretches', { path: task.path, to, ...shared }, [to]),
+      async (shared, others) => {
         const { default: analyseClip } = await import('#worker/tasks/analyse-clip');
-        return analyseClip({ ...task, spectra });
+        return analyseClip({ ...task, shared, others });
       },
     );
     return { result };

@@ -1,5 +1,5 @@
 import { Command } from 'commander';
-import { analyseLevel } from '#core/measure/level-pass';
+import { analyseLevel } from '#core/measure/level-analysis';
 import { openClip } from '#worker/open-clip';
 
 /** sediment peaks FILE */

@@ -2,6 +2,7 @@ import { expect, it } from 'vitest';
 import { rangeWalk } from '#core/gear/microphone/range-walk';
 import { ChannelBlock } from '#core/dsp/channel-block';
 import { DropOutDetector, dropOutPast } from '#core/dsp/drop-out-detector';
+import { joinDropOuts } from '#core/dsp/drop-out-reading';
 import { inBlocks } from '#core/testing/blocks';
 import { lcgNoise } from '#core/testing/signals';
 import { PACE_MS, addLinkHoles, type LinkModel } from './radio-link';
@@ -15,8 +16,8 @@ function walked(link: LinkModel, seconds = 44) {
   const block = new ChannelBlock(0, dropOutPast(RATE));
   const detector = new DropOutDetector(RATE, block);
   inBlocks(samples, block, () => detector.push());
-  detector.finish();
-  return { samples, found: detector.found, walk: rangeWalk(detector.found, { cells: marks }) };
+  const { found } = joinDropOuts([detector.read()], RATE);
+  return { samples, found, walk: rangeWalk(found, { cells: marks }) };
 }
 /** Rounded to a metre: a walk is noted to about a second, and lost is told by the second of long holes. */
 const value = (link: LinkModel) => walked(link).walk.measurements.map((m) => [m.quantity, m.bound, m.value === null ? null : Math.round(m.value)]); // prettier-ignore

@@ -23,7 +23,7 @@ export interface WorkerTasks {
   'measure-tone': typeof import('./tasks/measure-tone').default;
   'parse-answers': typeof import('./tasks/parse-answers').default;
   'publish-clip': typeof import('./tasks/publish-clip').default;
-  'read-spectra': typeof import('./tasks/read-spectra').default;
+  'read-stretches': typeof import('./tasks/read-stretches').default;
   'rank-heard': typeof import('./tasks/rank-heard').default;
   'rank-for-uses': typeof import('./tasks/rank-for-uses').default;
   'rank-units': typeof import('./tasks/rank-units').default;

@@ -30,6 +30,9 @@ export function memoryStream(
       at += count;
       return count;
     },
+    seek(to) {
+      at = Math.min(to, channels[0].length);
+    },
     close: () => undefined,
   };
 }

@@ -18,7 +18,7 @@ export const highestTotalHz = (sampleRate: number): number =>
 
 /**
  * Frame length for a sample rate: the power of two that lasts between 0.17 s and 0.35 s
- * (16,384 at 44.1 and 48 kHz: 2.9 Hz between bins, enough for the 20 Hz band).
+ * (16,384 at 48 kHz: 2.9 Hz between bins; 8,192 at 44.1 kHz: 5.4 Hz, a little more than the 20 Hz band is wide).
  */
 export function frameLength(sampleRate: number): number {
   return 2 ** Math.floor(Math.log2(0.35 * sampleRate));
@@ -77,9 +77,14 @@ export class BandPowerFrames {
     return this.hann.frames;
   }
 
-  /** Mean power per bin over all frames so far, one-sided; the long-term spectrum in full resolution. */
-  meanPowers(): Float64Array {
-    return this.hann.powerSum.map((p) => p / Math.max(1, this.frames));
+  /** Sum of the power per bin over all frames so far, one-sided. */
+  get powerSum(): Float64Array {
+    return this.hann.powerSum;
+  }
+
+  /** Takes the block as what came before: the first frame begins in it. */
+  prime(): void {
+    this.hann.prime();
   }
 
   /** Takes the block as it stands. */

@@ -29,11 +29,13 @@ interface ChannelBlockKernel extends KernelExports {
   /** Where the block ends, and what was reserved behind it begins. */
   readonly END: Place;
   plan(slots: number, room: number): void;
+  forget(room: number): void;
   next(count: number): number;
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
   largestOfBlock(count: number, start: number, before: number, inner: number, outer: number): number;
   ringOut(count: number, start: number): number;
+  enterGroup(before: number): void;
   lowBand(count: number, divisor: number): number;
   largestLow(from: number, to: number): number;
   repeats(strides: number, start: number, reach: number, longest: number): number;
@@ -46,7 +48,7 @@ interface ChannelBlockKernel extends KernelExports {
  *
  * Call `next`, fill `samples`, call `scan`, then push the block to the meters. A channel has one block, used again and
  * again; each of the meters that keep a state in the kernel (K-weighting, true peak, low band, repeats) may exist once
- * per block.
+ * per block, until it is told to `restart`.
  */
 export class ChannelBlock {
   readonly kernel: ChannelBlockKernel = kernelInstance(CHANNEL_BLOCK_KERNEL);
@@ -133,6 +135,16 @@ export class ChannelBlock {
     this.samples = this.slots[this.kernel.next(this.count)];
     this.count = 0;
     return this.samples;
+  }
+
+  /** Forgets all that went through it, and the meters that were made over it: others may be made. */
+  restart(): void {
+    this.kernel.plan(this.slots.length, this.room);
+    this.kernel.forget(this.room);
+    this.free = this.kernel.END.value;
+    this.samples = this.slots[this.slots.length - 1];
+    this.count = 0;
+    this.strides = 0;
   }
 
   /** @param count - how many samples were filled in, at most BLOCK_FRAMES */

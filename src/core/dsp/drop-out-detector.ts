@@ -1,21 +1,16 @@
 import { BLOCK_FRAMES } from '../audio/sample-stream';
 import { STRIDE, type ChannelBlock } from './channel-block';
+import {
+  Holes,
+  LONGEST_REPEAT_S,
+  joinedRepeat,
+  type DropOutReading,
+  type OpenRun,
+  type Repeat,
+} from './drop-out-reading';
 
-/** A hole in a signal: the link held its last value (or zero), or played the same piece once more. */
-export interface DropOut {
-  readonly kind: 'gap' | 'repeat';
-  readonly startS: number;
-  readonly lengthS: number;
-}
-
-/** Shorter holes are not counted (measurements.md E; the limit is common practice, no source). */
-export const SHORTEST_DROP_OUT_S = 0.005;
 /** A repeat is looked for this far back: buffers of wireless links and sound cards. */
 const LONGEST_LAG_S = 0.25;
-/** A signal that equals itself for longer is periodic (a test tone), not a repeated buffer. */
-const LONGEST_REPEAT_S = 0.3;
-/** Most drop-outs that are listed; the count goes on. */
-const MOST_LISTED = 500;
 /** A piece in which fewer samples differ from the one before is next to silence, and equals itself by chance. */
 const LEAST_CHANGES = 0.25;
 /** A gap counts where sound of at least this magnitude (−70 dBFS) came within 20 ms before it: what nobody hears is no gap. */
@@ -36,41 +31,57 @@ export const dropOutPast = (sampleRate: number): number =>
  * is copied to, so only peaks of equal value (kernels/repeats.ts) need to be compared sample by sample.
  */
 export class DropOutDetector {
-  readonly found: DropOut[] = [];
-  count = 0;
-  private readonly shortest: number;
+  private readonly holes: Holes;
   private readonly longestLag: number;
-  private readonly longestRepeat: number;
   /** The block and its past. */
   private readonly ring: Float64Array;
+  /** Samples that were taken, those that it was primed with among them; places here count from the first of them. */
   private position = 0;
+  private primed = 0;
   /** First sample that has not come yet. */
   private stored = 0;
   private runStart = 0;
   private runValue = NaN;
+  /** A run that lasts from before the first sample that was pushed. */
+  private isHeld = false;
+  private firstRunEnd: number | null = null;
   /** Whether sound came shortly before a run that began in an earlier block: it may last longer than the past is kept. */
   private isAfterSound: boolean | null = null;
   /** Places of peaks, and how far back one of equal value stands: what may be repeats. */
   private readonly candidates: Float64Array;
-  private repeatEnd = 0;
-  private repeatStart = 0;
-  private repeatLag = 0;
+  private repeat: Repeat | null = null;
+  /** One that may go on with a repeat of before. */
+  private firstRepeat: Repeat | null = null;
+  private isFirstRepeat = true;
 
   /**
    * @param sampleRate - in hertz
    * @param block - the block that is pushed, with {@link dropOutPast}
+   * @param origin - place in the clip of the first sample that it is primed with, or that is pushed
    * @throws RangeError for a block that keeps less
    */
   constructor(
     private readonly sampleRate: number,
     private readonly block: ChannelBlock,
+    private readonly origin = 0,
   ) {
     this.candidates = block.part(block.kernel.CANDIDATES, (2 * BLOCK_FRAMES) / STRIDE);
-    this.shortest = Math.ceil(SHORTEST_DROP_OUT_S * sampleRate);
+    this.holes = new Holes(sampleRate);
     this.longestLag = Math.round(LONGEST_LAG_S * sampleRate);
-    this.longestRepeat = Math.round(LONGEST_REPEAT_S * sampleRate);
     this.ring = block.ring;
     if (this.ring.length < BLOCK_FRAMES + dropOutPast(sampleRate)) throw new RangeError('The block keeps too little of the past'); // prettier-ignore
+  }
+
+  /** Takes the block, a full one, as what came before: what is found in it is not this one's. */
+  prime(): void {
+    const { kernel, count, strides, lowest, highest } = this.block;
+    kernel.repeats(strides, this.position, PEAK_REACH, this.longestLag);
+    const value = lowest[strides - 1];
+    this.isHeld = value === highest[strides - 1];
+    this.runValue = this.isHeld ? value : NaN;
+    this.isAfterSound = false;
+    this.position += count;
+    this.primed = this.position;
   }
 
   /** Takes the block as it stands: a full one, or the last. */
@@ -84,14 +95,22 @@ export class DropOutDetector {
     for (let i = 0; i < 2 * pairs; i += 2) {
       const at = this.candidates[i];
       // Peaks inside a repeat that was found already tell nothing new.
-      if (at >= this.repeatEnd) this.compare(at, this.candidates[i + 1]);
+      if (!this.repeat || at >= this.repeat.end - this.origin) this.compare(at, this.candidates[i + 1]);
     }
     this.position += count;
   }
 
-  /** Closes what the end of the clip leaves open; a gap that lasts to the end is the end of the recording, not a hole. */
-  finish(): void {
-    this.closeRepeat();
+  /** What was found so far; what is still open among it. */
+  read(): DropOutReading {
+    const { holes, isHeld, firstRunEnd, firstRepeat, repeat } = this;
+    const isOpen = !isHeld && !Number.isNaN(this.runValue);
+    return {
+      holes: { found: holes.found, count: holes.count },
+      isHeld,
+      firstRunEnd,
+      openRun: isOpen ? { start: this.origin + this.runStart, isAfterSound: this.isAfterSound ?? false } : null,
+      repeats: [firstRepeat, repeat].filter((r) => r !== null),
+    };
   }
 
   private followRuns(start: number): void {
@@ -118,10 +137,17 @@ export class DropOutDetector {
   private endRun(samples: Float64Array, from: number, to: number, start: number): void {
     let end = from;
     while (end < to && samples[end] === this.runValue) end++;
-    const length = start + end - this.runStart;
-    const isGap = length >= this.shortest && (this.isAfterSound ?? this.isSoundBefore(this.runStart));
-    if (isGap) this.note('gap', this.runStart, length);
     this.runValue = NaN;
+    const place = this.origin + start + end;
+    if (this.isHeld) this.firstRunEnd = place;
+    else this.holes.takeRun(this.lastRun(start + end), place);
+    this.isHeld = false;
+  }
+
+  private lastRun(end: number): OpenRun {
+    const isLong = end - this.runStart >= this.holes.shortest;
+    const isAfterSound = isLong && (this.isAfterSound ?? this.isSoundBefore(this.runStart));
+    return { start: this.origin + this.runStart, isAfterSound };
   }
 
   private isSoundBefore(end: number): boolean {
@@ -138,35 +164,28 @@ export class DropOutDetector {
     const { ring } = this;
     const size = ring.length;
     const same = (i: number): boolean => ring[i % size] === ring[(i - lag) % size];
-    const available = Math.min(this.stored, at + this.longestRepeat + 1);
+    const { shortest, longestRepeat } = this.holes;
+    const available = Math.min(this.stored, at + longestRepeat + 1);
     let end = at + 1;
     while (end < available && same(end)) end++;
     let begin = at;
-    while (begin - 1 - lag >= 0 && at - begin <= this.longestRepeat && same(begin - 1)) begin--;
+    while (begin - 1 - lag >= 0 && at - begin <= longestRepeat && same(begin - 1)) begin--;
     const length = end - begin;
-    if (length < this.shortest) return;
+    if (length < shortest) return;
     let changes = 0;
     for (let i = begin + 1; i < end; i++) if (ring[i % size] !== ring[(i - 1) % size]) changes++;
     if (changes < LEAST_CHANGES * length) return;
-    if (lag === this.repeatLag && begin <= this.repeatEnd) this.repeatEnd = Math.max(this.repeatEnd, end);
-    else {
-      this.closeRepeat();
-      this.repeatStart = begin;
-      this.repeatLag = lag;
-      this.repeatEnd = end;
-    }
+    this.follow({ start: this.origin + begin, end: this.origin + end, lag });
   }
 
-  private closeRepeat(): void {
-    const length = this.repeatEnd - this.repeatStart;
-    if (length >= this.shortest && length <= this.longestRepeat) this.note('repeat', this.repeatStart, length);
-    this.repeatStart = this.repeatEnd;
-  }
-
-  private note(kind: DropOut['kind'], start: number, length: number): void {
-    this.count++;
-    if (this.found.length < MOST_LISTED) {
-      this.found.push({ kind, startS: start / this.sampleRate, lengthS: length / this.sampleRate });
+  private follow(next: Repeat): void {
+    const { repeat } = this;
+    const whole = repeat && joinedRepeat(repeat, next);
+    if (repeat && !whole) {
+      if (this.primed > 0 && this.isFirstRepeat) this.firstRepeat = repeat;
+      else this.holes.takeRepeat(repeat);
+      this.isFirstRepeat = false;
     }
+    this.repeat = whole ?? next;
   }
 }

@@ -47,6 +47,11 @@ export class FramePowerMeter {
     this.frameEnd = this.boundary(1);
   }
 
+  /** Takes the block as what came before the first frame: the filter settles on it. */
+  prime(): void {
+    this.block.kernel.accumulate(0, this.block.count);
+  }
+
   /** Takes the block as it stands. */
   push(): void {
     const { count } = this.block;

@@ -116,6 +116,18 @@ export class HannFrames {
     this.bins = this.options.size / 2;
   }
 
+  /** Takes the block as what came before: as much of it as the next frame reaches back to. */
+  prime(): void {
+    const { size, step } = this.options;
+    const { samples, count } = this.block;
+    const reach = size - step;
+    const kept = Math.min(this.filled, Math.max(0, reach - count));
+    this.kernel.keep(this.filled - kept, kept);
+    const taken = Math.min(count, reach);
+    this.kernel.gather(samples.byteOffset + 8 * (count - taken), taken, kept);
+    this.filled = kept + taken;
+  }
+
   /** Takes the block as it stands. */
   push(): void {
     const { size, step, onFrames } = this.options;

@@ -26,14 +26,21 @@ export class LowBandFrames {
   /**
    * @param sampleRate - in hertz
    * @param block - the block that is pushed
+   * @param from - place in the clip of the first sample that is pushed
+   * @param before - samples that the meter is primed with
    */
   constructor(
     sampleRate: number,
     private readonly block: ChannelBlock,
+    from = 0,
+    before = 0,
   ) {
     this.divisor = Math.max(1, Math.floor(sampleRate / LOW_RATE_HZ));
     this.lowRate = sampleRate / this.divisor;
     this.frameEnd = this.boundary(1);
+    // Groups of samples lie as they do in the whole clip.
+    block.kernel.enterGroup((from - before) % this.divisor);
+    this.lowSamples = -(from % this.divisor) / this.divisor;
     const sections = [
       ...butterworthHighPass(4, PUFF_BAND.lowHz, this.lowRate),
       ...butterworthLowPass(4, PUFF_BAND.highHz, this.lowRate),
@@ -41,6 +48,20 @@ export class LowBandFrames {
     block
       .part(block.kernel.LOW_SECTIONS, 5 * sections.length)
       .set(sections.flatMap(({ b0, b1, b2, a1, a2 }) => [b0, b1, b2, a1, a2]));
+  }
+
+  /** Takes the block as what came before the first frame: the filters settle on it. */
+  prime(): void {
+    this.block.kernel.lowBand(this.block.count, this.divisor);
+  }
+
+  /**
+   * Closes a frame whose last group reaches beyond the end of what is pushed.
+   *
+   * @param frames - how many there are
+   */
+  closeAt(frames: number): void {
+    if (this.frame < frames) this.closeFrame();
   }
 
   /** Takes the block as it stands. */

@@ -41,6 +41,11 @@ export class SibilantFrames {
     });
   }
 
+  /** Takes the block as what came before. */
+  prime(): void {
+    this.hann.prime();
+  }
+
   /** Takes the block as it stands. */
   push(): void {
     this.hann.push();

@@ -41,16 +41,22 @@ export class TruePeakMeter {
     block.part(kernel.PHASES, twice.length).set(twice);
   }
 
+  /** Takes the block as what came before: the interpolator reaches into it. */
+  prime(): void {
+    const { highest, lowest, strides } = this.block;
+    this.before = Math.max(highest[strides - 1], -lowest[strides - 1]);
+  }
+
   /**
    * Takes the block as it stands: a full one, or the last.
    *
    * @param samplePeak - largest magnitude of the clip up to and including this block (raises the bar for skipping)
    */
   push(samplePeak: number): void {
-    const { kernel, lowest, highest, strides, count } = this.block;
+    const { kernel, count } = this.block;
     const peak = Math.max(this.peak, samplePeak);
     this.peak = kernel.largestOfBlock(count, peak, this.before, INNER_GAIN, OUTER_GAIN);
-    this.before = Math.max(highest[strides - 1], -lowest[strides - 1]);
+    this.prime();
   }
 
   /**

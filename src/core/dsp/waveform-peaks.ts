@@ -2,6 +2,40 @@ import { STRIDE, type ChannelBlock } from './channel-block';
 
 /** Most columns that a waveform is drawn with. */
 const MOST_COLUMNS = 2_048;
+const SHORTEST_COLUMN = 2 * STRIDE;
+
+/** A waveform, or a stretch of one. */
+export interface WaveformColumns {
+  /** Pairs low, high per column, over all channels. */
+  readonly pairs: Float32Array<ArrayBuffer>;
+  /** Samples that a column covers; the last may be short. */
+  readonly framesPerColumn: number;
+}
+
+/**
+ * Samples that a column covers in the waveform of so many samples.
+ *
+ * @example
+ *   waveformColumn(48_000); // => 64
+ */
+export function waveformColumn(frames: number): number {
+  let column = SHORTEST_COLUMN;
+  while (Math.ceil(frames / column) >= MOST_COLUMNS) column *= 2;
+  return column;
+}
+
+/**
+ * The waveform of a clip from those of its stretches, each a whole number of columns but the last: what
+ * {@link WaveformPeaks} makes of the whole.
+ *
+ * @param stretches - in their order, all with columns of one length
+ */
+export function joinWaveforms(stretches: readonly WaveformColumns[]): WaveformColumns {
+  if (stretches.length === 1) return stretches[0];
+  const whole = new WaveformPeaks(stretches[0].framesPerColumn);
+  for (const { pairs } of stretches) for (let i = 0; i < pairs.length; i += 2) whole.takeColumn(pairs[i], pairs[i + 1]);
+  return whole.finish();
+}
 
 /**
  * Lowest and highest sample per column of a waveform, for a clip whose length is not known beforehand:
@@ -11,11 +45,25 @@ export class WaveformPeaks {
   private readonly low = new Float32Array(MOST_COLUMNS);
   private readonly high = new Float32Array(MOST_COLUMNS);
   private columns = 0;
+  private readonly shortest: number;
   /** In strides. */
-  private columnLength = 2;
+  private columnLength: number;
   private inColumn = 0;
   private lowest = Infinity;
   private highest = -Infinity;
+
+  /** @param framesPerColumn - to begin with: a power of two, two strides or more */
+  constructor(framesPerColumn = SHORTEST_COLUMN) {
+    this.columnLength = framesPerColumn / STRIDE;
+    this.shortest = this.columnLength;
+  }
+
+  /** Takes a column of the length that was begun with. */
+  takeColumn(lowest: number, highest: number): void {
+    this.take(lowest, highest);
+    this.inColumn += this.shortest;
+    if (this.inColumn === this.columnLength) this.closeColumn();
+  }
 
   /**
    * Columns begin and end with strides.
@@ -45,8 +93,8 @@ export class WaveformPeaks {
     if (highest > this.highest) this.highest = highest;
   }
 
-  /** @returns pairs low, high per column, and how many frames one column covers */
-  finish(): { readonly pairs: Float32Array<ArrayBuffer>; readonly framesPerColumn: number } {
+  /** The last column may be short. */
+  finish(): WaveformColumns {
     if (this.inColumn > 0) this.closeColumn();
     const pairs = new Float32Array(2 * this.columns);
     for (let i = 0; i < this.columns; i++) {

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
 import { memoryStream } from '../audio/memory-stream';
-import { analyseClip, spectralFigures } from './clip-analysis';
+import type { SampleStream } from '../audio/sample-stream';
+import { analyseClip } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import { clipSummary } from './clip-summary';
-import { analyseLevel } from './level-pass';
-import { spectralPass } from './spectral-pass';
+import { analyseLevel } from './level-analysis';
+import { readClip } from './stretch-reader';
 
 describe('level, AES17', () => {
   it('a full-scale 997 Hz sine: peak 0, RMS 0 dBFS, crest 3.01 dB', async () => {
@@ -153,27 +154,21 @@ function aWeightOfWhiteDb(): number {
   return 10 * Math.log10(sum / 19_980 / curve(1000));
 }
 
-describe('a clip that is read in two passes', () => {
-  it('gives what one pass gives, to the last bit', async () => {
+describe('a clip that others read', () => {
+  it('is measured by what they read', async () => {
     const words = syllables([[0.2, 2.6]], 8, -20);
-    const room = (seed: number) => lcgNoise(words.length, 5e-4, seed);
-    const channels = [mixed(words, room(1)), mixed(scaled(words, 0.5), room(2))];
+    const channels = [1, 2].map((seed) => mixed(scaled(words, 1 - seed), lcgNoise(words.length, 5e-4, seed)));
     const open = () => memoryStream(channels, 48_000);
     const options = { dualMono: true, sound: null, reopen: open };
-    const spectra = spectralPass(open());
-    const two = await analyseClip(open(), {
-      ...options,
-      spectral: async (pauses) => spectralFigures(await spectra, pauses, options),
-    });
-    expect(two).toEqual(await analyseClip(open(), options));
-    expect(two.lines).not.toBeNull();
+    const readings = (stream: SampleStream) => readClip(stream, 'all');
+    expect(await analyseClip(open(), { ...options, readings })).toEqual(await analyseClip(open(), options));
   });
 
-  it('is refused for what either pass refuses', async () => {
-    const lost = new Error('The other thread is gone.');
-    const spectral = () => Promise.reject(lost);
-    await expect(analyseClip(memoryStream([sine(997, -20, 1)], 48_000), { spectral })).rejects.toBe(lost);
-    const nothing = analyseClip(memoryStream([new Float64Array(0)], 48_000), { spectral });
-    await expect(nothing).rejects.toMatchObject({ code: 'no-audio' });
+  it('is refused for what they refuse, and where they find no sample', async () => {
+    const lost = new Error('The file is gone.');
+    const open = () => memoryStream([sine(997, -20, 1)], 48_000);
+    await expect(analyseClip(open(), { readings: () => Promise.reject(lost) })).rejects.toBe(lost);
+    const nothing = readClip(memoryStream([new Float64Array(0)], 48_000), 'all');
+    await expect(analyseClip(open(), { readings: () => nothing })).rejects.toMatchObject({ code: 'no-audio' });
   });
 });

@@ -1,12 +1,13 @@
 import type { SoundCodec } from '../audio/codec';
 import { readStretch, type SampleStream } from '../audio/sample-stream';
+import { eventsOf, type ClipEvents } from './clip-events';
+import { spectraOf, type ClipSpectra } from './clip-spectra';
 import { codecReason } from './codec-decides';
-import { EventMeter, eventsOf, type ClipEvents } from './event-meter';
-import { levelPass, type ClipPauses, type LevelAnalysis, type LevelOptions } from './level-pass';
+import { levelAnalysis, pausesOf, type ClipPauses, type LevelAnalysis, type LevelOptions } from './level-analysis';
 import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
 import { bitsOfEncoding, silenceNoise, type SilenceNoise } from './silence-noise';
-import { SpectralMeter, spectraOf, type ClipSpectra } from './spectral-pass';
 import type { Segment } from './speech-segments';
+import { readClip, type ClipReadings } from './stretch-reader';
 
 /** What spectra and pauses of a clip come to. */
 export interface SpectralFigures extends Omit<ClipSpectra, 'bandFrames' | 'frameLength'> {
@@ -20,21 +21,14 @@ export interface SpectralFigures extends Omit<ClipSpectra, 'bandFrames' | 'frame
 /** All that an analysis gives. */
 export interface ClipAnalysis extends LevelAnalysis, ClipEvents, SpectralFigures {}
 
-/** What is known of a clip beside its samples. */
-export interface SpectralOptions {
+/** Settings of an analysis. */
+export interface AnalysisOptions extends LevelOptions {
   /** How the sound was packed before it became samples: a lossy codec decides what noise is left. */
   readonly sound?: SoundCodec | null;
   /** Opens the clip once more for the close look at the silent part. */
   readonly reopen?: () => SampleStream | Promise<SampleStream>;
-}
-
-/** Settings of an analysis. */
-export interface AnalysisOptions extends LevelOptions, SpectralOptions {
-  /**
-   * Asks another thread, which has taken the spectra of the same clip meanwhile ({@link spectralPass}), for what follows
-   * of them and the pauses ({@link spectralFigures}). Without it both are done here.
-   */
-  readonly spectral?: ((pauses: ClipPauses) => Promise<SpectralFigures>) | null;
+  /** Measures the stretches of the clip, alone or with others. Without it they are measured here, one after the other. */
+  readonly readings?: (stream: SampleStream) => Promise<ClipReadings>;
 }
 
 /**
@@ -47,42 +41,21 @@ export interface AnalysisOptions extends LevelOptions, SpectralOptions {
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
 export async function analyseClip(stream: SampleStream, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
-  const { sampleRate } = stream.format;
-  const { spectral } = options;
-  const events: EventMeter[] = [];
-  const spectra: SpectralMeter[] = [];
-  let elsewhere: Promise<SpectralFigures> | null = null;
-  const level = await levelPass(stream, options, {
-    room: EventMeter.room(sampleRate) + (spectral ? 0 : SpectralMeter.room(sampleRate)),
-    past: spectral ? 0 : SpectralMeter.past(sampleRate),
-    of: (block) => {
-      const meter = new EventMeter(sampleRate, block);
-      events.push(meter);
-      if (spectral) return [meter];
-      const spectrum = new SpectralMeter(sampleRate, block);
-      spectra.push(spectrum);
-      return [meter, spectrum];
-    },
-    onPauses: (pauses) => {
-      elsewhere = spectral?.(pauses) ?? null;
-    },
-  });
-  const found = eventsOf(events, level.segments.speech, sampleRate);
-  const figures = await (elsewhere ?? spectralFigures(spectraOf(spectra, sampleRate), level, options));
-  return { ...level, ...found, ...figures };
+  const { format } = stream;
+  const readings = await (options.readings?.(stream) ?? readClip(stream, 'all', options.onProgress));
+  const pauses = pausesOf(readings, format, options);
+  const deep = readings.channels.map((c) => c.deep).filter((d) => d !== null);
+  return {
+    ...levelAnalysis(readings, pauses),
+    ...eventsOf(deep, pauses.segments.speech, format.sampleRate),
+    ...(await spectralFigures(spectraOf(deep, format.sampleRate), pauses, options)),
+  };
 }
 
-/**
- * What spectra and pauses come to, whoever took them.
- *
- * @param spectra - of the whole clip
- * @param pauses - of the same clip
- * @param options - what else is known of it
- */
-export async function spectralFigures(
+async function spectralFigures(
   spectra: ClipSpectra,
   pauses: ClipPauses,
-  options: SpectralOptions,
+  options: AnalysisOptions,
 ): Promise<SpectralFigures> {
   const { bandFrames, frameLength, ...ofWhole } = spectra;
   const { segments, framePowers, isZeroFrame } = pauses;
@@ -110,7 +83,7 @@ function steadyWhole({ segments, durationS }: ClipPauses): Segment | null {
 async function closeLook(
   pause: Segment | null,
   sampleRate: number,
-  reopen: SpectralOptions['reopen'],
+  reopen: AnalysisOptions['reopen'],
 ): Promise<SilenceLines | null> {
   if (!pause || !reopen) return null;
   const again = await reopen();

@@ -1,4 +1,4 @@
-import type { DropOut } from '../dsp/drop-out-detector';
+import type { DropOut, DropOutList } from '../dsp/drop-out-reading';
 import { measured, type Measurement } from './measurement';
 
 /** Holes of a clip. */
@@ -9,9 +9,7 @@ export interface DropOuts {
 }
 
 /** The channel with the most holes stands for the clip: links usually lose all channels at once. */
-export function worstChannel(
-  channels: readonly { readonly found: readonly DropOut[]; readonly count: number }[],
-): DropOuts {
+export function worstChannel(channels: readonly DropOutList[]): DropOuts {
   const worst = channels.reduce((a, b) => (b.count > a.count ? b : a));
   return { listed: [...worst.found].sort((a, b) => a.startS - b.startS), count: worst.count };
 }

@@ -1,5 +1,5 @@
 import { memoryStream } from '../audio/memory-stream';
-import { analyseLevel } from './level-pass';
+import { analyseLevel } from './level-analysis';
 import type { MatchedClip } from './level-match';
 
 /**

@@ -1,7 +1,8 @@
-import { FRAMES_PER_SECOND, type FramePowerMeter } from '../dsp/frame-power';
-import type { LevelMeter } from '../dsp/level-meter';
+import { FRAMES_PER_SECOND } from '../dsp/frame-power';
+import { clippedRunsOf, peakOf } from '../dsp/level-meter';
 import { standardDeviation } from '../stats/moments';
 import { amplitudeToDb, db, dbfs, meanSquareToDbfs, powerToDb, type Db, type Dbfs } from '../units';
+import type { ChannelReadings } from './channel-meters';
 import { measured, type Measurement, type Spread } from './measurement';
 
 /** Level of a clip, all channels together. */
@@ -18,30 +19,27 @@ export interface LevelFigures {
   readonly rmsSpread: Spread | null;
 }
 
-/** The meters of one channel that level is read from. */
-export interface ChannelLevel {
-  readonly level: LevelMeter;
-  readonly frames: FramePowerMeter;
-}
+/** What level is read from, of one channel. */
+export type ChannelLevel = Pick<ChannelReadings, 'level' | 'count' | 'sum' | 'sumOfSquares' | 'plain'>;
 
 /**
  * Level by AES17: a full-scale sine reads 0 dBFS RMS. The RMS of several channels is that of all their samples
  * taken together; the peak is the highest of any channel.
  *
- * @param channels - the whole clip went through each
+ * @param channels - readings of the whole clip
  */
 export function levelFigures(channels: readonly ChannelLevel[]): LevelFigures {
-  const count = channels.reduce((s, c) => s + c.frames.count, 0);
-  const meanSquare = channels.reduce((s, c) => s + c.frames.sumOfSquares, 0) / count;
-  const peak = Math.max(...channels.map((c) => c.level.peak));
-  const offsets = channels.map((c) => c.frames.sum / c.frames.count);
+  const count = channels.reduce((s, c) => s + c.count, 0);
+  const meanSquare = channels.reduce((s, c) => s + c.sumOfSquares, 0) / count;
+  const peak = Math.max(...channels.map((c) => peakOf(c.level)));
+  const offsets = channels.map((c) => c.sum / c.count);
   return {
     peakDbfs: dbfs(amplitudeToDb(peak)),
     rmsDbfs: meanSquareToDbfs(meanSquare),
     crestDb: db(amplitudeToDb(peak) - powerToDb(meanSquare)),
     dcOffset: offsets.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a)),
-    clippedRuns: channels.reduce((s, { level }) => s + level.clippedRuns, 0),
-    rmsSpread: secondsSpread(channels.map((c) => c.frames.plain.view())),
+    clippedRuns: channels.reduce((s, { level }) => s + clippedRunsOf(level), 0),
+    rmsSpread: secondsSpread(channels.map((c) => c.plain)),
   };
 }
 

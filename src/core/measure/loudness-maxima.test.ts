@@ -3,7 +3,7 @@ import { BiquadCascade } from '../dsp/biquad';
 import { butterworthLowPass } from '../dsp/butterworth';
 import { memoryStream } from '../audio/memory-stream';
 import { analyse, joined, lcgNoise, scaled, sine } from '../testing/signals';
-import { analyseLevel } from './level-pass';
+import { analyseLevel } from './level-analysis';
 import { loudnessRange } from './loudness-range';
 import { levelMatch } from './level-match';
 import { partLoudness } from './loudness';

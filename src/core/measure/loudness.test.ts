@@ -8,7 +8,7 @@ import { BiquadCascade } from '../dsp/biquad';
 import { lowPass } from '../dsp/eq-biquads';
 import { kWeighting } from '../dsp/k-weighting';
 import { channelWeights } from './channel-weights';
-import { analyseLevel } from './level-pass';
+import { analyseLevel } from './level-analysis';
 import { gatedLoudness, powerToLufs } from './integrated-loudness';
 import { blockSpread, loudnessFigures, loudnessMeasurements } from './loudness';
 

@@ -3,7 +3,7 @@ import { promisify } from 'node:util';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { fromFd, type Entry, type ZipFile } from 'yauzl';
-import { analyseLevel } from '#core/measure/level-pass';
+import { analyseLevel } from '#core/measure/level-analysis';
 import { memoryStream } from '#core/audio/memory-stream';
 import { openWav } from '#core/audio/wav-stream';
 import { allocateBlock } from '#core/audio/sample-stream';

@@ -1,18 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { arrivalAt } from '#worker/arrival';
-import { bytesOf, inHalves, isShared } from './shared-clip';
+import { bytesOf, helpersFor, withHelpers } from './shared-clip';
 
-describe('A clip that two threads share', () => {
-  it('is long', () => {
-    expect(isShared(99e6, 1, 2)).toBe(false);
-    expect(isShared(100e6, 1, 2)).toBe(true);
+describe('Helpers of a clip', () => {
+  it('are there for a long one: one for every fifty megabytes beyond the first', () => {
+    expect(helpersFor(99e6, 1, 8)).toBe(0);
+    expect(helpersFor(100e6, 1, 8)).toBe(1);
+    expect(helpersFor(260e6, 1, 8)).toBe(4);
+    expect(helpersFor(2e9, 1, 8)).toBe(7);
   });
 
-  it('leaves no other clip waiting', () => {
-    expect(isShared(1e9, 2, 2)).toBe(false);
-    expect(isShared(1e9, 5, 2)).toBe(false);
-    expect(isShared(1e9, 1, 1)).toBe(false);
-    expect(isShared(1e9, 2, 3)).toBe(true);
+  it('leave no other clip waiting', () => {
+    expect(helpersFor(1e9, 2, 2)).toBe(0);
+    expect(helpersFor(1e9, 5, 2)).toBe(0);
+    expect(helpersFor(1e9, 1, 1)).toBe(0);
+    expect(helpersFor(1e9, 2, 3)).toBe(1);
   });
 
   it('has no length where there is no file', () => {
@@ -21,27 +22,42 @@ describe('A clip that two threads share', () => {
   });
 });
 
-describe('The two halves of a clip', () => {
-  it('talk with each other, and give what the second one gives', async () => {
-    const found = await inHalves(
-      async (levels) => levels.postMessage(`spectra of ${await arrivalAt<string>(levels)}`),
-      (spectra) => {
-        spectra.postMessage('these pauses');
-        return arrivalAt<string>(spectra);
+describe('Those who measure a clip', () => {
+  it('know of each other what is taken, and how it is cut', async () => {
+    const told: unknown[] = [];
+    const found = await withHelpers(
+      2,
+      { longFrom: 77 },
+      (shared, to) => {
+        to.postMessage([shared.longFrom, Atomics.add(shared.taken, 0, 1)]);
+        to.close();
+        return Promise.resolve();
+      },
+      async (shared, others) => {
+        await Promise.all(
+          others.map(
+            (port) =>
+              new Promise((resolve) => {
+                port.on('message', (m) => told.push(m)).on('close', resolve);
+              }),
+          ),
+        );
+        return Atomics.load(shared.taken, 0);
       },
     );
-    expect(found).toBe('spectra of these pauses');
+    expect(found).toBe(2);
+    expect(told).toEqual([
+      [77, 0],
+      [77, 1],
+    ]);
   });
 
-  it('say why one of them failed: the first, where both did', async () => {
-    const none = new Error('no spectra');
-    const fails = (error: Error) => () => Promise.reject(error);
-    // It hears that nothing will come, though nobody else closed the port.
-    const waits = async (spectra: Parameters<typeof arrivalAt>[0]) => {
-      if ((await arrivalAt(spectra)) === null) throw new Error('nothing came');
-    };
-    await expect(inHalves(fails(none), waits)).rejects.toBe(none);
-    const levels = new Error('no levels');
-    await expect(inHalves(() => Promise.resolve(), fails(levels))).rejects.toBe(levels);
+  it('hear of a helper that could not start, and give or refuse what the one that was asked does', async () => {
+    const fails = () => Promise.reject(new Error('no thread'));
+    const closed = (port: { once: (event: 'close', heard: () => void) => unknown }) =>
+      new Promise<string>((resolve) => port.once('close', () => resolve('alone')));
+    expect(await withHelpers(1, {}, fails, (_, [other]) => closed(other))).toBe('alone');
+    const broken = new Error('not a clip');
+    await expect(withHelpers(1, {}, fails, () => Promise.reject(broken))).rejects.toBe(broken);
   });
 });

@@ -1,41 +1,56 @@
 import { statSync } from 'node:fs';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
+import type { SharedStretches } from '#worker/shared-stretches';
 
-/** Some twelve minutes of one channel at 48 kHz and 24 bits. */
-const LONG_BYTES = 100e6;
+/** Some six minutes of one channel at 48 kHz and 24 bits: for less no thread is worth starting. */
+const BYTES_PER_THREAD = 50e6;
+
+/** Who shares a clip, and how it is cut: all of it can be less in a test. */
+export interface Sharing {
+  readonly bytesPerThread?: number;
+  readonly longFrom?: number;
+}
 
 /**
- * Whether two threads share a clip, one for its levels and one for its spectra: where it is long, and one would stand
- * idle. Its samples are read twice for that, which is not worth it for what is quick.
+ * How many threads help the one that measures a clip: as many as stand idle, where there is enough for each.
  *
  * @param bytes - of its file
  * @param clips - that are being measured, with this one
  * @param threads - that measure
- * @param longFrom - from how many bytes on a clip is long
  */
-export const isShared = (bytes: number, clips: number, threads: number, longFrom = LONG_BYTES): boolean =>
-  bytes >= longFrom && clips < threads;
+export const helpersFor = (
+  bytes: number,
+  clips: number,
+  threads: number,
+  { bytesPerThread = BYTES_PER_THREAD }: Sharing = {},
+): number => Math.max(0, Math.min(threads - clips, Math.floor(bytes / bytesPerThread) - 1));
 
 /**
- * Measures a clip in two halves that talk with each other, whoever runs them.
+ * Measures a clip with helpers.
  *
- * @param takeSpectra - starts "read-spectra" with its end of the talk
- * @param takeLevels - starts "analyse-clip" with the other end
+ * @param helpers - how many
+ * @param sharing - how the clip is cut
+ * @param help - starts "read-stretches" with its end of the talk
+ * @param measure - starts "analyse-clip" with the other ends
  * @returns what the latter gives
- * @throws what the first half throws before all else: that the spectra did not come says less than why
  */
-export async function inHalves<Result>(
-  takeSpectra: (levels: MessagePort) => Promise<void>,
-  takeLevels: (spectra: MessagePort) => Promise<Result>,
+export function withHelpers<Result>(
+  helpers: number,
+  { longFrom }: Sharing,
+  help: (shared: SharedStretches, to: MessagePort) => Promise<void>,
+  measure: (shared: SharedStretches, others: readonly MessagePort[]) => Promise<Result>,
 ): Promise<Result> {
-  const { port1, port2 } = new MessageChannel();
-  const spectra = takeSpectra(port2);
-  // Where it could not even start, nobody else closes it.
-  spectra.catch(() => port2.close());
-  const [half, whole] = await Promise.allSettled([spectra, takeLevels(port1)]);
-  if (half.status === 'rejected') throw half.reason;
-  if (whole.status === 'rejected') throw whole.reason;
-  return whole.value;
+  const shared = { taken: new Int32Array(new SharedArrayBuffer(4)), longFrom };
+  const talks = Array.from({ length: helpers }, () => new MessageChannel());
+  for (const { port2 } of talks) {
+    // What a helper does not bring is measured by the one that was asked, and refused by it. Where the helper could not
+    // even start, nobody else closes its end.
+    help(shared, port2).catch(() => port2.close());
+  }
+  return measure(
+    shared,
+    talks.map(({ port1 }) => port1),
+  );
 }
 
 /** Bytes of a file; 0 where there is none: whoever opens it says so. */

@@ -66,16 +66,23 @@ it('says so where no thread can be started, and works again once one can', async
   expect(await task()).toBe(1);
 });
 
-it('measures a clip that two threads share as one thread does, and tells how far it is', async () => {
+it('measures a clip that threads share as one thread does, and tells how far it is', async () => {
   const path = join(temporaryFolder(), 'take.wav');
-  const [left, right] = ['left', 'right'].map((seed) => lcgNoise(30_000, 0.1, seed.length));
+  const [left, right] = ['left', 'right'].map((seed) => lcgNoise(130 * 8000, 0.1, seed.length));
   writeFileSync(path, encodeWav([left, right], 8000, 'pcm24'));
-  const pool = openWorkerPool(workerFolder, 2, 1000);
+  const pool = openWorkerPool(workerFolder, 3, { bytesPerThread: 1000, longFrom: 1 });
   onTestFinished(() => pool.close());
   const told: number[] = [];
   const segments = { speech: [{ startS: 0.5, endS: 1.5 }], silence: [{ startS: 2, endS: 3.5 }], events: [] };
   const part = { startS: 1, endS: 2 };
-  const alone = await pool.run('analyse-clip', { path, progress: null, segments, part });
+  const taken = new Int32Array(new SharedArrayBuffer(4));
+  const alone = await pool.run('analyse-clip', {
+    path,
+    progress: null,
+    segments,
+    part,
+    shared: { taken, longFrom: 1 },
+  });
   const shared = await pool.analyse(path, (share) => told.push(share), segments, { part });
   expect(shared).toEqual(alone);
   expect(told.length).toBeGreaterThan(0);

@@ -14,7 +14,7 @@ import {
 } from '#contracts/worker-messages';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
 import { Failure } from './failure';
-import { bytesOf, inHalves, isShared } from './shared-clip';
+import { bytesOf, helpersFor, withHelpers, type Sharing } from './shared-clip';
 import { WorkLane } from './work-lane';
 
 /** Heavy work, off the main thread. */
@@ -54,9 +54,9 @@ const LANES: Readonly<Partial<Record<TaskName, readonly [atOnce: number, waiting
  * A pool of threads, one per core, over the task files of a folder.
  * When a thread dies, its task is rejected and the pool starts another one.
  */
-export function openWorkerPool(folder: string, threads = availableParallelism(), longFrom?: number): WorkerPool {
+export function openWorkerPool(folder: string, threads = availableParallelism(), sharing: Sharing = {}): WorkerPool {
   // One more than measuring ever takes, so that a question does not wait behind a long clip.
-  return openPool(folder, { threads, maxThreads: threads + 1, idleTimeout: IDLE_MS, longFrom });
+  return openPool(folder, { threads, maxThreads: threads + 1, idleTimeout: IDLE_MS, sharing });
 }
 
 /** A pool of one thread, for tasks that go on from the last one: what it remembers goes when it has long been idle. */
@@ -75,12 +75,11 @@ interface PoolSettings {
   readonly maxThreads: number;
   readonly idleTimeout: number;
   readonly mostWaiting?: number;
-  /** Bytes from which on two threads share a clip. */
-  readonly longFrom?: number;
+  readonly sharing?: Sharing;
 }
 
 function openPool(folder: string, settings: PoolSettings): WorkerPool {
-  const { threads, maxThreads, idleTimeout, mostWaiting = Infinity, longFrom } = settings;
+  const { threads, maxThreads, idleTimeout, mostWaiting = Infinity, sharing = {} } = settings;
   const pool = new Piscina({
     filename: join(folder, 'inspect-clip.js'),
     minThreads: 0,
@@ -147,11 +146,14 @@ function openPool(folder: string, settings: PoolSettings): WorkerPool {
       port1.unref();
       try {
         analysing++;
-        if (!isShared(bytesOf(path), analysing, threads, longFrom))
-          return await run('analyse-clip', { path, progress: port2, segments, ...options }, [port2]);
-        return await inHalves(
-          (levels) => run('read-spectra', { path, levels, sound: options.sound }, [levels]),
-          (spectra) => run('analyse-clip', { path, progress: port2, segments, ...options, spectra }, [port2, spectra]),
+        const helpers = helpersFor(bytesOf(path), analysing, threads, sharing);
+        const order = { path, progress: port2, segments, ...options };
+        if (helpers === 0) return await run('analyse-clip', order, [port2]);
+        return await withHelpers(
+          helpers,
+          sharing,
+          (shared, to) => run('read-stretches', { path, to, ...shared }, [to]),
+          (shared, others) => run('analyse-clip', { ...order, shared, others }, [port2, ...others]),
         );
       } finally {
         analysing--;

@@ -1,22 +1,23 @@
 import type { MessagePort } from 'node:worker_threads';
-import { analyseClip, type ClipAnalysis, type SpectralFigures } from '#core/measure/clip-analysis';
+import { analyseClip, type ClipAnalysis } from '#core/measure/clip-analysis';
 import { clipMeasurements } from '#core/measure/clip-measurements';
 import { clipSummary } from '#core/measure/clip-summary';
-import type { ClipPauses } from '#core/measure/level-pass';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
-import { arrivalAt } from '../arrival';
 import { openClip } from '../open-clip';
+import { readWithOthers, type SharedStretches } from '../shared-stretches';
 import { tellProgress } from '../tell-progress';
 
-/** Order to a worker: measure a clip, alone or with another one that reads its spectra. */
+/** Order to a worker: measure a clip, alone or with others that "read-stretches" of it. */
 export interface SharedClipTask extends AnalyseClipTask {
-  /** Where "read-spectra" is told the pauses, and tells what they and its spectra come to. */
-  readonly spectra?: MessagePort;
+  readonly shared?: SharedStretches;
+  /** Where the others tell. */
+  readonly others?: readonly MessagePort[];
 }
 
 /** Measures one clip. */
 export default async function analyseClipTask(task: SharedClipTask): Promise<AnalyseClipResult> {
-  const { path } = task;
+  const { path, shared, others = [] } = task;
+  const onProgress = tellProgress(task.progress);
   const stream = openClip(path);
   try {
     const analysis = await analyseClip(stream, {
@@ -24,25 +25,13 @@ export default async function analyseClipTask(task: SharedClipTask): Promise<Ana
       dualMono: task.dualMono ?? false,
       sound: task.sound ?? null,
       reopen: () => openClip(path),
-      onProgress: tellProgress(task.progress),
-      spectral: task.spectra ? asking(task.spectra) : null,
+      onProgress,
+      readings: shared && ((clip) => readWithOthers(clip, shared, others, onProgress)),
     });
     return resultOf(analysis, task);
   } finally {
     stream.close();
-    task.spectra?.close();
   }
-}
-
-/** Tells another thread the pauses, and waits for what it makes of them. */
-function asking(port: MessagePort): (pauses: ClipPauses) => Promise<SpectralFigures> {
-  const answer = arrivalAt<SpectralFigures>(port);
-  return async ({ format, durationS, segments, framePowers, isZeroFrame }) => {
-    port.postMessage({ format, durationS, segments, framePowers, isZeroFrame } satisfies ClipPauses);
-    const figures = await answer;
-    if (!figures) throw new Error('The spectra of the clip could not be read.');
-    return figures;
-  };
 }
 
 function resultOf(analysis: ClipAnalysis, task: AnalyseClipTask): AnalyseClipResult {

@@ -1,4 +1,4 @@
-import type { DropOut } from '../../dsp/drop-out-detector';
+import type { DropOut } from '../../dsp/drop-out-reading';
 import { formatNumber } from '../../measure/figure-text';
 import { measured, notMeasured, type Measurement } from '../../measure/measurement';
 import { leading } from '../run/leading-number';

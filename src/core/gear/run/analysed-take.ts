@@ -1,4 +1,4 @@
-import type { DropOut } from '../../dsp/drop-out-detector';
+import type { DropOut } from '../../dsp/drop-out-reading';
 import type { DistanceFit, Rung } from '../../measure/distance-ladder';
 import type { ResponsePoint } from '../../measure/frequency-response';
 import type { LoudestFrame } from '../../measure/knocks';

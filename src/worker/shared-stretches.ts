@@ -1,0 +1,105 @@
+import type { MessagePort } from 'node:worker_threads';
+import type { SampleStream } from '#core/audio/sample-stream';
+import { clipStretches } from '#core/measure/clip-stretches';
+import { StretchReader, joinStretches, type ClipReadings } from '#core/measure/stretch-reader';
+
+/** A clip whose stretches several threads measure, each taking the next one that nobody has taken. */
+export interface SharedStretches {
+  /** How many were taken: one Int32, shared by the threads. */
+  readonly taken: Int32Array<SharedArrayBuffer>;
+  /** Samples, of all channels together, from which on a clip has several stretches; usually it is long by then. */
+  readonly longFrom?: number;
+}
+
+/** What a helping thread tells. */
+export interface StretchArrival {
+  readonly place: number;
+  readonly readings: ClipReadings;
+}
+
+/**
+ * Measures stretches until all are taken.
+ *
+ * @param stream - the clip
+ * @param shared - who takes what
+ * @param keep - takes each stretch as it is done
+ * @param onProgress - called now and then with the share of the clip that lies behind, 0…1
+ */
+export async function takeStretches(
+  stream: SampleStream,
+  { taken, longFrom }: SharedStretches,
+  keep: (arrival: StretchArrival) => void,
+  onProgress?: (share: number) => void,
+): Promise<void> {
+  const stretches = clipStretches(stream, longFrom);
+  const reader = new StretchReader(stream, 'all', onProgress);
+  for (;;) {
+    const place = Atomics.add(taken, 0, 1);
+    if (place >= stretches.length) return;
+    keep({ place, readings: await reader.read(stretches[place]) });
+  }
+}
+
+/**
+ * Measures a clip with other threads that tell what they measured. They only help: what they do not bring, for whatever
+ * reason, is measured here, so that a clip which cannot be read is refused as it is when nobody helps.
+ *
+ * @param stream - the clip; it can seek
+ * @param shared - who takes what
+ * @param others - where the others tell; closed here
+ * @param onProgress - called now and then with a share of the clip that grows, 0…1
+ */
+export async function readWithOthers(
+  stream: SampleStream,
+  shared: SharedStretches,
+  others: readonly MessagePort[],
+  onProgress: (share: number) => void = () => undefined,
+): Promise<ClipReadings> {
+  const stretches = clipStretches(stream, shared.longFrom);
+  const found = new Map<number, ClipReadings>();
+  let told = 0;
+  const tell = (share: number): void => {
+    if (share > told) onProgress((told = share));
+  };
+  const keep = ({ place, readings }: StretchArrival): void => void found.set(place, readings);
+  const arrived = allTold(others, (arrival) => {
+    keep(arrival);
+    tell(found.size / stretches.length);
+    return found.size === stretches.length;
+  });
+  try {
+    // The same place is read once more below, after whatever lies before it.
+    await takeStretches(stream, shared, keep, tell).catch(() => undefined);
+    if (found.size < stretches.length) await arrived;
+  } finally {
+    for (const port of others) port.close();
+  }
+  const reader = new StretchReader(stream, 'all');
+  const readings: ClipReadings[] = [];
+  for (const [place, stretch] of stretches.entries()) readings.push(found.get(place) ?? (await reader.read(stretch)));
+  return joinStretches(readings);
+}
+
+/**
+ * Listens to helpers from now on.
+ *
+ * @param ports - one per helper
+ * @param take - takes what they tell; returns whether nothing more is needed
+ * @returns when nothing more is needed, or none of them has more to tell
+ */
+const allTold = (ports: readonly MessagePort[], take: (arrival: StretchArrival) => boolean): Promise<void> =>
+  new Promise((resolve) => {
+    const left = new Set(ports);
+    const over = (port: MessagePort): void => {
+      left.delete(port);
+      if (left.size === 0) resolve();
+    };
+    if (left.size === 0) resolve();
+    for (const port of ports) {
+      port.on('message', (arrival: StretchArrival | null) => {
+        if (arrival === null) over(port);
+        else if (take(arrival)) resolve();
+      });
+      port.once('close', () => over(port));
+    }
+  });
