@@ -4,7 +4,8 @@ import { memoryStream } from '#core/audio/memory-stream';
 import { joinDropOuts } from '#core/dsp/drop-out-reading';
 import type { ClipReadings } from '#core/measure/stretch-reader';
 import { lcgNoise } from '#core/testing/signals';
-import { readWithOthers, takeStretches, type SharedStretches, type StretchArrival } from './shared-stretches';
+import { Helper, type StretchArrival } from './helper';
+import { readWithOthers, takeStretches, type SharedStretches } from './shared-stretches';
 
 const RATE = 8000;
 // Four stretches of a minute, the last one short.
@@ -17,7 +18,7 @@ const gist = ({ frames, channels: [c] }: ClipReadings) => [frames, c.truePeak, c
 const helper = (shared: SharedStretches, help: (shared: SharedStretches, to: MessagePort) => void | Promise<void>) => {
   const { port1, port2 } = new MessageChannel();
   void help(shared, port2);
-  return port1;
+  return new Helper(port1);
 };
 const takes = async (shared: SharedStretches, to: MessagePort, places = Infinity) => {
   let left = places;

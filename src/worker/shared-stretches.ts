@@ -1,7 +1,7 @@
-import type { MessagePort } from 'node:worker_threads';
 import type { SampleStream } from '#core/audio/sample-stream';
 import { clipStretches } from '#core/measure/clip-stretches';
 import { StretchReader, joinStretches, type ClipReadings } from '#core/measure/stretch-reader';
+import type { Helper, StretchArrival } from './helper';
 
 /** A clip whose stretches several threads measure, each taking the next one that nobody has taken. */
 export interface SharedStretches {
@@ -9,12 +9,6 @@ export interface SharedStretches {
   readonly taken: Int32Array<SharedArrayBuffer>;
   /** Samples, of all channels together, from which on a clip has several stretches; usually it is long by then. */
   readonly longFrom?: number;
-}
-
-/** What a helping thread tells. */
-export interface StretchArrival {
-  readonly place: number;
-  readonly readings: ClipReadings;
 }
 
 /**
@@ -46,13 +40,13 @@ export async function takeStretches(
  *
  * @param stream - the clip; it can seek
  * @param shared - who takes what
- * @param others - where the others tell; closed here
+ * @param helpers - the others
  * @param onProgress - called now and then with a share of the clip that grows, 0…1
  */
 export async function readWithOthers(
   stream: SampleStream,
   shared: SharedStretches,
-  others: readonly MessagePort[],
+  helpers: readonly Helper[],
   onProgress: (share: number) => void = () => undefined,
 ): Promise<ClipReadings> {
   const stretches = clipStretches(stream, shared.longFrom);
@@ -62,44 +56,26 @@ export async function readWithOthers(
     if (share > told) onProgress((told = share));
   };
   const keep = ({ place, readings }: StretchArrival): void => void found.set(place, readings);
-  const arrived = allTold(others, (arrival) => {
-    keep(arrival);
-    tell(found.size / stretches.length);
-    return found.size === stretches.length;
-  });
-  try {
-    // The same place is read once more below, after whatever lies before it.
-    await takeStretches(stream, shared, keep, tell).catch(() => undefined);
-    if (found.size < stretches.length) await arrived;
-  } finally {
-    for (const port of others) port.close();
-  }
+  const arrived = helpers.map((helper) =>
+    helper.stretches((arrival) => {
+      keep(arrival);
+      tell(found.size / stretches.length);
+      return found.size === stretches.length;
+    }),
+  );
+  // The same place is read once more below, after whatever lies before it.
+  await takeStretches(stream, shared, keep, tell).catch(() => undefined);
+  const isComplete = (): boolean => found.size === stretches.length;
+  if (!isComplete()) await firstOrAll(arrived);
   const reader = new StretchReader(stream, 'all');
   const readings: ClipReadings[] = [];
   for (const [place, stretch] of stretches.entries()) readings.push(found.get(place) ?? (await reader.read(stretch)));
   return joinStretches(readings);
 }
 
-/**
- * Listens to helpers from now on.
- *
- * @param ports - one per helper
- * @param take - takes what they tell; returns whether nothing more is needed
- * @returns when nothing more is needed, or none of them has more to tell
- */
-const allTold = (ports: readonly MessagePort[], take: (arrival: StretchArrival) => boolean): Promise<void> =>
+/** Until one of them says that it is enough, or all are over. */
+const firstOrAll = (arrived: readonly Promise<'enough' | 'over'>[]): Promise<unknown> =>
   new Promise((resolve) => {
-    const left = new Set(ports);
-    const over = (port: MessagePort): void => {
-      left.delete(port);
-      if (left.size === 0) resolve();
-    };
-    if (left.size === 0) resolve();
-    for (const port of ports) {
-      port.on('message', (arrival: StretchArrival | null) => {
-        if (arrival === null) over(port);
-        else if (take(arrival)) resolve();
-      });
-      port.once('close', () => over(port));
-    }
+    for (const one of arrived) void one.then((word) => word === 'enough' && resolve(word));
+    void Promise.all(arrived).then(resolve);
   });

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { analyse, joined, lcgNoise, mixed, scaled, sine, syllables } from '../testing/signals';
+import { dbfs } from '../units';
 import { memoryStream } from '../audio/memory-stream';
 import type { SampleStream } from '../audio/sample-stream';
-import { analyseClip } from './clip-analysis';
+import { analyseClip, spectralFigures } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import { clipSummary } from './clip-summary';
 import { analyseLevel } from './level-analysis';
@@ -162,6 +163,21 @@ describe('a clip that others read', () => {
     const options = { dualMono: true, sound: null, reopen: open };
     const readings = (stream: SampleStream) => readClip(stream, 'all');
     expect(await analyseClip(open(), { ...options, readings })).toEqual(await analyseClip(open(), options));
+  });
+
+  it('is measured here where they do not answer', async () => {
+    const channels = [mixed(syllables([[0.2, 2.6]], 8, -20), lcgNoise(8 * 48_000, 5e-4))];
+    const open = () => memoryStream(channels, 48_000);
+    const alone = await analyseClip(open(), { reopen: open });
+    for (const spectral of [() => null, () => Promise.resolve(null)])
+      expect(await analyseClip(open(), { reopen: open, spectral })).toEqual(alone);
+    const theirs = await analyseClip(open(), {
+      spectral: async (deep, pauses) => ({
+        ...(await spectralFigures(deep, pauses, { reopen: open })),
+        aDbfs: dbfs(-7),
+      }),
+    });
+    expect(theirs).toEqual({ ...alone, aDbfs: -7 });
   });
 
   it('is refused for what they refuse, and where they find no sample', async () => {

@@ -1,5 +1,6 @@
 import type { SoundCodec } from '../audio/codec';
 import { readStretch, type SampleStream } from '../audio/sample-stream';
+import type { DeepReadings } from './channel-meters';
 import { eventsOf, type ClipEvents } from './clip-events';
 import { spectraOf, type ClipSpectra } from './clip-spectra';
 import { codecReason } from './codec-decides';
@@ -21,14 +22,23 @@ export interface SpectralFigures extends Omit<ClipSpectra, 'bandFrames' | 'frame
 /** All that an analysis gives. */
 export interface ClipAnalysis extends LevelAnalysis, ClipEvents, SpectralFigures {}
 
-/** Settings of an analysis. */
-export interface AnalysisOptions extends LevelOptions {
+/** What is known of a clip beside its samples. */
+export interface SpectralOptions {
   /** How the sound was packed before it became samples: a lossy codec decides what noise is left. */
   readonly sound?: SoundCodec | null;
   /** Opens the clip once more for the close look at the silent part. */
   readonly reopen?: () => SampleStream | Promise<SampleStream>;
+}
+
+/** Settings of an analysis. */
+export interface AnalysisOptions extends LevelOptions, SpectralOptions {
   /** Measures the stretches of the clip, alone or with others. Without it they are measured here, one after the other. */
   readonly readings?: (stream: SampleStream) => Promise<ClipReadings>;
+  /**
+   * Asks somebody else for {@link spectralFigures} of these readings, meanwhile. Null, now or later, where nobody gives
+   * them: they are reckoned here.
+   */
+  readonly spectral?: (channels: readonly DeepReadings[], pauses: ClipPauses) => Promise<SpectralFigures | null> | null;
 }
 
 /**
@@ -45,19 +55,26 @@ export async function analyseClip(stream: SampleStream, options: AnalysisOptions
   const readings = await (options.readings?.(stream) ?? readClip(stream, 'all', options.onProgress));
   const pauses = pausesOf(readings, format, options);
   const deep = readings.channels.map((c) => c.deep).filter((d) => d !== null);
-  return {
-    ...levelAnalysis(readings, pauses),
-    ...eventsOf(deep, pauses.segments.speech, format.sampleRate),
-    ...(await spectralFigures(spectraOf(deep, format.sampleRate), pauses, options)),
-  };
+  const elsewhere = options.spectral?.(deep, pauses);
+  const level = levelAnalysis(readings, pauses);
+  const events = eventsOf(deep, pauses.segments.speech, format.sampleRate);
+  const spectral = (await elsewhere) ?? (await spectralFigures(deep, pauses, options));
+  return { ...level, ...events, ...spectral };
 }
 
-async function spectralFigures(
-  spectra: ClipSpectra,
+/**
+ * What spectra and pauses of a clip come to.
+ *
+ * @param channels - readings of the whole clip
+ * @param pauses - of the same clip
+ * @param options - what else is known of it
+ */
+export async function spectralFigures(
+  channels: readonly DeepReadings[],
   pauses: ClipPauses,
-  options: AnalysisOptions,
+  options: SpectralOptions,
 ): Promise<SpectralFigures> {
-  const { bandFrames, frameLength, ...ofWhole } = spectra;
+  const { bandFrames, frameLength, ...ofWhole } = spectraOf(channels, pauses.format.sampleRate);
   const { segments, framePowers, isZeroFrame } = pauses;
   const { sampleRate, encoding } = pauses.format;
   const bits = bitsOfEncoding(encoding);
@@ -83,7 +100,7 @@ function steadyWhole({ segments, durationS }: ClipPauses): Segment | null {
 async function closeLook(
   pause: Segment | null,
   sampleRate: number,
-  reopen: AnalysisOptions['reopen'],
+  reopen: SpectralOptions['reopen'],
 ): Promise<SilenceLines | null> {
   if (!pause || !reopen) return null;
   const again = await reopen();

@@ -5,6 +5,7 @@ import { clipSummary } from '#core/measure/clip-summary';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
 import { openClip } from '../open-clip';
 import { readWithOthers, type SharedStretches } from '../shared-stretches';
+import { Helper } from '../helper';
 import { tellProgress } from '../tell-progress';
 
 /** Order to a worker: measure a clip, alone or with others that "read-stretches" of it. */
@@ -16,22 +17,34 @@ export interface SharedClipTask extends AnalyseClipTask {
 
 /** Measures one clip. */
 export default async function analyseClipTask(task: SharedClipTask): Promise<AnalyseClipResult> {
-  const { path, shared, others = [] } = task;
+  const { path, shared, sound = null } = task;
+  const helpers = (task.others ?? []).map((port) => new Helper(port));
   const onProgress = tellProgress(task.progress);
   const stream = openClip(path);
   try {
     const analysis = await analyseClip(stream, {
       segments: task.segments ?? null,
       dualMono: task.dualMono ?? false,
-      sound: task.sound ?? null,
+      sound,
       reopen: () => openClip(path),
       onProgress,
-      readings: shared && ((clip) => readWithOthers(clip, shared, others, onProgress)),
+      readings: shared && ((clip) => readWithOthers(clip, shared, helpers, onProgress)),
+      spectral: (channels, pauses) => firstOf(helpers, (helper) => helper.spectralFigures({ channels, pauses, sound })),
     });
     return resultOf(analysis, task);
   } finally {
     stream.close();
+    for (const helper of helpers) helper.close();
   }
+}
+
+/** What the first gives that gives anything. */
+function firstOf<Thing, Given>(things: readonly Thing[], give: (thing: Thing) => Given | null): Given | null {
+  for (const thing of things) {
+    const given = give(thing);
+    if (given !== null) return given;
+  }
+  return null;
 }
 
 function resultOf(analysis: ClipAnalysis, task: AnalyseClipTask): AnalyseClipResult {

@@ -1,26 +1,36 @@
 import type { MessagePort } from 'node:worker_threads';
+import { spectralFigures } from '#core/measure/clip-analysis';
+import type { HelperMessage, SpectralOrder } from '../helper';
 import { openClip } from '../open-clip';
 import { takeStretches, type SharedStretches } from '../shared-stretches';
 
 /** Order to a worker: help another one that measures a long clip. */
 export interface ReadStretchesTask extends SharedStretches {
   readonly path: string;
-  /** Where that one is told. */
+  /** Where that one is told, and asks. */
   readonly to: MessagePort;
 }
 
-/** Measures stretches of a long clip while another thread measures others. */
+/** Measures stretches of a long clip while another thread measures others; then what that one asks, until it closes. */
 export default async function readStretches({ path, to, ...shared }: ReadStretchesTask): Promise<void> {
+  const tell = (message: HelperMessage): void => to.postMessage(message);
+  const asked = new Promise<SpectralOrder | null>((resolve) => {
+    to.once('message', resolve);
+    to.once('close', () => resolve(null));
+  });
   try {
     const stream = openClip(path);
     try {
-      await takeStretches(stream, shared, (arrival) => to.postMessage(arrival));
+      await takeStretches(stream, shared, tell);
     } finally {
       stream.close();
     }
+    tell(null);
+    const order = await asked;
+    if (!order) return;
+    const { channels, pauses, sound } = order;
+    tell({ figures: await spectralFigures(channels, pauses, { sound, reopen: () => openClip(path) }) });
   } finally {
-    // A thread that waits for its next task does not close a port before that comes: so this is told as well.
-    to.postMessage(null);
     to.close();
   }
 }
