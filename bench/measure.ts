@@ -205,7 +205,7 @@ async function session(): Promise<void> {
   });
 }
 
-/** One clip of half an hour by one thread, and by two that share it. */
+/** One clip of half an hour by one thread, and by two that take its stretches in turn. */
 async function longShared(): Promise<void> {
   const path = join(folder, 'half-an-hour.wav');
   await writeTake(path, 30);
@@ -217,7 +217,7 @@ async function longShared(): Promise<void> {
   };
   const [one, two] = [await by(1), await by(2)];
   rows.push({
-    what: 'one clip of 30 min, two threads that share it against one',
+    what: 'one clip of 30 min, two threads that take its stretches against one',
     result: `${two.toFixed(2)} s against ${one.toFixed(2)} s, ${(one / two).toFixed(2)} × as fast`,
     aim: '≥ 1.8 ×',
   });

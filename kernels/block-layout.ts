@@ -49,9 +49,11 @@ export function plan(blocks: i32, room: i32): void {
   if (memory.size() < pages) memory.grow(pages - memory.size());
 }
 
-/** Fills all of it with zeros, and so many bytes behind it: as it was planned. */
-export function forget(room: i32): void {
-  memory.fill(K_COEFFICIENTS, 0, END + <usize>room - K_COEFFICIENTS);
+/** Fills all of it with zeros, and begins with the first slot: as it was planned. What stands behind it stays. */
+export function forget(): void {
+  memory.fill(K_COEFFICIENTS, 0, END - K_COEFFICIENTS);
+  slot = slots - 1;
+  SAMPLES = SLOTS + <usize>slot * SLOT;
 }
 
 /** Goes on to the next slot behind a block of so many samples, the last of which stand before it; returns which it is. */

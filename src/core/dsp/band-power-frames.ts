@@ -82,6 +82,12 @@ export class BandPowerFrames {
     return this.hann.powerSum;
   }
 
+  /** Begins anew, as if nothing had been pushed. */
+  restart(): void {
+    this.values.clear();
+    this.hann.restart();
+  }
+
   /** Takes the block as what came before: the first frame begins in it. */
   prime(): void {
     this.hann.prime();

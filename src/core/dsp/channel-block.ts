@@ -29,7 +29,7 @@ interface ChannelBlockKernel extends KernelExports {
   /** Where the block ends, and what was reserved behind it begins. */
   readonly END: Place;
   plan(slots: number, room: number): void;
-  forget(room: number): void;
+  forget(): void;
   next(count: number): number;
   extremes(count: number): void;
   accumulate(from: number, to: number): void;
@@ -137,11 +137,12 @@ export class ChannelBlock {
     return this.samples;
   }
 
-  /** Forgets all that went through it, and the meters that were made over it: others may be made. */
+  /**
+   * Forgets all that went through it, and the meters that keep a state in the kernel: others may be made over it. What
+   * was taken behind it is left to those who took it.
+   */
   restart(): void {
-    this.kernel.plan(this.slots.length, this.room);
-    this.kernel.forget(this.room);
-    this.free = this.kernel.END.value;
+    this.kernel.forget();
     this.samples = this.slots[this.slots.length - 1];
     this.count = 0;
     this.strides = 0;

@@ -12,6 +12,11 @@ export class GrowingFloats {
     this.buffer[this.length++] = value;
   }
 
+  /** Begins anew. */
+  clear(): void {
+    this.length = 0;
+  }
+
   /** The values so far, as a view that the next push may leave behind. */
   view(): Float64Array {
     return this.buffer.subarray(0, this.length);

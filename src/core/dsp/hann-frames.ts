@@ -116,6 +116,13 @@ export class HannFrames {
     this.bins = this.options.size / 2;
   }
 
+  /** Forgets all frames: the tables stay, which take longest to fill. */
+  restart(): void {
+    this.frames = 0;
+    this.filled = 0;
+    this.powerSum.fill(0);
+  }
+
   /** Takes the block as what came before: as much of it as the next frame reaches back to. */
   prime(): void {
     const { size, step } = this.options;

@@ -41,6 +41,12 @@ export class SibilantFrames {
     });
   }
 
+  /** Begins anew, as if nothing had been pushed. */
+  restart(): void {
+    this.values.clear();
+    this.hann.restart();
+  }
+
   /** Takes the block as what came before. */
   prime(): void {
     this.hann.prime();

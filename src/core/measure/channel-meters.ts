@@ -1,5 +1,5 @@
 import { BandPowerFrames, bandPowerRoom } from '../dsp/band-power-frames';
-import type { ChannelBlock } from '../dsp/channel-block';
+import { ChannelBlock } from '../dsp/channel-block';
 import { DropOutDetector, dropOutPast } from '../dsp/drop-out-detector';
 import type { DropOutReading } from '../dsp/drop-out-reading';
 import { FRAMES_PER_SECOND, FramePowerMeter } from '../dsp/frame-power';
@@ -42,6 +42,51 @@ export interface DeepReadings {
   readonly dropOuts: readonly DropOutReading[];
 }
 
+/** A channel that is measured stretch by stretch: its block, and what takes long to make and can be used again. */
+export class MeteredChannel {
+  readonly block: ChannelBlock;
+  private readonly spectra: Spectra | null;
+  private isUsed = false;
+
+  /**
+   * @param sampleRate - in hertz
+   * @param depth - what is measured
+   */
+  constructor(
+    private readonly sampleRate: number,
+    depth: Depth,
+  ) {
+    const room = sibilantRoom(sampleRate) + bandPowerRoom(sampleRate);
+    this.block = depth === 'all' ? new ChannelBlock(room, dropOutPast(sampleRate)) : new ChannelBlock();
+    this.spectra =
+      depth === 'all'
+        ? { sibilant: new SibilantFrames(sampleRate, this.block), bands: new BandPowerFrames(sampleRate, this.block) }
+        : null;
+  }
+
+  /**
+   * Begins a stretch; nothing of another one is left.
+   *
+   * @param stretch - the stretch
+   * @param before - samples that the meters are primed with
+   */
+  begin(stretch: Stretch, before: number): ChannelMeters {
+    const { block, sampleRate, spectra } = this;
+    if (this.isUsed) {
+      block.restart();
+      spectra?.sibilant.restart();
+      spectra?.bands.restart();
+    }
+    this.isUsed = true;
+    return new ChannelMeters(sampleRate, block, spectra, before, stretch);
+  }
+}
+
+interface Spectra {
+  readonly sibilant: SibilantFrames;
+  readonly bands: BandPowerFrames;
+}
+
 /** The meters of one channel over a stretch of a clip. */
 export class ChannelMeters {
   private readonly level = new LevelMeter();
@@ -51,21 +96,21 @@ export class ChannelMeters {
 
   /**
    * @param sampleRate - in hertz
-   * @param block - the block that is pushed, with {@link meterRoom}
-   * @param depth - what is measured
+   * @param block - the block that is pushed
+   * @param spectra - those over the same block; null where only levels are measured
    * @param before - samples that the meters are primed with
    * @param stretch - the stretch
    */
   constructor(
     sampleRate: number,
     private readonly block: ChannelBlock,
-    depth: Depth,
+    spectra: Spectra | null,
     before: number,
     private readonly stretch: Stretch,
   ) {
     this.power = new FramePowerMeter(sampleRate, block);
     this.truePeak = new TruePeakMeter(block);
-    this.deep = depth === 'all' ? new DeepMeters(sampleRate, block, before, stretch) : null;
+    this.deep = spectra && new DeepMeters(sampleRate, block, spectra, before, stretch);
   }
 
   /** @param count - samples from before the stretch that were filled into the block, a full one */
@@ -105,54 +150,48 @@ export class ChannelMeters {
 
 class DeepMeters {
   private readonly lowBand: LowBandFrames;
-  private readonly sibilant: SibilantFrames;
-  private readonly bands: BandPowerFrames;
   private readonly dropOuts: DropOutDetector;
 
   constructor(
     private readonly sampleRate: number,
     block: ChannelBlock,
+    private readonly spectra: Spectra,
     before: number,
     private readonly stretch: Stretch,
   ) {
     this.lowBand = new LowBandFrames(sampleRate, block, stretch.from, before);
-    this.sibilant = new SibilantFrames(sampleRate, block);
-    this.bands = new BandPowerFrames(sampleRate, block);
     this.dropOuts = new DropOutDetector(sampleRate, block, stretch.from - before);
   }
 
   prime(): void {
     this.lowBand.prime();
-    this.sibilant.prime();
-    this.bands.prime();
+    this.spectra.sibilant.prime();
+    this.spectra.bands.prime();
     this.dropOuts.prime();
   }
 
   push(): void {
     this.lowBand.push();
-    this.sibilant.push();
-    this.bands.push();
+    this.spectra.sibilant.push();
+    this.spectra.bands.push();
     this.dropOuts.push();
   }
 
   finish(): DeepReadings {
     const { from, to } = this.stretch;
+    const { sibilant, bands } = this.spectra;
     if (to !== Infinity) this.lowBand.closeAt(((to - from) * FRAMES_PER_SECOND) / this.sampleRate);
-    this.bands.finish();
+    bands.finish();
     return {
       lowBand: this.lowBand.peaks.view().slice(),
-      sibilants: this.sibilant.values.view().slice(),
-      bands: this.bands.values.view().slice(),
-      powerSum: this.bands.powerSum.slice(),
-      frames: this.bands.frames,
+      sibilants: sibilant.values.view().slice(),
+      bands: bands.values.view().slice(),
+      powerSum: bands.powerSum.slice(),
+      frames: bands.frames,
       dropOuts: [this.dropOuts.read()],
     };
   }
 }
-
-/** Bytes behind a block, and samples from before it, that meters need. */
-export const meterRoom = (sampleRate: number, depth: Depth): readonly [room: number, past: number] =>
-  depth === 'levels' ? [0, 0] : [sibilantRoom(sampleRate) + bandPowerRoom(sampleRate), dropOutPast(sampleRate)];
 
 /**
  * The readings of a channel over a whole clip.

@@ -1,8 +1,8 @@
 import type { SampleStream } from '../audio/sample-stream';
-import { ChannelBlock } from '../dsp/channel-block';
+import type { ChannelBlock } from '../dsp/channel-block';
 import { WaveformPeaks, joinWaveforms, waveformColumn, type WaveformColumns } from '../dsp/waveform-peaks';
 import { frameLength } from '../dsp/band-power-frames';
-import { ChannelMeters, joinChannel, meterRoom, type ChannelReadings, type Depth } from './channel-meters';
+import { MeteredChannel, joinChannel, type ChannelReadings, type Depth } from './channel-meters';
 import { clipStretches, samplesBefore, type Stretch } from './clip-stretches';
 
 /** What all meters read, of a stretch or of a whole clip. */
@@ -18,6 +18,7 @@ const TOLD_EVERY = 64;
 
 /** Measures stretches of a clip, in any order, each as if nobody had measured another. */
 export class StretchReader {
+  private readonly channels: readonly MeteredChannel[];
   private readonly blocks: readonly ChannelBlock[];
   private isUsed = false;
 
@@ -28,12 +29,12 @@ export class StretchReader {
    */
   constructor(
     private readonly stream: SampleStream,
-    private readonly depth: Depth,
+    depth: Depth,
     private readonly onProgress?: (share: number) => void,
   ) {
     const { channels, sampleRate } = stream.format;
-    const [room, past] = meterRoom(sampleRate, depth);
-    this.blocks = Array.from({ length: channels }, () => new ChannelBlock(room, past));
+    this.channels = Array.from({ length: channels }, () => new MeteredChannel(sampleRate, depth));
+    this.blocks = this.channels.map(({ block }) => block);
   }
 
   /**
@@ -43,14 +44,13 @@ export class StretchReader {
    * @throws whatever reading throws
    */
   async read(stretch: Stretch): Promise<ClipReadings> {
-    const { blocks, depth, stream } = this;
+    const { blocks, stream } = this;
     const { sampleRate, frames: known } = stream.format;
     const { from, to } = stretch;
     const before = from === 0 ? 0 : samplesBefore(sampleRate);
-    if (this.isUsed) for (const block of blocks) block.restart();
     if (from > 0 || this.isUsed) stream.seek?.(from - before);
     this.isUsed = true;
-    const channels = blocks.map((block) => new ChannelMeters(sampleRate, block, depth, before, stretch));
+    const channels = this.channels.map((channel) => channel.begin(stretch, before));
     const isWhole = from === 0 && to === Infinity;
     // A stretch is a whole number of columns, and a column of the whole clip a whole number of those.
     const column = Math.min(frameLength(sampleRate) / 2, waveformColumn(known));
