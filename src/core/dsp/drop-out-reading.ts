@@ -105,11 +105,11 @@ export function joinDropOuts(stretches: readonly DropOutReading[], sampleRate: n
       if (repeat && !whole) holes.takeRepeat(repeat);
       repeat = whole ?? first;
     }
-    holes.takeAll(within);
     if (repeat && last) {
       holes.takeRepeat(repeat);
       repeat = last;
     }
+    holes.takeAll(within);
   }
   // A gap that lasts to the end is the end of the recording, not a hole.
   if (repeat) holes.takeRepeat(repeat);

@@ -8,7 +8,7 @@ import { FramePowerMeter } from './frame-power';
 import { kWeighting } from './k-weighting';
 import { LevelMeter } from './level-meter';
 import { TRUE_PEAK_PHASES, TruePeakMeter } from './true-peak';
-import { WaveformPeaks } from './waveform-peaks';
+import { WaveformPeaks, waveformColumn } from './waveform-peaks';
 
 function truePeak(signal: Float64Array): number {
   const block = new ChannelBlock();
@@ -177,6 +177,16 @@ describe('WaveformPeaks', () => {
     const lowest = signal.reduce((m, x) => Math.min(m, x), 0);
     expect(pairs.reduce((m, x) => Math.min(m, x), 0)).toBeCloseTo(lowest, 6);
   });
+
+  it.each([1, 64, 2047 * 64, 2047 * 64 + 1, 2048 * 64, 2047 * 128, 2047 * 128 + 1, 500_001])(
+    'of %i samples has columns of the length that is told beforehand',
+    (count) => {
+      const peaks = new WaveformPeaks();
+      const block = new ChannelBlock();
+      inBlocks(new Float64Array(count), block, () => peaks.push([block]));
+      expect(peaks.finish().framesPerColumn).toBe(waveformColumn(count));
+    },
+  );
 
   it('of many minutes, where a column is longer than a block, holds the extremes of all channels', () => {
     const count = 2400;

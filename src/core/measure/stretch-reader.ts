@@ -20,7 +20,6 @@ const TOLD_EVERY = 64;
 export class StretchReader {
   private readonly channels: readonly MeteredChannel[];
   private readonly blocks: readonly ChannelBlock[];
-  private isUsed = false;
 
   /**
    * @param stream - the clip; it is not closed
@@ -48,8 +47,8 @@ export class StretchReader {
     const { sampleRate, frames: known } = stream.format;
     const { from, to } = stretch;
     const before = from === 0 ? 0 : samplesBefore(sampleRate);
-    if (from > 0 || this.isUsed) stream.seek?.(from - before);
-    this.isUsed = true;
+    // Somebody else may have read of it.
+    stream.seek?.(from - before);
     const channels = this.channels.map((channel) => channel.begin(stretch, before));
     const isWhole = from === 0 && to === Infinity;
     // A stretch is a whole number of columns, and a column of the whole clip a whole number of those.

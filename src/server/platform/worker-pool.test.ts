@@ -83,8 +83,11 @@ it('measures a clip that threads share as one thread does, and tells how far it 
     part,
     shared: { taken, longFrom: 1 },
   });
-  const shared = await pool.analyse(path, (share) => told.push(share), segments, { part });
-  expect(shared).toEqual(alone);
+  // More often than there are threads: a helper that did not go would keep its own.
+  for (let i = 0; i < 3; i++) {
+    const shared = await pool.analyse(path, (share) => told.push(share), segments, { part });
+    expect(shared).toEqual(alone);
+  }
   expect(told.length).toBeGreaterThan(0);
   // What cannot be read is refused by either thread; the pool goes on.
   writeFileSync(path, Buffer.alloc(5000));
