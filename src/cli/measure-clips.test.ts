@@ -5,6 +5,7 @@ import { encodeWav } from '#core/audio/wav-write';
 import { joined, lcgNoise, mixed, scaled, syllables } from '#core/testing/signals';
 import { temporaryFolder } from '#server/testing/application';
 import analyseClip from '#worker/tasks/analyse-clip';
+import { noneTaken } from '#worker/taken-count';
 import { measureClips, type Measured } from './measure-clips';
 
 const RATE = 16_000;
@@ -72,7 +73,7 @@ describe('a long clip', () => {
   // Every clip is cut, and more than one minute of it is worth a thread.
   const SHARED = { bytesPerThread: 100_000, longFrom: 1 };
   const byOne = (task: ReturnType<typeof order>) =>
-    analyseClip({ ...task, shared: { taken: new Int32Array(new SharedArrayBuffer(4)), longFrom: 1 } });
+    analyseClip({ ...task, shared: { taken: noneTaken(), longFrom: 1 } });
 
   it('is shared by threads, and measured as by one; what is left over comes after it', async () => {
     const folder = temporaryFolder();
@@ -88,6 +89,20 @@ describe('a long clip', () => {
     const packed = { ...order(long), sound: { container: 'mp3', codec: 'mp3', bitRateKbps: 64 } } as const;
     const [withheld] = await measureClips([packed], { ...SHARED, threads: 2 });
     expect('result' in withheld && withheld.result.detail.noise?.refused).toMatch(/MP3/i);
+  });
+
+  it('is shared where there are fewer clips than threads, and dealt out whole where there are more', async () => {
+    const folder = temporaryFolder();
+    const [a, b, short] = [take(folder, 'a.wav', 70), take(folder, 'b.wav', 71), take(folder, 'short.wav', 2)];
+    const [cut, whole] = [[await byOne(order(a)), await byOne(order(b))], [await analyseClip(order(a)), await analyseClip(order(b))]]; // prettier-ignore
+    // Rounding tells which it was.
+    expect(cut).not.toEqual(whole);
+    const results = async (threads: number) =>
+      (await measureClips([order(a), order(short), order(b)], { ...SHARED, threads })).map((m) => 'result' in m && m.result); // prettier-ignore
+    const [few, many] = [await results(4), await results(3)];
+    expect([few[0], few[2]]).toEqual(cut);
+    expect([many[0], many[2]]).toEqual(whole);
+    expect(few[1]).toEqual(many[1]);
   });
 
   it('is measured as in one piece, but for what rounding leaves', async () => {

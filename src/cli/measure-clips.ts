@@ -4,6 +4,7 @@ import { Worker, type Transferable } from 'node:worker_threads';
 import { workerFolder } from '#server/platform/package-root';
 import { bytesOf, helpersFor, withHelpers, type Sharing } from '#server/platform/shared-clip';
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
+import { noneTaken } from '#worker/taken-count';
 import type { TaskInput, TaskName, TaskOutput } from '#worker/tasks';
 import type { ClipOutcome } from '#worker/tasks/analyse-clips';
 
@@ -36,12 +37,16 @@ export async function measureClips(
     .map((task, place) => ({ task, place, bytes: bytesOf(task.path) }))
     .sort((a, b) => b.bytes - a.bytes);
   const measured: Measured[] = [];
-  const [longest, ...others] = clips;
-  // One that is longer than all others together would keep this thread busy when all others are idle.
-  const isAlone = longest && longest.bytes > others.reduce((s, clip) => s + clip.bytes, 0);
-  const helpers = isAlone ? helpersFor(longest.bytes, 1, threads, measuring) : 0;
-  if (helpers > 0) measured[longest.place] = await measureShared(longest.task, helpers, measuring, workers);
-  const left = helpers > 0 ? others : clips;
+  const left: typeof clips = [];
+  let after = clips.reduce((s, clip) => s + clip.bytes, 0);
+  for (const clip of clips) {
+    after -= clip.bytes;
+    // Fewer clips than threads, or one that is longer than all others together: dealt out whole they would leave threads idle.
+    const isWanted = clips.length < threads || (clip === clips[0] && clip.bytes > after);
+    const helpers = isWanted ? helpersFor(clip.bytes, 1, threads, measuring) : 0;
+    if (helpers > 0) measured[clip.place] = await measureShared(clip.task, helpers, measuring, workers);
+    else left.push(clip);
+  }
   const outcomes = await measureInTurn(
     left.map(({ task }) => task),
     threads,
@@ -58,7 +63,7 @@ async function measureInTurn(
   workers: string,
 ): Promise<readonly Measured[]> {
   if (clips.length === 0) return [];
-  const order = { clips, taken: new Int32Array(new SharedArrayBuffer(4)) };
+  const order = { clips, taken: noneTaken() };
   const others = Array.from({ length: Math.min(threads, clips.length) - 1 }, () =>
     inThread(workers, 'analyse-clips', order),
   );

@@ -5,13 +5,14 @@ import { joinDropOuts } from '#core/dsp/drop-out-reading';
 import type { ClipReadings } from '#core/measure/stretch-reader';
 import { lcgNoise } from '#core/testing/signals';
 import { Helper, type StretchArrival } from './helper';
+import { noneTaken } from './taken-count';
 import { readWithOthers, takeStretches, type SharedStretches } from './shared-stretches';
 
 const RATE = 8000;
 // Four stretches of a minute, the last one short.
 const NOISE = lcgNoise(190 * RATE, 0.3, 3);
 const open = () => memoryStream([NOISE], RATE);
-const share = (): SharedStretches => ({ taken: new Int32Array(new SharedArrayBuffer(4)), longFrom: 1 });
+const share = (): SharedStretches => ({ taken: noneTaken(), longFrom: 1 });
 const gist = ({ frames, channels: [c] }: ClipReadings) => [frames, c.truePeak, c.sum, c.level, c.plain.length, c.kWeighted.at(-1), c.deep && joinDropOuts(c.deep.dropOuts, RATE)]; // prettier-ignore
 
 /** A helper in the same thread: it works while this one waits. */
@@ -50,7 +51,7 @@ describe('a clip that several threads measure', () => {
       const shared = share();
       Atomics.store(shared.taken, 0, 4);
       // All are taken: by a helper that brings so many, and ends.
-      const ends = helper({ ...shared, taken: new Int32Array(new SharedArrayBuffer(4)) }, (s, to) => takes(s, to, places)); // prettier-ignore
+      const ends = helper({ ...shared, taken: noneTaken() }, (s, to) => takes(s, to, places)); // prettier-ignore
       expect(gist(await readWithOthers(open(), shared, [ends]))).toEqual(alone);
     }
   });
@@ -84,6 +85,8 @@ describe('a clip that several threads measure', () => {
     const shared = share();
     const helps = helper(shared, takes);
     await expect(readWithOthers(broken(70 * RATE), shared, [helps])).rejects.toThrow('nothing to read at 70 s');
+    // What lies behind it was left alone.
+    expect(shared.taken[0]).toBeGreaterThan(1000);
     // A helper has died with the first stretch; this one meets what is wrong with the second.
     const second = share();
     Atomics.store(second.taken, 0, 1);

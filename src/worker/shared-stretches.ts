@@ -2,17 +2,18 @@ import type { SampleStream } from '#core/audio/sample-stream';
 import { clipStretches } from '#core/measure/clip-stretches';
 import { StretchReader, joinStretches, type ClipReadings } from '#core/measure/stretch-reader';
 import type { Helper, StretchArrival } from './helper';
+import { takeNext, takeNoMore, type TakenCount } from './taken-count';
 
 /** A clip whose stretches several threads measure, each taking the next one that nobody has taken. */
 export interface SharedStretches {
-  /** How many were taken: one Int32, shared by the threads. */
-  readonly taken: Int32Array<SharedArrayBuffer>;
+  readonly taken: TakenCount;
   /** Samples, of all channels together, from which on a clip has several stretches; usually it is long by then. */
   readonly longFrom?: number;
 }
 
 /**
- * Measures stretches until all are taken.
+ * Measures stretches until all are taken. Where one cannot be measured nobody takes another: all of the clip will be
+ * refused, and nobody should wait for the rest of it.
  *
  * @param stream - the clip
  * @param shared - who takes what
@@ -28,9 +29,14 @@ export async function takeStretches(
   const stretches = clipStretches(stream, longFrom);
   const reader = new StretchReader(stream, 'all', onProgress);
   for (;;) {
-    const place = Atomics.add(taken, 0, 1);
+    const place = takeNext(taken);
     if (place >= stretches.length) return;
-    keep({ place, readings: await reader.read(stretches[place]) });
+    try {
+      keep({ place, readings: await reader.read(stretches[place]) });
+    } catch (error) {
+      takeNoMore(taken);
+      throw error;
+    }
   }
 }
 

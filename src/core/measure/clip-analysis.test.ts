@@ -7,7 +7,7 @@ import { analyseClip, spectralFigures } from './clip-analysis';
 import { clipMeasurements } from './clip-measurements';
 import { clipSummary } from './clip-summary';
 import { analyseLevel } from './level-analysis';
-import { readClip } from './stretch-reader';
+import { clipReadings } from './stretch-reader';
 
 describe('level, AES17', () => {
   it('a full-scale 997 Hz sine: peak 0, RMS 0 dBFS, crest 3.01 dB', async () => {
@@ -161,7 +161,7 @@ describe('a clip that others read', () => {
     const channels = [1, 2].map((seed) => mixed(scaled(words, 1 - seed), lcgNoise(words.length, 5e-4, seed)));
     const open = () => memoryStream(channels, 48_000);
     const options = { dualMono: true, sound: null, reopen: open };
-    const readings = (stream: SampleStream) => readClip(stream, 'all');
+    const readings = (stream: SampleStream) => clipReadings(stream, 'all');
     expect(await analyseClip(open(), { ...options, readings })).toEqual(await analyseClip(open(), options));
   });
 
@@ -184,7 +184,7 @@ describe('a clip that others read', () => {
     const lost = new Error('The file is gone.');
     const open = () => memoryStream([sine(997, -20, 1)], 48_000);
     await expect(analyseClip(open(), { readings: () => Promise.reject(lost) })).rejects.toBe(lost);
-    const nothing = readClip(memoryStream([new Float64Array(0)], 48_000), 'all');
+    const nothing = clipReadings(memoryStream([new Float64Array(0)], 48_000), 'all');
     await expect(analyseClip(open(), { readings: () => nothing })).rejects.toMatchObject({ code: 'no-audio' });
   });
 });

@@ -8,7 +8,7 @@ import { levelAnalysis, pausesOf, type ClipPauses, type LevelAnalysis, type Leve
 import { CLOSE_LOOK_S, silenceLines, type SilenceLines } from './silence-lines';
 import { bitsOfEncoding, silenceNoise, type SilenceNoise } from './silence-noise';
 import type { Segment } from './speech-segments';
-import { readClip, type ClipReadings } from './stretch-reader';
+import { clipReadings, type ClipReadings } from './stretch-reader';
 
 /** What spectra and pauses of a clip come to. */
 export interface SpectralFigures extends Omit<ClipSpectra, 'bandFrames' | 'frameLength'> {
@@ -52,7 +52,7 @@ export interface AnalysisOptions extends LevelOptions, SpectralOptions {
  */
 export async function analyseClip(stream: SampleStream, options: AnalysisOptions = {}): Promise<ClipAnalysis> {
   const { format } = stream;
-  const readings = await (options.readings?.(stream) ?? readClip(stream, 'all', options.onProgress));
+  const readings = await (options.readings?.(stream) ?? clipReadings(stream, 'all', options.onProgress));
   const pauses = pausesOf(readings, format, options);
   const deep = readings.channels.map((c) => c.deep).filter((d) => d !== null);
   const elsewhere = options.spectral?.(deep, pauses);

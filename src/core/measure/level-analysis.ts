@@ -8,7 +8,7 @@ import { stepsFromFrames } from './integrated-loudness';
 import { levelFigures, type LevelFigures } from './level';
 import { loudnessFigures, type LoudnessFigures } from './loudness';
 import { speechSegments, type SpeechSegments } from './speech-segments';
-import { readClip, type ClipReadings } from './stretch-reader';
+import { clipReadings, type ClipReadings } from './stretch-reader';
 
 /** Where a clip holds speech and where it pauses, and what tells so. */
 export interface ClipPauses {
@@ -50,7 +50,7 @@ export interface LevelOptions {
  * @throws {@link AudioFileError} `no-audio` for a stream without samples, and whatever reading throws
  */
 export async function analyseLevel(stream: SampleStream, options: LevelOptions = {}): Promise<LevelAnalysis> {
-  const readings = await readClip(stream, 'levels', options.onProgress);
+  const readings = await clipReadings(stream, 'levels', options.onProgress);
   return levelAnalysis(readings, pausesOf(readings, stream.format, options));
 }
 

@@ -98,7 +98,7 @@ export const joinStretches = (stretches: readonly ClipReadings[]): ClipReadings 
  * @param depth - what is measured
  * @param onProgress - called now and then with the share that is done, 0…1
  */
-export async function readClip(
+export async function clipReadings(
   stream: SampleStream,
   depth: Depth,
   onProgress?: (share: number) => void,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { TakenCount } from '#worker/taken-count';
 import { bytesOf, helpersFor, withHelpers } from './shared-clip';
 
 describe('Helpers of a clip', () => {
@@ -59,5 +60,19 @@ describe('Those who measure a clip', () => {
     expect(await withHelpers(1, {}, fails, (_, [other]) => closed(other))).toBe('alone');
     const broken = new Error('not a clip');
     await expect(withHelpers(1, {}, fails, () => Promise.reject(broken))).rejects.toBe(broken);
+  });
+
+  it('take no more when the one that was asked has done, or refused', async () => {
+    const idle = () => Promise.resolve();
+    for (const end of [() => Promise.resolve(), () => Promise.reject(new Error('dead'))]) {
+      const counts: TakenCount[] = [];
+      const measure = ({ taken }: { readonly taken: TakenCount }) => {
+        expect(taken[0]).toBe(0);
+        counts.push(taken);
+        return end();
+      };
+      await withHelpers(1, {}, idle, measure).catch(() => undefined);
+      expect(counts[0][0]).toBeGreaterThan(1000);
+    }
   });
 });

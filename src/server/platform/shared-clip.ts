@@ -1,6 +1,7 @@
 import { statSync } from 'node:fs';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { SharedStretches } from '#worker/shared-stretches';
+import { noneTaken, takeNoMore } from '#worker/taken-count';
 
 /** Some six minutes of one channel at 48 kHz and 24 bits: for less no thread is worth starting. */
 const BYTES_PER_THREAD = 50e6;
@@ -40,17 +41,18 @@ export function withHelpers<Result>(
   help: (shared: SharedStretches, to: MessagePort) => Promise<void>,
   measure: (shared: SharedStretches, others: readonly MessagePort[]) => Promise<Result>,
 ): Promise<Result> {
-  const shared = { taken: new Int32Array(new SharedArrayBuffer(4)), longFrom };
+  const shared = { taken: noneTaken(), longFrom };
   const talks = Array.from({ length: helpers }, () => new MessageChannel());
   for (const { port2 } of talks) {
     // What a helper does not bring is measured by the one that was asked, and refused by it. Where the helper could not
     // even start, nobody else closes its end.
     help(shared, port2).catch(() => port2.close());
   }
+  // Where it was refused, or its thread died, nobody needs what is left of the clip.
   return measure(
     shared,
     talks.map(({ port1 }) => port1),
-  );
+  ).finally(() => takeNoMore(shared.taken));
 }
 
 /** Bytes of a file; 0 where there is none: whoever opens it says so. */

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { expect, it, onTestFinished } from 'vitest';
 import { encodeWav } from '#core/audio/wav-write';
 import { lcgNoise } from '#core/testing/signals';
+import { noneTaken } from '#worker/taken-count';
 import type { RankUnitsTask } from '#worker/tasks/rank-units';
 import { temporaryFolder } from '../testing/application';
 import { workerFolder } from './package-root';
@@ -75,13 +76,12 @@ it('measures a clip that threads share as one thread does, and tells how far it 
   const told: number[] = [];
   const segments = { speech: [{ startS: 0.5, endS: 1.5 }], silence: [{ startS: 2, endS: 3.5 }], events: [] };
   const part = { startS: 1, endS: 2 };
-  const taken = new Int32Array(new SharedArrayBuffer(4));
   const alone = await pool.run('analyse-clip', {
     path,
     progress: null,
     segments,
     part,
-    shared: { taken, longFrom: 1 },
+    shared: { taken: noneTaken(), longFrom: 1 },
   });
   // More often than there are threads: a helper that did not go would keep its own.
   for (let i = 0; i < 3; i++) {

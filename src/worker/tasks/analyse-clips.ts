@@ -1,11 +1,11 @@
 import type { AnalyseClipResult, AnalyseClipTask } from '#contracts/worker-messages';
+import { takeNext, type TakenCount } from '../taken-count';
 import analyseClip from './analyse-clip';
 
 /** Order to several threads at once: measure clips, each taking the next one that nobody has taken. */
 export interface AnalyseClipsTask {
   readonly clips: readonly AnalyseClipTask[];
-  /** How many were taken: one Int32, shared by the threads. */
-  readonly taken: Int32Array<SharedArrayBuffer>;
+  readonly taken: TakenCount;
 }
 
 /** What became of a clip: its place in the list, and what was found or why nothing was. */
@@ -16,7 +16,7 @@ export type ClipOutcome =
 export default async function analyseClips({ clips, taken }: AnalyseClipsTask): Promise<readonly ClipOutcome[]> {
   const outcomes: ClipOutcome[] = [];
   for (;;) {
-    const place = Atomics.add(taken, 0, 1);
+    const place = takeNext(taken);
     if (place >= clips.length) return outcomes;
     try {
       outcomes.push({ place, result: await analyseClip(clips[place]) });
