@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import { spectralFigures } from '#core/measure/clip-analysis';
+import { clipStretches } from '#core/measure/clip-stretches';
 import type { HelperMessage, SpectralOrder } from '../helper';
 import { openClip } from '../open-clip';
 import { takeStretches, type SharedStretches } from '../shared-stretches';
@@ -21,7 +22,8 @@ export default async function readStretches({ path, to, ...shared }: ReadStretch
   try {
     const stream = openClip(path);
     try {
-      await takeStretches(stream, shared, tell);
+      // A single stretch is left to the one that was asked: it tells how far it is.
+      if (clipStretches(stream, shared.longFrom).length > 1) await takeStretches(stream, shared, tell);
     } finally {
       stream.close();
     }
