@@ -71,11 +71,11 @@ export async function readWithOthers(
   );
   // The same place is read once more below, after whatever lies before it.
   await takeStretches(stream, shared, keep, tell).catch(() => undefined);
-  const isComplete = (): boolean => found.size === stretches.length;
-  if (!isComplete()) await firstOrAll(arrived);
-  const reader = new StretchReader(stream, 'all');
+  if (found.size < stretches.length) await firstOrAll(arrived);
+  let reader: StretchReader | null = null;
   const readings: ClipReadings[] = [];
-  for (const [place, stretch] of stretches.entries()) readings.push(found.get(place) ?? (await reader.read(stretch)));
+  for (const [place, stretch] of stretches.entries())
+    readings.push(found.get(place) ?? (await (reader ??= new StretchReader(stream, 'all')).read(stretch)));
   return joinStretches(readings);
 }
 

@@ -37,7 +37,7 @@ export class DropOutDetector {
   private readonly ring: Float64Array;
   /** Samples that were taken, those that it was primed with among them; places here count from the first of them. */
   private position = 0;
-  private primed = 0;
+  private isPrimed = false;
   /** First sample that has not come yet. */
   private stored = 0;
   private runStart = 0;
@@ -52,7 +52,6 @@ export class DropOutDetector {
   private repeat: Repeat | null = null;
   /** One that may go on with a repeat of before. */
   private firstRepeat: Repeat | null = null;
-  private isFirstRepeat = true;
 
   /**
    * @param sampleRate - in hertz
@@ -81,7 +80,7 @@ export class DropOutDetector {
     this.runValue = this.isHeld ? value : NaN;
     this.isAfterSound = false;
     this.position += count;
-    this.primed = this.position;
+    this.isPrimed = true;
   }
 
   /** Takes the block as it stands: a full one, or the last. */
@@ -182,9 +181,8 @@ export class DropOutDetector {
     const { repeat } = this;
     const whole = repeat && joinedRepeat(repeat, next);
     if (repeat && !whole) {
-      if (this.primed > 0 && this.isFirstRepeat) this.firstRepeat = repeat;
+      if (this.isPrimed && !this.firstRepeat) this.firstRepeat = repeat;
       else this.holes.takeRepeat(repeat);
-      this.isFirstRepeat = false;
     }
     this.repeat = whole ?? next;
   }

@@ -2,6 +2,7 @@ import { BandPowerFrames, bandPowerRoom } from '../dsp/band-power-frames';
 import { ChannelBlock } from '../dsp/channel-block';
 import { DropOutDetector, dropOutPast } from '../dsp/drop-out-detector';
 import type { DropOutReading } from '../dsp/drop-out-reading';
+import { joinedFloats } from '../dsp/float-pieces';
 import { FRAMES_PER_SECOND, FramePowerMeter } from '../dsp/frame-power';
 import { joinLevels, LevelMeter, type LevelReading } from '../dsp/level-meter';
 import { LowBandFrames } from '../dsp/low-band-frames';
@@ -208,28 +209,17 @@ export function joinChannel(stretches: readonly ChannelReadings[]): ChannelReadi
     count: total((r) => r.count),
     sum: total((r) => r.sum),
     sumOfSquares: total((r) => r.sumOfSquares),
-    plain: strung(stretches.map((r) => r.plain)),
-    kWeighted: strung(stretches.map((r) => r.kWeighted)),
+    plain: joinedFloats(stretches.map((r) => r.plain)),
+    kWeighted: joinedFloats(stretches.map((r) => r.kWeighted)),
     deep: deep.length === 0 ? null : joinDeep(deep),
   };
 }
 
 const joinDeep = (stretches: readonly DeepReadings[]): DeepReadings => ({
-  lowBand: strung(stretches.map((r) => r.lowBand)),
-  sibilants: strung(stretches.map((r) => r.sibilants)),
-  bands: strung(stretches.map((r) => r.bands)),
+  lowBand: joinedFloats(stretches.map((r) => r.lowBand)),
+  sibilants: joinedFloats(stretches.map((r) => r.sibilants)),
+  bands: joinedFloats(stretches.map((r) => r.bands)),
   powerSum: stretches[0].powerSum.map((_, k) => stretches.reduce((s, r) => s + r.powerSum[k], 0)),
   frames: stretches.reduce((s, r) => s + r.frames, 0),
   dropOuts: stretches.flatMap((r) => r.dropOuts),
 });
-
-/** Arrays end to end. */
-function strung(parts: readonly Float64Array[]): Float64Array {
-  const whole = new Float64Array(parts.reduce((s, part) => s + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
-}

@@ -10,7 +10,7 @@ export interface Stretch {
 }
 
 /** Samples, of all channels together, from which on a clip is long: ten minutes and a half of one channel at 48 kHz. */
-export const LONG_SAMPLES = 30e6;
+const LONG_SAMPLES = 30e6;
 /** About so long is a stretch: short enough for many threads, long enough that what is read twice costs nothing. */
 const STRETCH_S = 60;
 /** Rates whose frames meet more rarely are measured in one stretch. */

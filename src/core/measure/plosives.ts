@@ -1,3 +1,4 @@
+import { joinedFloats } from '../dsp/float-pieces';
 import { FRAMES_PER_SECOND } from '../dsp/frame-power';
 import { mean, standardDeviation } from '../stats/moments';
 import { quantileSorted } from '../stats/quantile';
@@ -29,13 +30,8 @@ export interface Plosive {
 export function plosives(peaks: Float64Array, speech: readonly Segment[]): Plosive[] {
   const frame = (s: number): number => Math.min(peaks.length, Math.round(s * FRAMES_PER_SECOND));
   const phrases = speech.map(({ startS, endS }) => peaks.subarray(frame(startS), frame(endS)));
-  const inSpeech = new Float64Array(phrases.reduce((sum, phrase) => sum + phrase.length, 0));
+  const inSpeech = joinedFloats(phrases);
   if (inSpeech.length === 0) return [];
-  let filled = 0;
-  for (const phrase of phrases) {
-    inSpeech.set(phrase, filled);
-    filled += phrase.length;
-  }
   const median = quantileSorted(inSpeech.sort(), 0.5);
   const least = median * 10 ** (LEAST_ABOVE_MEDIAN_DB / 20);
   const rise = Math.round(RISE_S * FRAMES_PER_SECOND);

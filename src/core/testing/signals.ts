@@ -1,3 +1,4 @@
+import { joinedFloats } from '../dsp/float-pieces';
 import type { AudioFormat } from '../audio/audio-format';
 import { memoryStream } from '../audio/memory-stream';
 import { analyseClip, type ClipAnalysis } from '../measure/clip-analysis';
@@ -28,15 +29,7 @@ export function lcgNoise(count: number, amplitude: number, seed = 12345): Float6
   });
 }
 
-export function joined(...parts: readonly Float64Array[]): Float64Array {
-  const all = new Float64Array(parts.reduce((n, p) => n + p.length, 0));
-  let at = 0;
-  for (const p of parts) {
-    all.set(p, at);
-    at += p.length;
-  }
-  return all;
-}
+export const joined = (...parts: readonly Float64Array[]): Float64Array<ArrayBuffer> => joinedFloats(parts);
 
 export function mixed(a: Float64Array, b: Float64Array): Float64Array {
   return samplesOf(a.length, (n) => a[n] + (n < b.length ? b[n] : 0));
